@@ -1,0 +1,110 @@
+import type { Call, CallId, Connection, Device, DeviceId, ExchangeState, Party } from './model'
+
+/** Questions about a state, answered without changing it. */
+
+export function connectionOf(call: Call, device: DeviceId): Connection | undefined {
+  return call.connections.find(connection => connection.device === device)
+}
+
+/** The state of a device's connection in a call; undefined (ECMA-269: null) when the call or the connection is gone. */
+export function connectionState(state: ExchangeState, call: CallId, device: DeviceId): Connection['state'] | undefined {
+  return state.calls[call]?.connections.find(connection => connection.device === device)?.state
+}
+
+/** All calls in which the device has a connection. */
+export function callsOf(state: ExchangeState, device: DeviceId): Call[] {
+  return Object.values(state.calls).filter(call => connectionOf(call, device))
+}
+
+/** The call on which the device talks, if any: by law at most one. */
+export function talkingCallOf(state: ExchangeState, device: DeviceId): Call | undefined {
+  return Object.values(state.calls).find(call => connectionOf(call, device)?.state === 'connected')
+}
+
+/** The parties of a call other than the given device. */
+export function othersOf(call: Call, device: DeviceId): Connection[] {
+  return call.connections.filter(connection => connection.device !== device)
+}
+
+/** Two people who hear each other: more than one connection in state connected. */
+export function isConversation(call: Call): boolean {
+  return call.connections.filter(connection => connection.state === 'connected').length > 1
+}
+
+/** True while the call waits in a queue that the device may answer from. */
+export function mayAnswerFromQueue(state: ExchangeState, call: Call, device: DeviceId): boolean {
+  return call.connections.some(connection => connection.state === 'queued' && state.groups[connection.device]?.members.includes(device))
+}
+
+/** The outside party of a call, if it has one. */
+export function outsideParty(call: Call): Party | null {
+  return call.connections.find(connection => connection.party)?.party ?? null
+}
+
+export function isBusy(state: ExchangeState, device: Device): boolean {
+  return callsOf(state, device.id).length >= device.capacity
+}
+
+export function freeTrunk(state: ExchangeState): string | undefined {
+  return Object.keys(state.trunks).find(trunk => hasFreeChannel(state, trunk))
+}
+
+export function hasFreeChannel(state: ExchangeState, trunk: string): boolean {
+  let used = 0
+  for (const call of Object.values(state.calls)) for (const connection of call.connections) if (connection.trunk === trunk) used++
+  return used < (state.trunks[trunk]?.channels ?? 0)
+}
+
+/** The three stretches of an operator's track. */
+export type Stretch = 'arriving' | 'inHand' | 'passedOn'
+
+/**
+ * Where a call stands for one operator's device, or null when it is not that operator's concern.
+ * A call stands in one stretch at most.
+ */
+export function stretchOf(state: ExchangeState, call: Call, device: DeviceId): Stretch | null {
+  const own = connectionOf(call, device)
+  if (own?.state === 'alerting') return 'arriving'
+  if (own) return 'inHand'
+  if (call.passing?.by === device) return 'passedOn'
+  if (mayAnswerFromQueue(state, call, device)) return 'arriving'
+  return null
+}
+
+/**
+ * The places a caller can be in. By law a live call is in exactly one.
+ * `waiting`: in a queue; `ringing`: at somebody's device; `talking`; `onHold`; `tone`: hears why it did not work.
+ */
+export type Place = 'waiting' | 'ringing' | 'talking' | 'onHold' | 'tone'
+
+export function placesOf(call: Call): Place[] {
+  const others = othersOf(call, call.calling)
+  const states = new Set(others.map(connection => connection.state))
+  const callerState = connectionOf(call, call.calling)?.state
+  const places: Place[] = []
+  if (states.has('queued')) places.push('waiting')
+  if (states.has('alerting')) places.push('ringing')
+  if (states.has('failed')) places.push('tone')
+  if (states.has('held') || (callerState === 'held' && states.has('connected'))) places.push('onHold')
+  if (states.has('connected') && callerState === 'connected') places.push('talking')
+  return places
+}
+
+/** The earliest time at which a tick would change something, or null. */
+export function nextDeadline(state: ExchangeState): number | null {
+  let next: number | null = null
+  const consider = (at: number | null) => {
+    if (at !== null && (next === null || at < next)) next = at
+  }
+  for (const call of Object.values(state.calls)) consider(call.deadline)
+  for (const device of Object.values(state.devices)) consider(device.status.until)
+  return next
+}
+
+/** Calls with a deadline at or before `now`, the earliest first. */
+export function dueCalls(state: ExchangeState, now: number): CallId[] {
+  return Object.values(state.calls)
+    .filter(call => call.deadline !== null && call.deadline <= now)
+    .sort((a, b) => a.deadline! - b.deadline! || a.id.localeCompare(b.id))
+    .map(call => call.id)
+}

@@ -1,0 +1,33 @@
+import { parsePhoneNumberFromString } from 'libphonenumber-js/min'
+
+/** What a dialled text means: a short number inside the company, an outside number in E.164, or nothing that can be dialled. */
+export type Dialled =
+  | { kind: 'inside', digits: string }
+  | { kind: 'outside', e164: string }
+  | { kind: 'invalid', why: string }
+
+const homeCountry = 'GB'
+const longestInside = 5
+
+/**
+ * Reads a number as typed or pasted: spaces, dots, dashes, brackets and a `tel:` prefix are allowed.
+ * Up to five digits are an inside number; anything longer must be a possible number by ITU-T E.164, national or international.
+ */
+export function readDialled(text: string): Dialled {
+  const bare = text.trim().replace(/^tel:/i, '')
+  if (bare.length > 40) return { kind: 'invalid', why: 'That is too long to be a telephone number.' }
+  if (!/\d/.test(bare)) return { kind: 'invalid', why: 'A telephone number needs digits.' }
+  if (!/^\+?[\d\s().\-/]+$/.test(bare)) return { kind: 'invalid', why: 'A telephone number holds digits only, with + in front if it is international.' }
+  const digits = bare.replace(/\D/g, '')
+  if (!bare.startsWith('+') && digits.length <= longestInside) return { kind: 'inside', digits }
+  const parsed = parsePhoneNumberFromString(bare, homeCountry)
+  if (!parsed || !parsed.isPossible()) return { kind: 'invalid', why: 'That is not a complete telephone number: check the number of digits.' }
+  return { kind: 'outside', e164: parsed.number }
+}
+
+/** An E.164 number as people write it here: national at home, international from abroad. Anything else comes back unchanged. */
+export function formatNumber(e164: string): string {
+  const parsed = parsePhoneNumberFromString(e164)
+  if (!parsed) return e164
+  return parsed.country === homeCountry || parsed.countryCallingCode === '44' ? parsed.formatNational() : parsed.formatInternational()
+}

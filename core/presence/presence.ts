@@ -1,0 +1,70 @@
+import type { AwayReason, Call, Connection, DeviceId, ExchangeState, Party } from '../calls/model'
+import { callsOf, othersOf } from '../calls/questions'
+
+/**
+ * What everybody may see of a person's telephone.
+ * `free`; `calling`: waits for an answer; `ringing`; `talking`; `holding`: has somebody on hold and talks to nobody;
+ * `doNotDisturb`; `away`: said so themselves; `disconnected`: no telephone there.
+ */
+export type PresenceKind = 'free' | 'calling' | 'ringing' | 'talking' | 'holding' | 'doNotDisturb' | 'away' | 'disconnected'
+
+export interface Presence {
+  kind: PresenceKind
+  /** Lit: a call put through now would ring beside somebody who can take it. */
+  lit: boolean
+  since: number | null
+  until: number | null
+  reason: AwayReason | null
+  /** With whom, when there is a call; `way` is seen from this device. */
+  peer: { device: DeviceId, party: Party | null } | null
+  way: 'in' | 'out' | null
+}
+
+const idle = { since: null, until: null, reason: null, peer: null, way: null } as const
+
+/** The presence of one device. Calls outweigh words: who talks is shown talking even with do not disturb on. */
+export function presenceOf(state: ExchangeState, id: DeviceId): Presence {
+  const device = state.devices[id]
+  if (!device?.inService) return { ...idle, kind: 'disconnected', lit: false }
+  const busiest = busiestConnection(callsOf(state, id), id)
+  if (busiest) return onCall(busiest.call, busiest.own)
+  if (device.doNotDisturb) return { ...idle, kind: 'doNotDisturb', lit: false }
+  const { reason, since, until } = device.status
+  if (reason) return { ...idle, kind: 'away', lit: false, reason, since, until }
+  return { ...idle, kind: 'free', lit: true }
+}
+
+/** True when two presences would be shown the same way. */
+export function samePresence(a: Presence, b: Presence): boolean {
+  return a.kind === b.kind && a.since === b.since && a.until === b.until && a.reason === b.reason && a.way === b.way
+    && a.peer?.device === b.peer?.device
+}
+
+const weight: Record<Connection['state'], number> = { connected: 5, alerting: 4, initiated: 3, held: 2, failed: 1, queued: 0 }
+
+function busiestConnection(calls: Call[], id: DeviceId): { call: Call, own: Connection } | null {
+  let best: { call: Call, own: Connection } | null = null
+  for (const call of calls) {
+    const own = call.connections.find(connection => connection.device === id)!
+    if (!best || weight[own.state] > weight[best.own.state]) best = { call, own }
+  }
+  return best
+}
+
+function onCall(call: Call, own: Connection): Presence {
+  const other = othersOf(call, own.device)[0]
+  return {
+    ...idle,
+    kind: callKind(own, other),
+    lit: false,
+    since: own.since,
+    peer: other ? { device: other.device, party: other.party ?? null } : null,
+    way: call.calling === own.device ? 'out' : 'in',
+  }
+}
+
+function callKind(own: Connection, other: Connection | undefined): PresenceKind {
+  if (own.state === 'alerting') return 'ringing'
+  if (own.state === 'held') return 'holding'
+  return other && (other.state === 'connected' || other.state === 'held') ? 'talking' : 'calling'
+}

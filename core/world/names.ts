@@ -1,0 +1,26 @@
+/** Invented names for an invented company: no combination is meant to be anybody. */
+export const firstNames = [
+  'Marit', 'Oswin', 'Tilda', 'Bram', 'Isolde', 'Corin', 'Wenna', 'Jory', 'Elowen', 'Davit', 'Sunniva', 'Percival', 'Anneke', 'Rufus', 'Keziah',
+  'Lorcan', 'Minta', 'Alaric', 'Dorothea', 'Piran', 'Saskia', 'Hamish', 'Odile', 'Fergal', 'Linnea', 'Basil', 'Tamsin', 'Evander', 'Greta', 'Nolan',
+  'Petra', 'Ambrose', 'Zora', 'Callum', 'Ottilie', 'Silas', 'Freya', 'Magnus', 'Imogen', 'Torben', 'Clover', 'Edmund', 'Nerys', 'Felix', 'Rosalind',
+  'Idris', 'Juno', 'Lachlan', 'Thea', 'Casper', 'Maeve', 'Orson', 'Delphine', 'Rowan', 'Signe', 'Barnaby', 'Ingrid', 'Toby', 'Leonie', 'Gideon',
+  'Hester', 'Anton', 'Briony', 'Mattis', 'Cordelia', 'Eskil', 'Flora', 'Hugo', 'Katya', 'Joss', 'Lowri', 'Matilda', 'Niall', 'Olwen', 'Quentin',
+  'Runa', 'Stellan', 'Una', 'Victor', 'Willa', 'Yorick', 'Zelda', 'Aubrey', 'Bettina', 'Cyril', 'Dagny', 'Emrys', 'Fenella', 'Gwilym', 'Harriet',
+] as const
+
+export const lastNames = [
+  'Varrow', 'Pellowick', 'Skarne', 'Thistlewade', 'Ombersby', 'Quarrendon', 'Fennimarsh', 'Holloway-Stark', 'Brackenridge', 'Tarnwick', 'Ullsby',
+  'Marchbanksy', 'Gullifant', 'Netherby', 'Corstain', 'Dunmallow', 'Eskerdale', 'Farthingale', 'Grimshank', 'Haverlock', 'Inglethorn', 'Jessamy',
+  'Kestrelby', 'Lanternhouse', 'Mossgrave', 'Northaven', 'Oarsmith', 'Pennywether', 'Quayle-Marsh', 'Rushlake', 'Saltmarsh', 'Tidewell', 'Underhay',
+  'Vintry', 'Wavering', 'Yarrowby', 'Zennorby', 'Ashlock', 'Birchenough', 'Cobbleigh', 'Driftwood', 'Elderslie', 'Foxcombe', 'Gannetsway', 'Hawkstone',
+  'Islander', 'Jackdawson', 'Kelpworth', 'Limpetson', 'Millrace', 'Nettlefold', 'Oxenholm', 'Puffington', 'Quillfeather', 'Ravelstone', 'Sandholm',
+  'Ternwick', 'Umberleigh', 'Vellacombe', 'Whinstone', 'Yewdale', 'Arkwell', 'Bellhouse', 'Clewline', 'Dovecote', 'Embersea', 'Fairlead', 'Gribbin',
+  'Hatherleigh', 'Ironmoor', 'Juniper', 'Knotwell', 'Lusk', 'Merriwake', 'Nightingill', 'Osterby', 'Pargeter', 'Quenby', 'Rigmarsh', 'Spindrift',
+  'Tollgate', 'Upwater', 'Vanewick', 'Wrackline', 'Yawlish', 'Bosunby', 'Cairnfield', 'Dapperley', 'Eddystoke', 'Fluke', 'Goosander', 'Hobbinroyd',
+  'Inkpenny', 'Jollyboat', 'Kittowake', 'Lobscombe', 'Mizzenby', 'Nunquay', 'Orlopson', 'Plimsole', 'Quartermain-Lee', 'Rudderham', 'Scuttleby',
+] as const
+
+export const companies = [
+  'Pennick & Vale Haulage', 'Hallow Island Dairy', 'Bramble Tours', 'Stennick Fish Dock', 'The Lamplighter Inn', 'Coldharbour Coaches', 'Tern Valley School',
+  'Northlight Builders', 'Gannet Cycles', 'Saltgrass Brewery', 'Merrow Bay Parish Council', 'Oakum & Pitch Chandlers', 'Dunlin Point Campsite', 'Kelp & Co.',
+] as const

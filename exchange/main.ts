@@ -1,0 +1,62 @@
+import { randomBytes } from 'node:crypto'
+import { parseArgs } from 'node:util'
+import { Rehearsal } from '../core/rehearsal/rehearsal'
+import { exchangeOf } from '../core/world/exchange'
+import { merrowby } from '../core/world/merrowby'
+import { InventedClock, WallClock } from './clock'
+import { listen } from './listen'
+import { paces } from './paces'
+import { Switch } from './switch'
+
+const { values } = parseArgs({
+  options: {
+    port: { type: 'string', default: '0' },
+    seed: { type: 'string', default: '7' },
+    pace: { type: 'string', default: 'easy' },
+    size: { type: 'string', default: '182' },
+    /** Begins an invented clock at this time (ISO 8601) instead of real time. */
+    clock: { type: 'string' },
+    'transfer-recall': { type: 'string' },
+    'no-answer': { type: 'string' },
+  },
+})
+
+const token = process.env.ESTAFETTE_LINK_TOKEN ?? ''
+if (!token) stop('ESTAFETTE_LINK_TOKEN must hold the secret that servers say to this exchange.')
+const pace = paces[values.pace]
+if (!pace) stop(`--pace must be one of ${Object.keys(paces).join(', ')}.`)
+
+const clock = values.clock ? new InventedClock(whole(String(Date.parse(values.clock)), 'clock')) : new WallClock()
+const world = merrowby(whole(values.size, 'size'))
+const state = exchangeOf(world, {
+  epoch: randomBytes(4).toString('hex'),
+  now: clock.now(),
+  settings: {
+    ...(values['transfer-recall'] && { transferRecall: whole(values['transfer-recall'], 'transfer-recall') }),
+    ...(values['no-answer'] && { noAnswer: whole(values['no-answer'], 'no-answer') }),
+  },
+})
+const exchange = new Switch(state, clock, new Rehearsal(world, { seed: whole(values.seed, 'seed'), ...pace }, clock.now()))
+const { port, server } = await listen(exchange, clock, { port: whole(values.port, 'port'), token, log: text => console.error(text) })
+console.log(`exchange ready on 127.0.0.1:${port}, epoch ${state.epoch}, ${world.people.length} extensions, pace ${values.pace}`)
+process.send?.({ ready: true, port })
+
+const leave = () => {
+  server.close()
+  process.exit(0)
+}
+process.once('SIGTERM', leave)
+process.once('SIGINT', leave)
+// Started by another program, it ends with it.
+process.once('disconnect', leave)
+
+function whole(text: string, name: string): number {
+  const value = Number(text)
+  if (!Number.isSafeInteger(value) || value < 0) stop(`--${name} must be a whole number.`)
+  return value
+}
+
+function stop(sentence: string): never {
+  console.error(sentence)
+  process.exit(2)
+}

@@ -1,0 +1,113 @@
+import { decide } from '../core/calls/decide'
+import { evolve } from '../core/calls/evolve'
+import type { CallEvent, ExchangeState, NumberedEvent, Refusal, Request } from '../core/calls/model'
+import { nextDeadline } from '../core/calls/questions'
+import type { Rehearsal } from '../core/rehearsal/rehearsal'
+import type { Clock } from './clock'
+
+const eventsKept = 50_000
+const checkpointEvery = 250
+const repliesKept = 20_000
+
+export interface Reply {
+  /** The sequence number after the request. */
+  seq: number
+  /** The call that a makeCall or offerCall began. */
+  call?: string
+  refusal?: Refusal
+}
+
+/**
+ * The switching part of the stand-in exchange: runs the call model on a clock, remembers recent events, and lets
+ * simulated people hear and act. Knows nothing of networks.
+ */
+export class Switch {
+  private events: NumberedEvent[] = []
+  private checkpoints: ExchangeState[]
+  private readonly replies = new Map<string, Reply>()
+  private readonly listeners = new Set<(event: NumberedEvent) => void>()
+
+  constructor(private current: ExchangeState, private readonly clock: Clock, private readonly rehearsal: Rehearsal | null) {
+    this.checkpoints = [current]
+    this.sleep()
+  }
+
+  get state(): ExchangeState {
+    return this.current
+  }
+
+  now(): number {
+    return Math.max(this.clock.now(), this.current.time)
+  }
+
+  onEvent(listener: (event: NumberedEvent) => void): () => void {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  /** Carries out a request. The same id again gives the same reply and changes nothing. */
+  request(id: string, request: Request): Reply {
+    const before = this.replies.get(id)
+    if (before) return before
+    const reply = this.carryOut(request)
+    this.replies.set(id, reply)
+    if (this.replies.size > repliesKept) this.replies.delete(this.replies.keys().next().value!)
+    this.sleep()
+    return reply
+  }
+
+  /**
+   * A state and the events that lead from it to the present. `complete` says that nothing after `since` is missing;
+   * without `since`, or with one of another epoch, everything since the beginning of this epoch is wanted.
+   */
+  history(since?: { epoch: string, seq: number }): { state: ExchangeState, events: NumberedEvent[], complete: boolean } {
+    const from = since?.epoch === this.current.epoch ? since.seq : 0
+    const state = this.checkpoints.findLast(checkpoint => checkpoint.seq <= from) ?? this.checkpoints[0]!
+    return {
+      state,
+      events: this.events.filter(event => event.seq > state.seq),
+      complete: state.seq <= from,
+    }
+  }
+
+  private carryOut(request: Request): Reply {
+    const decision = decide(this.current, request, this.now())
+    if ('refusal' in decision) return { seq: this.current.seq, refusal: decision.refusal }
+    for (const event of decision.events) this.apply(event)
+    const began = decision.events.find(event => event.type === 'originated')
+    return { seq: this.current.seq, ...(began && { call: began.call }) }
+  }
+
+  private apply(event: CallEvent): void {
+    const numbered: NumberedEvent = { ...event, seq: this.current.seq + 1, at: this.now() }
+    this.current = evolve(this.current, numbered)
+    this.events.push(numbered)
+    if (numbered.seq % checkpointEvery === 0) this.checkpoints.push(this.current)
+    if (this.events.length > eventsKept + checkpointEvery) this.forget()
+    this.rehearsal?.hear(numbered, this.current)
+    for (const listener of this.listeners) listener(numbered)
+  }
+
+  private forget(): void {
+    const oldest = this.current.seq - eventsKept
+    const keep = this.checkpoints.findLastIndex(checkpoint => checkpoint.seq <= oldest)
+    this.checkpoints = this.checkpoints.slice(Math.max(0, keep))
+    this.events = this.events.filter(event => event.seq > this.checkpoints[0]!.seq)
+  }
+
+  private sleep(): void {
+    const times = [nextDeadline(this.current), this.rehearsal?.next() ?? null].filter(time => time !== null)
+    if (times.length > 0) this.clock.wakeAt(Math.min(...times), () => this.wake())
+  }
+
+  private wake(): void {
+    const due = nextDeadline(this.current)
+    if (due !== null && due <= this.now()) this.carryOut({ service: 'tick' })
+    for (;;) {
+      const request = this.rehearsal?.take(this.current, this.now())
+      if (!request) break
+      this.carryOut(request)
+    }
+    this.sleep()
+  }
+}

@@ -1,0 +1,62 @@
+import { fileURLToPath } from 'node:url'
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
+  // The console lives on a live picture of the calls; there is nothing to render before it has one.
+  ssr: false,
+  telemetry: false,
+  devtools: { enabled: false },
+  css: [
+    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
+    '@fontsource-variable/bricolage-grotesque/index.css',
+    'element-plus/theme-chalk/dark/css-vars.css',
+    '~/assets/tokens.css',
+    '~/assets/base.css',
+  ],
+  app: {
+    head: {
+      title: 'Estafette',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'description', content: 'The operator\'s console: answer, see who is free, pass on, and watch until somebody holds the call.' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
+  },
+  runtimeConfig: {
+    databaseUrl: '',
+    exchangePort: '',
+    linkToken: '',
+    session: { name: 'estafette', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: false } },
+  },
+  nitro: {
+    experimental: { websocket: true },
+    esbuild: { options: { target: 'node20' } },
+    externals: { trace: true },
+    typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange'] },
+  },
+  security: {
+    rateLimiter: false,
+    requestSizeLimiter: { maxRequestSizeInBytes: 100_000, throwError: true },
+    xssValidator: false,
+    headers: {
+      crossOriginEmbedderPolicy: false,
+      contentSecurityPolicy: {
+        'default-src': ['\'self\''],
+        'connect-src': ['\'self\''],
+        'font-src': ['\'self\''],
+        'img-src': ['\'self\'', 'data:'],
+        'script-src': ['\'self\'', '\'nonce-{{nonce}}\'', '\'strict-dynamic\''],
+        'style-src': ['\'self\'', '\'unsafe-inline\''],
+        'upgrade-insecure-requests': false,
+      },
+      // Served on loopback without TLS as well: forcing https would lock the demo out.
+      strictTransportSecurity: false,
+    },
+  },
+  eslint: { config: { stylistic: { braceStyle: 'stroustrup', arrowParens: false } } },
+  alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') },
+})

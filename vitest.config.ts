@@ -1,0 +1,7 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  resolve: { alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') } },
+  test: { include: ['{core,exchange,shared,server,app}/**/*.test.ts'] },
+})
