@@ -1,19 +1,10 @@
 import { fileURLToPath } from 'node:url'
 
 export default defineNuxtConfig({
-  compatibilityDate: '2026-11-01',
   modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
   // The console lives on a live picture of the calls; there is nothing to render before it has one.
   ssr: false,
-  telemetry: false,
   devtools: { enabled: false },
-  css: [
-    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
-    '@fontsource-variable/bricolage-grotesque/index.css',
-    'element-plus/theme-chalk/dark/css-vars.css',
-    '~/assets/tokens.css',
-    '~/assets/base.css',
-  ],
   app: {
     head: {
       title: 'Estafette',
@@ -22,12 +13,21 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
     },
   },
+  css: [
+    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
+    '@fontsource-variable/bricolage-grotesque/index.css',
+    'element-plus/theme-chalk/dark/css-vars.css',
+    '~/assets/tokens.css',
+    '~/assets/base.css',
+  ],
   runtimeConfig: {
     databaseUrl: '',
     exchangePort: '',
     linkToken: '',
-    session: { name: 'estafette', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: false } },
+    session: { name: 'estafette', password: '', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: false } },
   },
+  alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') },
+  compatibilityDate: '2026-11-01',
   nitro: {
     experimental: { websocket: true },
     esbuild: { options: { target: 'node20' } },
@@ -38,6 +38,8 @@ export default defineNuxtConfig({
     strict: true,
     tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange'] },
   },
+  telemetry: false,
+  eslint: { config: { stylistic: { braceStyle: 'stroustrup', arrowParens: false } } },
   security: {
     rateLimiter: false,
     requestSizeLimiter: { maxRequestSizeInBytes: 100_000, throwError: true },
@@ -57,6 +59,4 @@ export default defineNuxtConfig({
       strictTransportSecurity: false,
     },
   },
-  eslint: { config: { stylistic: { braceStyle: 'stroustrup', arrowParens: false } } },
-  alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') },
 })

@@ -10,12 +10,12 @@ import { Switch } from './switch'
 
 const { values } = parseArgs({
   options: {
-    port: { type: 'string', default: '0' },
-    seed: { type: 'string', default: '7' },
-    pace: { type: 'string', default: 'easy' },
-    size: { type: 'string', default: '182' },
+    'port': { type: 'string', default: '0' },
+    'seed': { type: 'string', default: '7' },
+    'pace': { type: 'string', default: 'easy' },
+    'size': { type: 'string', default: '182' },
     /** Begins an invented clock at this time (ISO 8601) instead of real time. */
-    clock: { type: 'string' },
+    'clock': { type: 'string' },
     'transfer-recall': { type: 'string' },
     'no-answer': { type: 'string' },
   },

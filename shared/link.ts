@@ -1,6 +1,6 @@
-import { boolean, mixed, number, object, string, type ObjectSchema } from 'yup'
+import { number, object, string } from 'yup'
 import type { ExchangeState, NumberedEvent, Refusal, Request } from '../core/calls/model'
-import { awayReasons } from '../core/calls/model'
+import { readRequest, services } from './requests'
 
 /**
  * The language of the exchange link: one JSON object a line (UTF-8, LF) over TCP.
@@ -13,50 +13,26 @@ export const linkVersion = 1
 /** Both sides say something at least this often (milliseconds), and take the other for dead after three times as long. */
 export const heartbeat = 2_000
 
-export type ToExchange =
-  | { type: 'hello', version: number, token: string, since?: { epoch: string, seq: number } }
-  | { type: 'request', id: string, request: Request }
+export type ToExchange
+  = | { type: 'hello', version: number, token: string, since?: { epoch: string, seq: number } }
+    | { type: 'request', id: string, request: Request }
   /** Moves an invented clock on, in milliseconds; refused by an exchange on real time. */
-  | { type: 'advance', by: number }
-  | { type: 'ping' }
+    | { type: 'advance', by: number }
+    | { type: 'ping' }
 
-export type FromExchange =
+export type FromExchange
   /**
    * A state from which `events` lead to the present. It is at or before `since` when the exchange still remembers that far,
    * so that a server which was away sees every event it missed together with the state it happened in.
    */
-  | { type: 'welcome', now: number, state: ExchangeState, events: NumberedEvent[], complete: boolean }
-  | { type: 'event', event: NumberedEvent }
-  | { type: 'reply', id: string, seq: number, call?: string, refusal?: Refusal }
-  | { type: 'error', message: string }
-  | { type: 'pong', now: number }
+  = | { type: 'welcome', now: number, state: ExchangeState, events: NumberedEvent[], complete: boolean }
+    | { type: 'event', event: NumberedEvent }
+    | { type: 'reply', id: string, seq: number, call?: string, refusal?: Refusal }
+    | { type: 'error', message: string }
+    | { type: 'pong', now: number }
 
 const id = string().strict().max(80)
-const text = string().strict().max(300)
-const party = object({ number: string().strict().max(40).nullable().defined(), name: string().strict().max(200).nullable().defined() })
-
-const fields = {
-  device: id.required(),
-  call: id.required(),
-}
-
-const services: Record<Request['service'], ObjectSchema<object>> = {
-  makeCall: object({ device: fields.device, number: string().strict().max(60).required() }),
-  answerCall: object(fields),
-  clearConnection: object(fields),
-  holdCall: object(fields),
-  retrieveCall: object(fields),
-  singleStepTransferCall: object({ ...fields, to: id.required() }),
-  sendUserInformation: object({ ...fields, text: text.required() }),
-  setDoNotDisturb: object({ device: fields.device, on: boolean().strict().required() }),
-  setStatus: object({
-    device: fields.device,
-    reason: mixed<typeof awayReasons[number]>().oneOf([...awayReasons, null as never]).defined(),
-    until: number().strict().integer().min(0).max(8.64e15).nullable().defined(),
-  }),
-  offerCall: object({ trunk: id.required(), party: party.required(), number: string().strict().max(40).required() }),
-  tick: object({}),
-}
+const everyService = Object.keys(services) as Request['service'][]
 
 const hello = object({
   type: string().oneOf(['hello']).required(),
@@ -79,16 +55,9 @@ export function readToExchange(line: string): ToExchange {
   if (type === 'advance') return advance.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'request') {
     const { id, request } = requestMessage.validateSync(message) as { id: string, request: Record<string, unknown> }
-    return { type, id, request: readRequest(request) }
+    return { type, id, request: readRequest(request, everyService) }
   }
   throw new Error('type must be hello, request, advance or ping')
-}
-
-/** @throws ValidationError naming the field, when it is not a request of the call model */
-export function readRequest(request: Record<string, unknown>): Request {
-  const service = request.service as Request['service']
-  if (!Object.hasOwn(services, service)) throw new Error(`service must be one of ${Object.keys(services).join(', ')}`)
-  return { service, ...services[service].validateSync(request, { stripUnknown: true }) } as Request
 }
 
 function parse(line: string): Record<string, unknown> {
@@ -102,4 +71,3 @@ function parse(line: string): Record<string, unknown> {
   if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new Error('a line must hold one JSON object')
   return value as Record<string, unknown>
 }
-

@@ -1,8 +1,11 @@
 import { readDialled } from '../numbers/dialled'
+import { plainText } from './text'
 import type { Call, CallEvent, CallId, Connection, Decision, Device, DeviceId, ExchangeState, Party, RefusalCode, Request, TrunkId } from './model'
 import { connectionOf, callsOf, dueCalls, freeTrunk, hasFreeChannel, isBusy, mayAnswerFromQueue, othersOf, talkingCallOf } from './questions'
 
 const longestCaption = 300
+const longestNumber = 40
+const longestName = 80
 
 function refuse(code: RefusalCode, sentence: string): Decision {
   return { refusal: { code, sentence } }
@@ -41,7 +44,7 @@ export function decide(state: ExchangeState, request: Request, now: number): Dec
     case 'retrieveCall': return retrieveCall(state, call, own)
     case 'singleStepTransferCall': return singleStepTransferCall(state, call, own, request.to, now)
     case 'sendUserInformation':
-      return accept({ type: 'callInformation', call: call.id, device: own.device, text: request.text.slice(0, longestCaption) })
+      return accept({ type: 'callInformation', call: call.id, device: own.device, text: plainText(request.text, longestCaption) })
   }
 }
 
@@ -60,6 +63,14 @@ function ownerSentence(state: ExchangeState, call: Call): string {
 function holdingTheRest(state: ExchangeState, device: DeviceId): CallEvent[] {
   const talking = talkingCallOf(state, device)
   return talking ? [{ type: 'held', call: talking.id, device }] : []
+}
+
+/** What the network says about a caller is kept as plain text; nothing left of it counts as withheld. */
+function cleanParty(party: Party): Party {
+  return {
+    number: (party.number && plainText(party.number, longestNumber)) || null,
+    name: (party.name && plainText(party.name, longestName)) || null,
+  }
 }
 
 function legOf(state: ExchangeState, trunk: TrunkId): DeviceId {
@@ -100,7 +111,7 @@ function offerCall(state: ExchangeState, trunk: TrunkId, party: Party, number: s
   if (!hasFreeChannel(state, trunk)) return refuse('trunksBusy', 'Every channel of that trunk is in use: the caller hears the network\'s busy tone.')
   const device = legOf(state, trunk)
   const call = callIdOf(state)
-  const originated = { type: 'originated', call, device, direction: 'inbound', dialled: number, party, trunk } as const
+  const originated = { type: 'originated', call, device, direction: 'inbound', dialled: number, party: cleanParty(party), trunk } as const
   const line = Object.values(state.lines).find(candidate => candidate.number === number)
   if (line) return accept({ ...originated, line: line.id }, { type: 'queued', call, device: line.target })
   const target = deviceWithDirectNumber(state, number)
@@ -120,7 +131,7 @@ function makeCall(state: ExchangeState, device: Device, number: string, now: num
   const call = callIdOf(state)
   const begin = (direction: Call['direction']): CallEvent[] => [
     ...holdingTheRest(state, device.id),
-    { type: 'originated', call, device: device.id, direction, dialled: number, line: null },
+    { type: 'originated', call, device: device.id, direction, dialled: plainText(number, longestNumber), line: null },
   ]
   if (dialled.kind === 'outside') {
     const trunk = freeTrunk(state)

@@ -156,40 +156,40 @@ export interface ExchangeState {
 }
 
 /** Facts, in ECMA-269's names where it has one. */
-export type CallEvent =
-  | { type: 'originated', call: CallId, device: DeviceId, direction: Call['direction'], dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId }
-  | { type: 'queued', call: CallId, device: DeviceId }
-  | { type: 'delivered', call: CallId, device: DeviceId, deadline: number, party?: Party, trunk?: TrunkId }
-  | { type: 'established', call: CallId, device: DeviceId }
-  | { type: 'held', call: CallId, device: DeviceId }
-  | { type: 'retrieved', call: CallId, device: DeviceId }
-  | { type: 'transferred', call: CallId, device: DeviceId, to: DeviceId }
-  | { type: 'diverted', call: CallId, device: DeviceId, to: DeviceId, cause: Cause }
-  | { type: 'failed', call: CallId, device: DeviceId, cause: Cause, deadline: number }
-  | { type: 'connectionCleared', call: CallId, device: DeviceId, cause: Cause }
-  | { type: 'callCleared', call: CallId, device: DeviceId, cause: Cause }
-  | { type: 'callInformation', call: CallId, device: DeviceId, text: string }
-  | { type: 'doNotDisturb', device: DeviceId, on: boolean }
-  | { type: 'statusChanged', device: DeviceId, reason: AwayReason | null, until: number | null }
+export type CallEvent
+  = | { type: 'originated', call: CallId, device: DeviceId, direction: Call['direction'], dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId }
+    | { type: 'queued', call: CallId, device: DeviceId }
+    | { type: 'delivered', call: CallId, device: DeviceId, deadline: number, party?: Party, trunk?: TrunkId }
+    | { type: 'established', call: CallId, device: DeviceId }
+    | { type: 'held', call: CallId, device: DeviceId }
+    | { type: 'retrieved', call: CallId, device: DeviceId }
+    | { type: 'transferred', call: CallId, device: DeviceId, to: DeviceId }
+    | { type: 'diverted', call: CallId, device: DeviceId, to: DeviceId, cause: Cause }
+    | { type: 'failed', call: CallId, device: DeviceId, cause: Cause, deadline: number }
+    | { type: 'connectionCleared', call: CallId, device: DeviceId, cause: Cause }
+    | { type: 'callCleared', call: CallId, device: DeviceId, cause: Cause }
+    | { type: 'callInformation', call: CallId, device: DeviceId, text: string }
+    | { type: 'doNotDisturb', device: DeviceId, on: boolean }
+    | { type: 'statusChanged', device: DeviceId, reason: AwayReason | null, until: number | null }
 
 /** An event with its place in the one order of this epoch. */
 export type NumberedEvent = CallEvent & { seq: number, at: number }
 
 /** Requests, in ECMA-269's names where it has one. `device` is who asks. */
-export type Request =
-  | { service: 'makeCall', device: DeviceId, number: string }
-  | { service: 'answerCall', device: DeviceId, call: CallId }
-  | { service: 'clearConnection', device: DeviceId, call: CallId }
-  | { service: 'holdCall', device: DeviceId, call: CallId }
-  | { service: 'retrieveCall', device: DeviceId, call: CallId }
-  | { service: 'singleStepTransferCall', device: DeviceId, call: CallId, to: string }
-  | { service: 'sendUserInformation', device: DeviceId, call: CallId, text: string }
-  | { service: 'setDoNotDisturb', device: DeviceId, on: boolean }
-  | { service: 'setStatus', device: DeviceId, reason: AwayReason | null, until: number | null }
+export type Request
+  = | { service: 'makeCall', device: DeviceId, number: string }
+    | { service: 'answerCall', device: DeviceId, call: CallId }
+    | { service: 'clearConnection', device: DeviceId, call: CallId }
+    | { service: 'holdCall', device: DeviceId, call: CallId }
+    | { service: 'retrieveCall', device: DeviceId, call: CallId }
+    | { service: 'singleStepTransferCall', device: DeviceId, call: CallId, to: string }
+    | { service: 'sendUserInformation', device: DeviceId, call: CallId, text: string }
+    | { service: 'setDoNotDisturb', device: DeviceId, on: boolean }
+    | { service: 'setStatus', device: DeviceId, reason: AwayReason | null, until: number | null }
   /** The network brings a call in on a trunk. */
-  | { service: 'offerCall', trunk: TrunkId, party: Party, number: string }
+    | { service: 'offerCall', trunk: TrunkId, party: Party, number: string }
   /** Time has come to `now`: whatever was due happens. */
-  | { service: 'tick' }
+    | { service: 'tick' }
 
 export const refusalCodes = [
   'unknownDevice', 'unknownCall', 'notYourCall', 'notPossibleNow', 'alreadyAnswered', 'invalidNumber', 'unallocatedNumber', 'toSelf', 'toCaller',

@@ -1,10 +1,10 @@
 import { parsePhoneNumberFromString } from 'libphonenumber-js/min'
 
 /** What a dialled text means: a short number inside the company, an outside number in E.164, or nothing that can be dialled. */
-export type Dialled =
-  | { kind: 'inside', digits: string }
-  | { kind: 'outside', e164: string }
-  | { kind: 'invalid', why: string }
+export type Dialled
+  = | { kind: 'inside', digits: string }
+    | { kind: 'outside', e164: string }
+    | { kind: 'invalid', why: string }
 
 const homeCountry = 'GB'
 const longestInside = 5

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { type AwayReason, awayReasons } from '~~/core/calls/model'
+import { reasonWords } from '~/composables/words'
+import { useDesk } from '~/stores/desk'
+import { useLive } from '~/stores/live'
+
+const live = useLive()
+const desk = useDesk()
+
+const status = computed(() => desk.device ? live.state?.devices[desk.device]?.status : undefined)
+const words = computed(() => {
+  const { reason, until } = status.value ?? {}
+  if (!reason) return 'Available'
+  return `Away: ${reasonWords[reason]}${until ? ` until ${dayjs(until).format('H:mm')}` : ''}`
+})
+const minutes = [15, 30, 60] as const
+
+function set(choice: string): void {
+  const [reason, length] = choice.split(':') as [AwayReason | 'available', string | undefined]
+  if (reason === 'available') void desk.ask({ service: 'setStatus', reason: null, until: null })
+  else void desk.ask({ service: 'setStatus', reason, until: length ? Math.round(live.now() + Number(length) * 60_000) : null })
+}
+</script>
+
+<template>
+  <el-dropdown
+    trigger="click"
+    :disabled="!live.working"
+    @command="set"
+  >
+    <el-button
+      :class="['status', { away: status?.reason }]"
+      :aria-label="`Own status: ${words}`"
+    >
+      <span
+        class="lamp"
+        aria-hidden="true"
+      />{{ words }}
+    </el-button>
+    <template #dropdown>
+      <el-dropdown-menu>
+        <el-dropdown-item command="available">
+          Available
+        </el-dropdown-item>
+        <template
+          v-for="reason in awayReasons"
+          :key="reason"
+        >
+          <el-dropdown-item
+            :command="reason"
+            divided
+          >
+            Away: {{ reasonWords[reason] }}
+          </el-dropdown-item>
+          <template v-if="reason === 'lunch' || reason === 'break' || reason === 'meeting'">
+            <el-dropdown-item
+              v-for="length in minutes"
+              :key="length"
+              :command="`${reason}:${length}`"
+              class="indented"
+            >
+              {{ reasonWords[reason] }} for {{ length }} minutes
+            </el-dropdown-item>
+          </template>
+        </template>
+      </el-dropdown-menu>
+    </template>
+  </el-dropdown>
+</template>
+
+<style scoped>
+.lamp {
+  width: 0.7em;
+  height: 0.7em;
+  margin-right: var(--space-3);
+  background: var(--ink);
+  border: 2px solid var(--ink);
+}
+
+.away .lamp {
+  background: transparent;
+}
+
+.indented {
+  padding-left: var(--space-6);
+  color: var(--ink-soft);
+}
+</style>

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { Moon, Sun } from '@lucide/vue'
+import { useDesk } from '~/stores/desk'
+import { useSession } from '~/stores/session'
+
+const session = useSession()
+const desk = useDesk()
+const { isDark, toggle } = useTheme()
+
+async function leave(): Promise<void> {
+  const count = desk.inHand.length + desk.passedOn.length
+  if (count > 0) {
+    desk.notice = `You still have ${count === 1 ? 'a call' : `${count} calls`}: pass ${count === 1 ? 'it' : 'them'} on or end ${count === 1 ? 'it' : 'them'} before you sign out.`
+    desk.say(desk.notice)
+    return
+  }
+  try {
+    await session.signOut()
+    await navigateTo('/sign-in')
+  }
+  catch (error) {
+    desk.notice = sentenceOf(error)
+  }
+}
+</script>
+
+<template>
+  <header class="header">
+    <NuxtLink
+      to="/"
+      class="brand"
+      aria-label="Estafette, the console"
+    >
+      <img
+        src="/icon.svg"
+        alt=""
+        width="24"
+        height="24"
+      >
+      <span>Estafette</span>
+    </NuxtLink>
+    <nav aria-label="Main">
+      <NuxtLink to="/">
+        Console
+      </NuxtLink>
+      <NuxtLink to="/log">
+        Call log
+      </NuxtLink>
+    </nav>
+    <OwnStatus v-if="desk.device" />
+    <span class="who">{{ session.me?.name }}<template v-if="desk.device"> · {{ desk.device }}</template></span>
+    <el-button
+      text
+      :icon="isDark ? Sun : Moon"
+      :aria-label="isDark ? 'Light theme' : 'Dark theme'"
+      @click="toggle"
+    />
+    <el-button
+      text
+      @click="leave"
+    >
+      Sign out
+    </el-button>
+  </header>
+</template>
+
+<style scoped>
+.header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 var(--space-4);
+  padding: var(--space-2) var(--space-5);
+  background: var(--paper-deep);
+  border-bottom: var(--line);
+}
+
+.brand {
+  display: flex;
+  align-items: center;
+  gap: var(--space-3);
+  color: var(--ink);
+  font: 700 var(--type-4) var(--font-sign);
+  text-decoration: none;
+}
+
+nav {
+  display: flex;
+  gap: var(--space-2);
+  margin-right: auto;
+  padding-left: var(--space-4);
+}
+
+nav a {
+  padding: var(--space-2) var(--space-4);
+  color: var(--ink-soft);
+  text-decoration: none;
+  border-bottom: 2px solid transparent;
+}
+
+nav a.router-link-exact-active {
+  color: var(--ink);
+  font-weight: 650;
+  border-color: var(--ink);
+}
+
+.who {
+  color: var(--ink-soft);
+}
+
+@media (max-width: 40rem) {
+  .header {
+    padding-inline: var(--space-3);
+  }
+
+  .brand span,
+  .who {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import type { DirectoryEntry } from '~~/core/directory/search'
+import { useDesk } from '~/stores/desk'
+import { useLive } from '~/stores/live'
+
+const props = defineProps<{ person: DirectoryEntry, reachable: boolean }>()
+const live = useLive()
+const desk = useDesk()
+const words = usePresenceWords()
+
+const presence = computed(() => live.presences.get(props.person.extension))
+const short = computed(() => presence.value ? words.short(presence.value, desk.now) : '')
+const label = computed(() => {
+  const { first, last, extension } = props.person
+  return `${first} ${last}, ${extension}${presence.value ? `. ${words.whole(presence.value, desk.now)}` : ''}`
+})
+</script>
+
+<template>
+  <li>
+    <button
+      type="button"
+      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind]"
+      :data-extension="person.extension"
+      :tabindex="reachable ? 0 : -1"
+      :aria-label="label"
+      :title="label"
+    >
+      <span class="name"><span class="initial">{{ person.first[0] }}</span> {{ person.last }}</span>
+      <span
+        v-if="!presence?.lit"
+        class="state"
+      ><span aria-hidden="true">{{ presence ? shapes[presence.kind] : '' }}</span> {{ short }}</span>
+    </button>
+  </li>
+</template>
+
+<style scoped>
+li {
+  min-width: 0;
+}
+
+.window {
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  width: 100%;
+  height: 100%;
+  padding: 0 var(--space-2);
+  border: 1px solid transparent;
+  border-radius: var(--round);
+  line-height: 1.15;
+  text-align: left;
+  cursor: pointer;
+}
+
+.name,
+.state {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.name {
+  font-size: var(--type-2);
+}
+
+.state {
+  font-size: var(--type-1);
+}
+
+.lit {
+  background: var(--lit);
+  border-color: var(--lit-edge);
+  border-bottom-width: 2px;
+  color: var(--lit-ink);
+}
+
+.lit .name {
+  font-weight: 650;
+}
+
+.unlit {
+  background: var(--unlit);
+  color: var(--unlit-ink);
+}
+
+.unlit.away,
+.unlit.disconnected,
+.unlit.doNotDisturb {
+  background: var(--dark);
+  color: var(--dark-ink);
+}
+
+.window:hover {
+  border-color: var(--ink);
+}
+</style>

@@ -1,0 +1,242 @@
+<script setup lang="ts">
+import { spell } from '~~/core/durations/durations'
+import { greetingAt } from '~~/core/greetings/greeting'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { connectionOf, othersOf } from '~~/core/calls/questions'
+import { urgency } from '~~/core/calls/promises'
+import { tellRecall, whyFailed } from '~~/core/calls/story'
+import { type Ribbon, useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+const props = defineProps<{ ribbon: Ribbon }>()
+const desk = useDesk()
+const live = useLive()
+const directory = useDirectory()
+
+const call = computed(() => props.ribbon.call)
+const due = computed(() => props.ribbon.due)
+const elapsed = computed(() => desk.now - due.value.since)
+const used = computed(() => urgency(due.value, desk.now))
+const heat = computed(() => used.value > 1 ? 'late' : used.value > 0.6 ? 'warm' : 'calm')
+/** The promise is drawn at 100 of 140: what is later sticks out beyond the line. */
+const length = computed(() => due.value.promise === null ? 0 : Math.min(140, used.value * 100))
+
+const line = computed(() => directory.line(call.value.line))
+const party = computed(() => connectionOf(call.value, call.value.calling)?.party ?? othersOf(call.value, desk.device ?? '')[0]?.party)
+const number = computed(() => party.value?.name && party.value.number ? formatNumber(party.value.number) : null)
+const other = computed(() => desk.device ? othersOf(call.value, desk.device)[0] : undefined)
+const isNext = computed(() => desk.next?.call.id === call.value.id)
+const talking = computed(() => due.value.waiting === 'none')
+
+const origin = computed(() => {
+  if (line.value) return line.value.name
+  if (call.value.direction === 'outbound') return 'Calling out'
+  return call.value.direction === 'internal' ? 'Inside' : 'Your extension'
+})
+
+const news = computed(() => {
+  const { recall, passing } = call.value
+  const state = live.state!
+  if (other.value?.state === 'failed') {
+    const cause = call.value.story.findLast(step => step.type === 'failed')?.cause
+    return `${directory.nameOf(other.value.device)} ${(cause && whyFailed[cause]) ?? 'can\'t be reached'}`
+  }
+  if (passing) return `rings at ${directory.nameOf(passing.to)}`
+  if (recall) {
+    const back = tellRecall(recall, directory.nameOf, state.settings.ringCycle)
+    return recall.to === desk.device || recall.to === state.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
+  }
+  if (due.value.waiting === 'reply') return `ringing ${desk.otherName(call.value)}`
+  return null
+})
+
+const greeting = computed(() => talking.value && line.value ? greetingAt(new Date(desk.now).getHours(), line.value.greeting) : null)
+const waits = { answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', reply: 'ringing', none: 'talking' } as const
+const caption = computed(() => call.value.caption?.text || null)
+</script>
+
+<template>
+  <li :class="['ribbon', heat, due.waiting, { next: isNext }]">
+    <svg
+      v-if="due.promise !== null"
+      class="time"
+      viewBox="0 0 140 10"
+      preserveAspectRatio="none"
+      aria-hidden="true"
+    >
+      <rect
+        x="0"
+        y="0"
+        :width="length"
+        height="10"
+      />
+      <line
+        x1="100"
+        x2="100"
+        y1="0"
+        y2="10"
+      />
+    </svg>
+    <div class="words">
+      <p class="top">
+        <span class="origin">{{ origin }}</span>
+        <span class="clock">
+          <span class="wait">{{ waits[due.waiting] }}</span> {{ spell(elapsed) }}
+          <span
+            v-if="call.created < due.since - 1000"
+            class="first"
+            title="Since first contact"
+          >of {{ spell(desk.now - call.created) }}</span>
+        </span>
+      </p>
+      <p class="who">
+        <strong>{{ desk.otherName(call) }}</strong> <span
+          v-if="number"
+          class="number"
+        >{{ number }}</span>
+      </p>
+      <p
+        v-if="news"
+        class="news"
+      >
+        {{ news }}
+      </p>
+      <p
+        v-if="greeting"
+        class="greeting"
+      >
+        {{ greeting }}
+      </p>
+      <p
+        v-if="caption"
+        class="caption"
+      >
+        “{{ caption }}”
+      </p>
+    </div>
+    <RibbonActions
+      :ribbon="ribbon"
+      :is-next="isNext"
+    />
+  </li>
+</template>
+
+<style scoped>
+.ribbon {
+  position: relative;
+  display: flex;
+  align-items: center;
+  gap: var(--space-3);
+  padding: var(--space-2) var(--space-3) var(--space-2) var(--space-4);
+  background: var(--paper);
+  border: var(--line);
+  border-radius: var(--round);
+  overflow: hidden;
+}
+
+.ribbon.next {
+  border-color: var(--ink);
+  box-shadow: inset 3px 0 0 var(--ink);
+}
+
+.ribbon.none {
+  background: var(--lit);
+  border-color: var(--lit-edge);
+}
+
+.time {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+
+.time rect {
+  fill: var(--time);
+}
+
+.warm .time rect {
+  fill: var(--time-warm);
+}
+
+.late .time rect {
+  fill: var(--time-late);
+}
+
+.time line {
+  stroke: var(--ink-soft);
+  stroke-width: 1px;
+  vector-effect: non-scaling-stroke;
+  stroke-dasharray: 2 2;
+}
+
+.words {
+  position: relative;
+  flex: 1;
+  min-width: 0;
+}
+
+.top {
+  display: flex;
+  justify-content: space-between;
+  gap: var(--space-3);
+  font-size: var(--type-2);
+}
+
+.origin {
+  font-weight: 600;
+}
+
+.late .clock {
+  font-weight: 750;
+}
+
+.late .wait,
+.first {
+  font-weight: 400;
+}
+
+.who,
+.news,
+.greeting {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.who strong {
+  font-size: var(--type-4);
+}
+
+.number {
+  color: var(--ink-soft);
+}
+
+.warm .number,
+.late .number {
+  color: inherit;
+}
+
+.news {
+  font-weight: 600;
+}
+
+.greeting {
+  white-space: normal;
+  font: 500 var(--type-4) var(--font-sign);
+  color: var(--ink-soft);
+}
+
+.caption {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+}
+
+.none .caption {
+  font-size: var(--type-4);
+}
+</style>

@@ -1,0 +1,59 @@
+import dayjs from 'dayjs'
+import { spell } from '~~/core/durations/durations'
+import type { Presence, PresenceKind } from '~~/core/presence/presence'
+import { useDirectory } from '~/stores/directory'
+import { reasonWords } from './words'
+
+const kinds: Record<PresenceKind, string> = {
+  free: 'Free',
+  calling: 'Calling',
+  ringing: 'Ringing',
+  talking: 'Talking',
+  holding: 'Holding',
+  doNotDisturb: 'Do not disturb',
+  away: 'Away',
+  disconnected: 'No telephone',
+}
+
+/** A shape repeats what lightness says: open for free, filled for on a call, half for being called, barred for unwilling. */
+export const shapes: Record<PresenceKind, string> = {
+  free: '○', calling: '◓', ringing: '◐', talking: '●', holding: '◍', doNotDisturb: '⊘', away: '◇', disconnected: '✕',
+}
+
+/** A presence in words: short for a window of the floor, whole for an answer or a screen reader. */
+export function usePresenceWords() {
+  const directory = useDirectory()
+
+  function peerOf(presence: Presence): string {
+    return presence.peer ? directory.nameOf(presence.peer.device, presence.peer.party) : ''
+  }
+
+  /** At most some fifteen characters: "● 2:14 Varrow". */
+  function short(presence: Presence, now: number): string {
+    switch (presence.kind) {
+      case 'free': return ''
+      case 'away': return presence.until ? `${reasonWords[presence.reason!]} – ${dayjs(presence.until).format('H:mm')}` : reasonWords[presence.reason!]
+      case 'doNotDisturb': return 'do not disturb'
+      case 'disconnected': return 'no telephone'
+      default: return `${spell(now - presence.since!)} ${presence.way === 'in' ? '←' : '→'} ${shortName(presence)}`
+    }
+  }
+
+  function shortName(presence: Presence): string {
+    const { peer } = presence
+    if (!peer) return ''
+    const person = directory.person(peer.device)
+    return person ? person.last : peer.party?.name ?? 'outside'
+  }
+
+  function whole(presence: Presence, now: number): string {
+    const { kind, reason, until, since } = presence
+    if (kind === 'away') return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(since).format('H:mm')}` : ''}`
+    if (since === null) return kinds[kind]
+    const peer = peerOf(presence)
+    const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'
+    return [kinds[kind], peer && `${link} ${peer}`.trim(), `for ${spell(now - since)}`].filter(Boolean).join(' ')
+  }
+
+  return { short, whole }
+}

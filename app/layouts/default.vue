@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+import { useSession } from '~/stores/session'
+
+const live = useLive()
+const desk = useDesk()
+const session = useSession()
+const directory = useDirectory()
+const ready = ref(false)
+const failed = ref<string | null>(null)
+
+async function begin(): Promise<void> {
+  failed.value = null
+  try {
+    await directory.load()
+    live.open()
+    ready.value = true
+  }
+  catch (error) {
+    failed.value = sentenceOf(error)
+  }
+}
+
+const stopFollowing = live.onHappening(desk.follow)
+useIntervalFn(desk.tick, 250)
+onMounted(begin)
+onBeforeUnmount(() => {
+  stopFollowing()
+  live.close()
+})
+
+const title = computed(() => desk.arriving.length > 0 ? `(${desk.arriving.length}) Estafette` : 'Estafette')
+useHead({ title })
+</script>
+
+<template>
+  <div class="workplace">
+    <TheHeader v-if="session.me" />
+    <LiveNotice v-if="ready" />
+    <p
+      class="unseen"
+      role="status"
+      aria-live="polite"
+    >
+      {{ desk.spoken }}
+    </p>
+    <main class="page">
+      <div
+        v-if="failed"
+        class="empty"
+      >
+        <p>{{ failed }}</p>
+        <el-button @click="begin">
+          Try again
+        </el-button>
+      </div>
+      <p
+        v-else-if="!ready || !live.state"
+        class="empty"
+      >
+        Fetching the picture of all extensions…
+      </p>
+      <slot v-else />
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.workplace {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+}
+
+.page {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+
+.empty {
+  margin: auto;
+  display: grid;
+  gap: var(--space-5);
+  justify-items: center;
+  color: var(--ink-soft);
+  font-size: var(--type-4);
+}
+</style>

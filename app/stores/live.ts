@@ -1,0 +1,145 @@
+import { defineStore } from 'pinia'
+import { evolve } from '~~/core/calls/evolve'
+import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
+import { presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
+import { feedBeat, type FromBrowser, type ToBrowser } from '~~/shared/feed'
+
+const longestPause = 4_000
+
+/** `events` are told to listeners together with the calls as they stood before each. */
+export interface Happening { event: NumberedEvent, before: Call | undefined }
+
+/**
+ * The live picture: the same state that exchange and server hold, kept by running the same events through `evolve`.
+ * Survives a lost connection: what was missed is fetched on return.
+ */
+export const useLive = defineStore('live', () => {
+  const state = shallowRef<ExchangeState | null>(null)
+  /** Whether the server speaks to us, and whether the exchange speaks to it. */
+  const connected = ref(false)
+  const exchange = ref(false)
+  const since = ref<number | null>(null)
+  const presences = shallowReactive(new Map<DeviceId, Presence>())
+  const listeners = new Set<(happenings: Happening[]) => void>()
+  let clockOffset = 0
+  let socket: WebSocket | null = null
+  let wanted = false
+  let pause = 250
+  let silence: ReturnType<typeof setTimeout> | undefined
+  let retry: ReturnType<typeof setTimeout> | undefined
+
+  const working = computed(() => connected.value && exchange.value)
+
+  function open(): void {
+    wanted = true
+    if (socket) return
+    clearTimeout(retry)
+    const opening = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/feed`)
+    socket = opening
+    opening.onopen = () => {
+      const hello: FromBrowser = { type: 'hello', ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) }
+      opening.send(JSON.stringify(hello))
+      listen()
+    }
+    opening.onmessage = (message) => {
+      listen()
+      take(JSON.parse(message.data as string) as ToBrowser)
+    }
+    opening.onclose = () => gone(opening)
+    listen()
+  }
+
+  function close(): void {
+    wanted = false
+    const closing = socket
+    if (closing) gone(closing)
+    closing?.close()
+    state.value = null
+    presences.clear()
+  }
+
+  /** The connection counts as lost when the server has been silent for three beats. */
+  function listen(): void {
+    clearTimeout(silence)
+    silence = setTimeout(() => {
+      const silent = socket
+      if (silent) gone(silent)
+      silent?.close()
+    }, feedBeat * 3)
+  }
+
+  function gone(which: WebSocket): void {
+    if (socket !== which) return
+    socket = null
+    clearTimeout(silence)
+    if (connected.value || since.value === null) since.value = now()
+    connected.value = false
+    if (!wanted) return
+    retry = setTimeout(open, pause)
+    pause = Math.min(longestPause, pause * 2)
+  }
+
+  function take(message: ToBrowser): void {
+    if (message.type === 'error') return
+    clockOffset = message.now - Date.now()
+    exchange.value = message.exchange
+    if (message.type === 'beat') {
+      // A server without a picture, or one that is ahead of us, has something to say that we missed: ask again.
+      if (state.value && (message.epoch !== state.value.epoch || message.seq > state.value.seq)) askAgain()
+      return
+    }
+    if (message.type === 'snapshot') begin(message.state)
+    else if (message.epoch === state.value?.epoch) apply(message.events)
+    else askAgain()
+    connected.value = true
+    since.value = null
+    pause = 250
+  }
+
+  function askAgain(): void {
+    const hello: FromBrowser = { type: 'hello', ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) }
+    socket?.send(JSON.stringify(hello))
+  }
+
+  function begin(snapshot: ExchangeState): void {
+    state.value = snapshot
+    presences.clear()
+    for (const id of Object.keys(snapshot.devices)) presences.set(id, presenceOf(snapshot, id))
+  }
+
+  function apply(events: NumberedEvent[]): void {
+    let current = state.value!
+    const touched = new Set<DeviceId>()
+    const happenings: Happening[] = []
+    for (const event of events) {
+      if (event.seq <= current.seq) continue
+      if (event.seq > current.seq + 1) return askAgain()
+      const before = 'call' in event ? current.calls[event.call] : undefined
+      current = evolve(current, event)
+      const after = 'call' in event ? current.calls[event.call] : undefined
+      touched.add(event.device)
+      for (const call of [before, after]) for (const connection of call?.connections ?? []) touched.add(connection.device)
+      happenings.push({ event, before })
+    }
+    state.value = current
+    for (const device of touched) {
+      const before = presences.get(device)
+      if (!before) continue
+      const after = presenceOf(current, device)
+      if (!samePresence(before, after)) presences.set(device, after)
+    }
+    if (happenings.length > 0) for (const listener of listeners) listener(happenings)
+  }
+
+  /** The exchange's time, in milliseconds since 1970. */
+  function now(): number {
+    return Date.now() + clockOffset
+  }
+
+  function onHappening(listener: (happenings: Happening[]) => void): () => void {
+    listeners.add(listener)
+    return () => listeners.delete(listener)
+  }
+
+  return { state, connected, exchange, working, since, presences, open, close, now, onHappening }
+})

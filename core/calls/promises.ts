@@ -1,0 +1,38 @@
+import type { Call, DeviceId, ExchangeState } from './model'
+import { connectionOf, isConversation, othersOf, stretchOf } from './questions'
+
+/** How long callers are promised to wait at most, in milliseconds, where no line says otherwise. */
+export const promises = { direct: 15_000, recall: 10_000, hold: 60_000 } as const
+
+export type Waiting = 'answer' | 'recall' | 'hold' | 'transfer' | 'reply' | 'none'
+
+/** What a call waits for, since when, and by when that was promised (null: nothing was). */
+export interface Due {
+  waiting: Waiting
+  since: number
+  /** Milliseconds from `since`. */
+  promise: number | null
+}
+
+/**
+ * What a call on an operator's track is waiting for.
+ * @param linePromise milliseconds within which a call on its line is to be answered
+ */
+export function dueOf(state: ExchangeState, call: Call, device: DeviceId, linePromise: number | null): Due {
+  const stretch = stretchOf(state, call, device)
+  if (stretch === 'arriving') {
+    if (call.recall) return { waiting: 'recall', since: call.recall.at, promise: promises.recall }
+    return { waiting: 'answer', since: call.created, promise: linePromise ?? promises.direct }
+  }
+  if (stretch === 'passedOn') return { waiting: 'transfer', since: call.passing!.at, promise: state.settings.transferRecall }
+  const own = connectionOf(call, device)
+  if (own?.state === 'held') return { waiting: 'hold', since: own.since, promise: promises.hold }
+  if (own && !isConversation(call)) return { waiting: 'reply', since: othersOf(call, device)[0]?.since ?? own.since, promise: null }
+  const talking = othersOf(call, device)[0]
+  return { waiting: 'none', since: Math.max(own?.since ?? call.created, talking?.since ?? 0), promise: null }
+}
+
+/** The part of the promise that is used up: over 1 it is broken. 0 when nothing was promised. */
+export function urgency(due: Due, now: number): number {
+  return due.promise === null ? 0 : Math.max(0, now - due.since) / due.promise
+}

@@ -1,0 +1,75 @@
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { answerOf, must, root } from './processes.mjs'
+import { say, Stop } from './say.mjs'
+
+const isRoot = process.getuid?.() === 0
+
+function hashOf(paths) {
+  const hash = createHash('sha256')
+  const add = (path) => {
+    if (!existsSync(path)) return
+    if (statSync(path).isDirectory()) {
+      for (const name of readdirSync(path).sort()) add(join(path, name))
+      return
+    }
+    hash.update(path.slice(root.length)).update(readFileSync(path))
+  }
+  for (const path of paths) add(join(root, path))
+  return hash.digest('hex')
+}
+
+function isCurrent(mark, hash) {
+  return existsSync(mark) && readFileSync(mark, 'utf8') === hash
+}
+
+/** The npm packages of the lock file, unless they are there already. */
+export function installNpmPackages() {
+  const mark = join(root, 'node_modules/.from-lock')
+  const hash = hashOf(['package-lock.json', 'package.json'])
+  if (isCurrent(mark, hash)) return
+  say('installing npm packages from the lock file')
+  must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], 'npm could not install the packages: check that the npm registry can be reached and start again.')
+  writeFileSync(mark, hash)
+}
+
+/** Debian's packages, when what they bring is missing. */
+export function installDebianPackages(names, isThere) {
+  if (isThere()) return
+  const list = names.join(' ')
+  if (!answerOf('which', ['apt-get'])) throw new Stop(`${list} is missing and this is not a Debian machine: install it by hand and start again.`)
+  if (!isRoot) throw new Stop(`${list} is missing: run "sudo apt-get install ${list}" once and start again.`)
+  say(`installing ${list} from Debian's packages`)
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+  must('apt-get', ['update', '-qq'], 'Debian\'s packages can\'t be reached: check the network and start again.', { env })
+  must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], `apt-get could not install ${list}: see its message above.`, { env, stdio: ['ignore', 'ignore', 'inherit'] })
+  if (!isThere()) throw new Stop(`${list} was installed but can't be found: check the installation.`)
+}
+
+export const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync)
+
+export function installChromium() {
+  installDebianPackages(['chromium'], () => chromium() !== undefined)
+}
+
+const sources = ['app', 'server', 'shared', 'core', 'exchange', 'public', 'nuxt.config.ts', 'package-lock.json']
+
+/** Builds the exchange alone: a moment's work. */
+export async function buildExchange(into = join(root, '.output/exchange/main.mjs')) {
+  const { build } = await import('esbuild')
+  await build({ entryPoints: [join(root, 'exchange/main.ts')], outfile: into, bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning' })
+  return into
+}
+
+/** Builds everything, unless it has been built from just these sources. */
+export async function buildWhenStale() {
+  const mark = join(root, '.output/.built-from')
+  const hash = hashOf(sources)
+  if (isCurrent(mark, hash)) return
+  say('building (a minute or so)')
+  must('npx', ['nuxt', 'build', '--logLevel', 'silent'], 'The build failed: see its message above.', { env: { ...process.env, NODE_ENV: 'production' } })
+  await buildExchange()
+  mkdirSync(join(root, '.output'), { recursive: true })
+  writeFileSync(mark, hash)
+}

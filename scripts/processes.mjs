@@ -1,0 +1,70 @@
+import { spawn, spawnSync } from 'node:child_process'
+import { createServer } from 'node:net'
+import { Stop } from './say.mjs'
+
+export const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '')
+
+/** A free port on loopback; `wanted` itself when it is free. */
+export async function freePort(wanted = 0) {
+  const tryPort = port => new Promise((resolve) => {
+    const probe = createServer()
+    probe.once('error', () => resolve(null))
+    probe.listen(port, '127.0.0.1', () => {
+      const { port: got } = probe.address()
+      probe.close(() => resolve(got))
+    })
+  })
+  return await tryPort(wanted) ?? await tryPort(0)
+}
+
+/** Runs a command to its end with its output shown. Throws Stop with the sentence when it fails. */
+export function must(command, args, sentence, options = {}) {
+  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+  if (status !== 0) throw new Stop(sentence)
+}
+
+/** The first line of a command's output, or null when there is no such command or it fails. */
+export function answerOf(command, args, options = {}) {
+  const { status, stdout } = spawnSync(command, args, { encoding: 'utf8', ...options })
+  return status === 0 ? stdout.trim() : null
+}
+
+/**
+ * Starts a Node program in a process group of its own, so that Ctrl-C reaches only us and we end things in order.
+ * The program ends by itself should we die.
+ */
+export function startNode(file, args, env, { onExit, output = 'inherit' } = {}) {
+  const child = spawn(process.execPath, [file, ...args], {
+    cwd: root,
+    detached: true,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', output, output, 'ipc'],
+  })
+  child.once('exit', (code, signal) => onExit?.(code, signal))
+  return child
+}
+
+export function hasEnded(child) {
+  return child.exitCode !== null || child.signalCode !== null
+}
+
+/** Asks a process to end and waits until it has; insists after some seconds. */
+export async function end(child, signal = 'SIGTERM', patience = 8_000) {
+  if (hasEnded(child)) return
+  const gone = new Promise(resolve => child.once('exit', resolve))
+  child.kill(signal)
+  const insist = setTimeout(() => child.kill('SIGKILL'), patience)
+  await gone
+  clearTimeout(insist)
+}
+
+/** Waits until `holds` gives something true, asking again every 100 ms. Throws Stop with the sentence after `patience` ms. */
+export async function until(holds, sentence, patience = 60_000) {
+  const end = Date.now() + patience
+  for (;;) {
+    const value = await holds()
+    if (value) return value
+    if (Date.now() > end) throw new Stop(sentence)
+    await new Promise(resolve => setTimeout(resolve, 100))
+  }
+}

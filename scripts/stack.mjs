@@ -1,0 +1,83 @@
+import { randomBytes } from 'node:crypto'
+import { join } from 'node:path'
+import { end, freePort, hasEnded, root, startNode, until } from './processes.mjs'
+import { Stop } from './say.mjs'
+
+export const demoSignIns = [
+  ['ines', 'operator'], ['tomas', 'operator'], ['bryony', 'supervisor'], ['admin', 'administrator'], ['staff', 'staff member'],
+]
+export const demoPassword = 'hand-me-over'
+
+/**
+ * Exchange and server on one database. Each can be killed and started again; with `watch`, what ends unasked is started again by itself.
+ * @param options.databaseUrl where the figures are kept
+ * @param options.exchangeArgs for example ['--pace', 'still']
+ */
+export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), worldSize = 182, output = 'inherit', watch = null, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/main.mjs'), serverEnv = {} }) {
+  const token = randomBytes(24).toString('hex')
+  let exchangePort = 0
+  let stopping = false
+  const stack = {
+    token,
+    exchange: null,
+    server: null,
+    get exchangePort() { return exchangePort },
+    get url() { return `http://127.0.0.1:${port}` },
+
+    async startExchange() {
+      exchangePort ||= await freePort()
+      stack.exchange = startNode(exchangeFile, ['--port', String(exchangePort), '--size', String(worldSize), ...exchangeArgs], { ESTAFETTE_LINK_TOKEN: token }, { output, onExit: () => ended('exchange', stack.startExchange) })
+      await new Promise((resolve, reject) => {
+        stack.exchange.once('message', resolve)
+        stack.exchange.once('exit', () => reject(new Stop('The exchange ended at once: see its message above.')))
+      })
+    },
+
+    async startServer() {
+      port = port || await freePort()
+      stack.server = startNode(serverFile, [], {
+        NODE_ENV: 'production',
+        NITRO_HOST: '127.0.0.1',
+        NITRO_PORT: String(port),
+        NITRO_SHUTDOWN_TIMEOUT: '1500',
+        NUXT_DATABASE_URL: databaseUrl,
+        NUXT_EXCHANGE_PORT: String(exchangePort),
+        NUXT_LINK_TOKEN: token,
+        NUXT_SESSION_PASSWORD: sessionSecret,
+        ESTAFETTE_WORLD_SIZE: String(worldSize),
+        ...serverEnv,
+      }, { output, onExit: () => ended('server', stack.startServer) })
+      await stack.healthy()
+    },
+
+    /** Waits until database and exchange are there for the server. */
+    healthy() {
+      return until(async () => {
+        if (hasEnded(stack.server)) throw new Stop('The server ended: see its message above.')
+        const answer = await fetch(`${stack.url}/api/health`).catch(() => null)
+        return answer?.ok ? answer.json() : null
+      }, 'The server did not get ready within a minute.')
+    },
+
+    async start() {
+      await stack.startExchange()
+      await stack.startServer()
+    },
+
+    async stop() {
+      stopping = true
+      if (stack.server) await end(stack.server)
+      if (stack.exchange) await end(stack.exchange)
+    },
+  }
+
+  function ended(name, startAgain) {
+    if (stopping || !watch) return
+    watch(`the ${name} ended unasked; starting it again`)
+    setTimeout(() => {
+      if (!stopping) startAgain().catch(error => watch(error.message))
+    }, 1_000)
+  }
+
+  return stack
+}

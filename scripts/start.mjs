@@ -1,0 +1,102 @@
+import { join } from 'node:path'
+import { spawn } from 'node:child_process'
+import { parseArgs } from 'node:util'
+import { buildExchange, buildWhenStale, installNpmPackages } from './packages.mjs'
+import { startPostgres } from './postgres.mjs'
+import { end, freePort, root } from './processes.mjs'
+import { run, say, Stop } from './say.mjs'
+import { sessionSecret } from './secrets.mjs'
+import { createStack, demoPassword, demoSignIns } from './stack.mjs'
+
+const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--port N]
+
+  --fresh   begins the demo anew: all figures are thrown away
+  --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
+  --seed    other callers, other colleagues (the same seed gives the same ones)
+  --port    where the console is served; 3000 if it is free`
+
+run(async () => {
+  const options = readOptions()
+  if (options.help) return console.log(usage)
+  installNpmPackages()
+  let exchange
+  if (options.dev) exchange = await buildExchange(join(root, '.data/dev-exchange.mjs'))
+  else await buildWhenStale()
+
+  say('starting PostgreSQL')
+  const postgres = await startPostgres('postgres', { fresh: options.fresh })
+  const port = await freePort(Number(options.port))
+  const stack = createStack({
+    databaseUrl: postgres.database('estafette'),
+    exchangeArgs: ['--pace', options.pace, '--seed', options.seed],
+    sessionSecret: sessionSecret(),
+    port,
+    exchange,
+    watch: say,
+  })
+  let dev = null
+  const ended = new Promise((resolve) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
+  })
+  try {
+    say('starting the exchange')
+    await stack.startExchange()
+    if (options.dev) dev = startDevServer(stack, postgres, port)
+    else {
+      say('starting the server')
+      await stack.startServer()
+      welcome(stack.url)
+    }
+    await ended
+    say('stopping')
+  }
+  finally {
+    if (dev) await end(dev, 'SIGTERM')
+    await stack.stop()
+    await postgres.stop()
+  }
+})
+
+function startDevServer(stack, postgres, port) {
+  console.log(`\nThe console will be at http://127.0.0.1:${port}; sign in as ines with the password ${demoPassword}.\n`)
+  return spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(port)], {
+    cwd: root,
+    stdio: 'inherit',
+    env: {
+      ...process.env,
+      NUXT_DATABASE_URL: postgres.database('estafette'),
+      NUXT_EXCHANGE_PORT: String(stack.exchangePort),
+      NUXT_LINK_TOKEN: stack.token,
+      NUXT_SESSION_PASSWORD: sessionSecret(),
+    },
+  })
+}
+
+function welcome(url) {
+  console.log(`
+Estafette is at ${url}
+
+Sign in with the password ${demoPassword} as
+${demoSignIns.map(([name, role]) => `  ${name.padEnd(8)} ${role}`).join('\n')}
+
+Ctrl-C stops everything; what was written stays.
+`)
+}
+
+function readOptions() {
+  try {
+    return parseArgs({
+      options: {
+        dev: { type: 'boolean', default: false },
+        fresh: { type: 'boolean', default: false },
+        help: { type: 'boolean', default: false },
+        pace: { type: 'string', default: 'easy' },
+        seed: { type: 'string', default: '7' },
+        port: { type: 'string', default: '3000' },
+      },
+    }).values
+  }
+  catch (error) {
+    throw new Stop(`${error.message}\n\n${usage}`)
+  }
+}

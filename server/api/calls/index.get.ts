@@ -1,0 +1,39 @@
+import type { FilterQuery } from '@mikro-orm/core'
+import { fold } from '~~/core/directory/search'
+import { type LogPage, type LogKind, logQuery } from '~~/shared/log'
+import { seesCallers } from '~~/shared/redaction'
+import { requirePerson } from '../../accounts/session'
+import { CallRecordEntity, type CallRecordRow } from '../../database/entities'
+import { rowToShow } from '../../journal/rows'
+import { useRelay } from '../../relay'
+import { readInput } from '../../validation/read'
+
+const kinds: Record<LogKind, FilterQuery<CallRecordRow>> = {
+  all: {},
+  in: { direction: 'inbound' },
+  out: { direction: 'outbound' },
+  missed: { outcome: 'missed' },
+}
+
+/** Calls, newest first. Staff members see the calls of their own telephone. */
+export default defineEventHandler(async (event): Promise<LogPage> => {
+  const user = await requirePerson(event)
+  const query = readInput(() => logQuery.validateSync(getQuery(event)))
+  const conditions: FilterQuery<CallRecordRow>[] = [kinds[query.kind]]
+  for (const word of fold(query.text.replaceAll('\0', '')).split(/\s+/).filter(Boolean)) {
+    conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
+  }
+  if (!seesCallers(user.role)) conditions.push({ devices: { $contains: [user.extension ?? ''] } })
+  if (query.before) {
+    const [at, id] = query.before.split('~')
+    const startedAt = new Date(Number(at))
+    conditions.push({ $or: [{ startedAt: { $lt: startedAt } }, { startedAt, id: { $lt: id! } }] })
+  }
+  const rows = await useRelay().orm.em.fork().find(CallRecordEntity, { $and: conditions }, { orderBy: { startedAt: 'desc', id: 'desc' }, limit: query.limit + 1 })
+  const page = rows.slice(0, query.limit)
+  const last = page.at(-1)
+  return {
+    rows: page.map(rowToShow),
+    next: rows.length > query.limit && last ? `${last.startedAt.getTime()}~${last.id}` : null,
+  }
+})

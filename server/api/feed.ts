@@ -1,0 +1,54 @@
+import { readFromBrowser } from '~~/shared/feed'
+import { useRelay } from '../relay'
+import type { Listener } from '../feed/hub'
+
+/** A browser that reads this much (bytes) too slowly is let go; it comes back and is told what it missed. */
+const longestBacklog = 8 * 1024 * 1024
+
+const listeners = new WeakMap<object, Listener>()
+
+export default defineWebSocketHandler({
+  async upgrade(request) {
+    const origin = request.headers.get('origin')
+    if (origin && new URL(origin).host !== request.headers.get('host')) return new Response('The feed is for this console only.', { status: 403 })
+    await requireUserSession({ request, headers: request.headers, context: {} })
+  },
+
+  async open(peer) {
+    const { user } = await requireUserSession(peer)
+    const socket = peer.websocket as unknown as { bufferedAmount?: number }
+    listeners.set(peer, {
+      role: user.role,
+      send: (text) => {
+        peer.send(text)
+        if ((socket.bufferedAmount ?? 0) > longestBacklog) peer.terminate()
+      },
+    })
+  },
+
+  message(peer, message) {
+    const listener = listeners.get(peer)
+    if (!listener) return
+    try {
+      useRelay().hub.join(listener, readFromBrowser(message.text()).since)
+    }
+    catch (error) {
+      peer.send(JSON.stringify({ type: 'error', message: (error as Error).message.slice(0, 300) }))
+    }
+  },
+
+  close: leave,
+  error: leave,
+})
+
+function leave(peer: object): void {
+  const listener = listeners.get(peer)
+  if (!listener) return
+  listeners.delete(peer)
+  try {
+    useRelay().hub.leave(listener)
+  }
+  catch {
+    // The server is stopping: its hub is gone with everybody in it.
+  }
+}

@@ -1,0 +1,16 @@
+import { useRelay } from '../relay'
+
+/** The state of database and exchange and the last event number; 200 when all is well, else 503. Open to everybody: it tells nothing of calls. */
+export default defineEventHandler(async (event) => {
+  const { link, journal, orm, picture } = useRelay()
+  const database = journal.healthy && await orm.isConnected()
+  const exchange = link?.up ?? false
+  const well = database && exchange
+  setResponseStatus(event, well ? 200 : 503)
+  return {
+    status: well ? 'ok' : 'degraded',
+    database: { up: database, journalBehind: journal.behind },
+    exchange: { up: exchange, epoch: picture.state?.epoch ?? null },
+    lastEvent: picture.state?.seq ?? 0,
+  }
+})

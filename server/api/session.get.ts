@@ -1,0 +1,2 @@
+/** Who is signed in, or null. */
+export default defineEventHandler(async event => (await getUserSession(event)).user ?? null)

@@ -1,0 +1,93 @@
+import { defineEntity, type InferEntity, p } from '@mikro-orm/core'
+import type { NumberedEvent, Step } from '~~/core/calls/model'
+import type { Outcome } from '~~/core/calls/record'
+import type { Role } from '~~/shared/people'
+
+export const Account = defineEntity({
+  name: 'Account',
+  properties: {
+    signIn: p.string().primary(),
+    name: p.string(),
+    role: p.string().$type<Role>(),
+    passwordHash: p.string(),
+    extension: p.string().nullable(),
+  },
+})
+
+export const DepartmentEntity = defineEntity({
+  name: 'Department',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    site: p.string(),
+    handles: p.json<string[]>(),
+    position: p.integer(),
+  },
+})
+
+export const PersonEntity = defineEntity({
+  name: 'Person',
+  properties: {
+    extension: p.string().primary(),
+    first: p.string(),
+    last: p.string(),
+    nickname: p.string().nullable(),
+    department: p.string(),
+    role: p.string(),
+    room: p.string(),
+  },
+})
+
+export const LineEntity = defineEntity({
+  name: 'Line',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    number: p.string(),
+    promise: p.integer(),
+    greeting: p.string(),
+  },
+})
+
+/** Every event of every epoch, once and for ever: the database itself refuses to change or delete one. */
+export const JournalEntry = defineEntity({
+  name: 'JournalEntry',
+  tableName: 'journal',
+  properties: {
+    epoch: p.string().primary(),
+    seq: p.integer().primary(),
+    at: p.datetime(),
+    type: p.string(),
+    call: p.string().nullable(),
+    event: p.json<NumberedEvent>(),
+  },
+})
+
+/** A read model of the journal. `seq` is the event it stands at: an older picture never replaces a newer one. */
+export const CallRecordEntity = defineEntity({
+  name: 'CallRecord',
+  properties: {
+    id: p.string().primary(),
+    epoch: p.string(),
+    seq: p.integer(),
+    direction: p.string().$type<'inbound' | 'outbound' | 'internal'>(),
+    number: p.string().nullable(),
+    name: p.string().nullable(),
+    dialled: p.string(),
+    line: p.string().nullable(),
+    startedAt: p.datetime(),
+    answeredAt: p.datetime().nullable(),
+    endedAt: p.datetime().nullable(),
+    outcome: p.string().$type<Outcome>(),
+    answeredBy: p.string().nullable(),
+    endedWith: p.string().nullable(),
+    devices: p.array(),
+    names: p.json<Record<string, string>>(),
+    story: p.json<Step[]>(),
+    /** Everything the log's filter looks at, folded. */
+    searchable: p.text(),
+  },
+})
+
+export type AccountRow = InferEntity<typeof Account>
+export type CallRecordRow = InferEntity<typeof CallRecordEntity>

@@ -1,0 +1,54 @@
+import { evolve } from '~~/core/calls/evolve'
+import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
+import type { Position } from '~~/shared/feed'
+
+const eventsKept = 20_000
+
+/** What the server knows of the exchange: the same picture that every browser holds, and the latest events that led to it. */
+export class Picture {
+  private current: ExchangeState | null = null
+  private events: NumberedEvent[] = []
+  private clockOffset = 0
+
+  get state(): ExchangeState | null {
+    return this.current
+  }
+
+  /** The exchange's time now. */
+  get now(): number {
+    return Date.now() + this.clockOffset
+  }
+
+  setTime(now: number): void {
+    this.clockOffset = now - Date.now()
+  }
+
+  /** Begins anew from a state of the exchange. */
+  begin(state: ExchangeState): void {
+    this.current = state
+    this.events = []
+  }
+
+  knows(event: NumberedEvent): boolean {
+    return this.current !== null && event.seq <= this.current.seq
+  }
+
+  /** Takes the next event and gives back the call it is about, before and after. */
+  apply(event: NumberedEvent): { before: Call | undefined, after: Call | undefined } {
+    const before = this.current!
+    this.current = evolve(before, event)
+    this.events.push(event)
+    if (this.events.length > eventsKept * 1.1) this.events = this.events.slice(-eventsKept)
+    if (!('call' in event)) return { before: undefined, after: undefined }
+    return { before: before.calls[event.call], after: this.current.calls[event.call] }
+  }
+
+  /** The events after a position, or null when they are no longer all here. */
+  since(position: Position | undefined): NumberedEvent[] | null {
+    if (!position || !this.current || position.epoch !== this.current.epoch || position.seq > this.current.seq) return null
+    if (position.seq === this.current.seq) return []
+    const first = this.events[0]
+    if (!first || first.seq > position.seq + 1) return null
+    return this.events.slice(position.seq + 1 - first.seq)
+  }
+}

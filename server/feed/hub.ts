@@ -1,0 +1,88 @@
+import type { NumberedEvent } from '~~/core/calls/model'
+import { feedBeat } from '~~/shared/feed'
+import type { Role } from '~~/shared/people'
+import { redactEvent, redactState, seesCallers } from '~~/shared/redaction'
+import type { Picture } from '../exchange/picture'
+import type { Position, ToBrowser } from '~~/shared/feed'
+
+export interface Listener {
+  role: Role
+  send(text: string): void
+}
+
+/** Tells every browser what happens, in order, each as much as its role may know. */
+export class Hub {
+  private readonly listeners = new Set<Listener>()
+  private readonly beating: NodeJS.Timeout
+  private exchange = false
+
+  constructor(private readonly picture: Picture) {
+    this.beating = setInterval(() => this.beat(), feedBeat)
+  }
+
+  get listening(): number {
+    return this.listeners.size
+  }
+
+  close(): void {
+    clearInterval(this.beating)
+  }
+
+  /** Brings a browser up to date and keeps it so. */
+  join(listener: Listener, since: Position | undefined): void {
+    this.listeners.add(listener)
+    const { state, now } = this.picture
+    if (!state) return
+    const missed = this.picture.since(since)
+    const message: ToBrowser = missed
+      ? { type: 'events', now, exchange: this.exchange, epoch: state.epoch, events: missed }
+      : { type: 'snapshot', now, exchange: this.exchange, state }
+    listener.send(JSON.stringify(shownTo(listener.role, message)))
+  }
+
+  leave(listener: Listener): void {
+    this.listeners.delete(listener)
+  }
+
+  setExchange(up: boolean): void {
+    this.exchange = up
+    this.beat()
+  }
+
+  /** Everybody starts again from the present picture. */
+  restart(): void {
+    const { state, now } = this.picture
+    if (state) this.tell({ type: 'snapshot', now, exchange: this.exchange, state })
+  }
+
+  events(events: NumberedEvent[]): void {
+    const { state, now } = this.picture
+    if (state && events.length > 0) this.tell({ type: 'events', now, exchange: this.exchange, epoch: state.epoch, events })
+  }
+
+  beat(): void {
+    const { state, now } = this.picture
+    this.tell({ type: 'beat', now, exchange: this.exchange, epoch: state?.epoch ?? '', seq: state?.seq ?? 0 })
+  }
+
+  /** One text for all who may see everything and one for the others, however many browsers there are. */
+  private tell(message: ToBrowser): void {
+    const texts = new Map<boolean, string>()
+    for (const listener of this.listeners) {
+      const full = seesCallers(listener.role)
+      let text = texts.get(full)
+      if (text === undefined) {
+        text = JSON.stringify(shownTo(listener.role, message))
+        texts.set(full, text)
+      }
+      listener.send(text)
+    }
+  }
+}
+
+function shownTo(role: Role, message: ToBrowser): ToBrowser {
+  if (seesCallers(role)) return message
+  if (message.type === 'snapshot') return { ...message, state: redactState(message.state) }
+  if (message.type === 'events') return { ...message, events: message.events.map(redactEvent) }
+  return message
+}

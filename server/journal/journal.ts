@@ -1,0 +1,124 @@
+import type { MikroORM } from '@mikro-orm/postgresql'
+import type { NumberedEvent } from '~~/core/calls/model'
+import type { CallRecord } from '~~/core/calls/record'
+import { fold } from '~~/core/directory/search'
+import { formatNumber } from '~~/core/numbers/dialled'
+import type { Position } from '~~/shared/feed'
+import { CallRecordEntity, JournalEntry } from '../database/entities'
+
+const largestBatch = 500
+const pauseAfterFailure = 500
+
+export interface JournalItem {
+  epoch: string
+  event: NumberedEvent | null
+  /** The call's record after the event, when the event changed it. */
+  record: (CallRecord & { seq: number }) | null
+}
+
+/**
+ * Writes events and call records to PostgreSQL, in order and together. Calls never wait for it: while the database is away
+ * it keeps everything in memory, and catches up afterwards. Writing twice is harmless, so several servers may write the same events.
+ */
+export class Journal {
+  private queue: JournalItem[] = []
+  private writing = false
+  private failing = false
+  private closed = false
+  private idle: (() => void)[] = []
+
+  constructor(private readonly orm: MikroORM, private readonly log: (text: string) => void) {}
+
+  /** Events not yet written. */
+  get behind(): number {
+    return this.queue.length
+  }
+
+  get healthy(): boolean {
+    return !this.failing
+  }
+
+  add(items: JournalItem[]): void {
+    for (const item of items) this.queue.push(item)
+    if (!this.writing) void this.write()
+  }
+
+  /** Waits until everything so far is written, or the database is away. */
+  async settle(): Promise<void> {
+    if (this.writing && !this.failing) await new Promise<void>(resolve => this.idle.push(resolve))
+  }
+
+  close(): void {
+    this.closed = true
+  }
+
+  /** The last event written of the latest epoch. */
+  async lastPosition(): Promise<Position | undefined> {
+    const [latest] = await this.orm.em.fork().find(JournalEntry, {}, { orderBy: { at: 'desc', seq: 'desc' }, limit: 1 })
+    if (!latest) return undefined
+    const [last] = await this.orm.em.fork().find(JournalEntry, { epoch: latest.epoch }, { orderBy: { seq: 'desc' }, limit: 1 })
+    return { epoch: latest.epoch, seq: last!.seq }
+  }
+
+  /** Closes the records of calls that ended without anybody having seen it: those of other epochs, and those no longer there. */
+  async closeLost(epoch: string, living: string[], now: number): Promise<void> {
+    await this.orm.em.fork().nativeUpdate(
+      CallRecordEntity,
+      { outcome: 'live', $or: [{ epoch: { $ne: epoch } }, { id: { $nin: living } }] },
+      { outcome: 'lost', endedAt: new Date(now) },
+    )
+  }
+
+  private async write(): Promise<void> {
+    this.writing = true
+    while (this.queue.length > 0 && !this.closed) {
+      const batch = this.queue.slice(0, largestBatch)
+      try {
+        await this.writeBatch(batch)
+        this.queue = this.queue.slice(batch.length)
+        if (this.failing) this.log(`journal: database is back, ${this.queue.length} events to catch up`)
+        this.failing = false
+      }
+      catch (error) {
+        if (!this.failing) this.log(`journal: database does not take events, keeping them: ${(error as Error).message}`)
+        this.failing = true
+        for (const resolve of this.idle.splice(0)) resolve()
+        await new Promise(resolve => setTimeout(resolve, pauseAfterFailure))
+      }
+    }
+    this.writing = false
+    for (const resolve of this.idle.splice(0)) resolve()
+  }
+
+  private async writeBatch(batch: JournalItem[]): Promise<void> {
+    const entries = batch.filter(item => item.event !== null).map(({ epoch, event }) => ({
+      epoch,
+      seq: event!.seq,
+      at: new Date(event!.at),
+      type: event!.type,
+      call: 'call' in event! ? event.call : null,
+      event: event!,
+    }))
+    // Of each call only the newest record of the batch.
+    const records = new Map(batch.flatMap(({ record }) => record ? [[record.id, record] as const] : []))
+    await this.orm.em.fork().transactional(async (em) => {
+      if (entries.length > 0) await em.createQueryBuilder(JournalEntry).insert(entries).onConflict(['epoch', 'seq']).ignore().execute()
+      if (records.size > 0) {
+        await em.createQueryBuilder(CallRecordEntity).insert([...records.values()].map(rowOf)).onConflict('id').merge()
+          .where({ seq: { $lte: Math.max(...[...records.values()].map(record => record.seq)) } }).execute()
+      }
+    })
+  }
+}
+
+function rowOf(record: CallRecord & { seq: number }) {
+  const date = (ms: number | null) => ms === null ? null : new Date(ms)
+  const { number, name, dialled } = record
+  return {
+    ...record,
+    startedAt: new Date(record.startedAt),
+    answeredAt: date(record.answeredAt),
+    endedAt: date(record.endedAt),
+    searchable: fold([number, number && formatNumber(number), number && formatNumber(number).replace(/\s/g, ''), name, dialled, record.line, ...record.devices, ...Object.values(record.names)].filter(Boolean).join(' ')),
+  }
+}

@@ -1,0 +1,11 @@
+/** A page of another site must not use a person's cookie to change anything here. */
+export default defineEventHandler((event) => {
+  if (event.method === 'GET' || event.method === 'HEAD') return
+  const origin = getHeader(event, 'origin')
+  if (origin && URL.canParse(origin) && new URL(origin).host !== getHeader(event, 'host')) {
+    throw createError({ statusCode: 403, message: 'That request came from another site and was refused.' })
+  }
+  if (event.method !== 'DELETE' && !getHeader(event, 'content-type')?.startsWith('application/json')) {
+    throw createError({ statusCode: 415, message: 'Send JSON, with the header content-type: application/json.' })
+  }
+})

@@ -1,0 +1,35 @@
+import pino from 'pino'
+import { Relay, setRelay } from '../relay'
+
+const pause = 1_000
+
+/** Starts the relay with the server; waits for the database as long as it takes. */
+export default defineNitroPlugin((nitro) => {
+  const { databaseUrl, exchangePort, linkToken } = useRuntimeConfig()
+  const logger = pino({ base: undefined })
+  const log = (text: string) => logger.info(text)
+  let relay: Relay | null = null
+  let stopped = false
+
+  const start = async (): Promise<void> => {
+    while (!stopped && !relay) {
+      try {
+        relay = await Relay.start({ databaseUrl, exchangePort: Number(exchangePort), linkToken, hashPassword, log })
+        setRelay(relay)
+      }
+      catch (error) {
+        log(`waiting for the database: ${(error as Error).message}`)
+        await new Promise(resolve => setTimeout(resolve, pause))
+      }
+    }
+  }
+  void start()
+
+  nitro.hooks.hook('close', async () => {
+    stopped = true
+    setRelay(null)
+    await relay?.stop()
+  })
+  // Started by another program, the server ends with it.
+  process.once('disconnect', () => process.exit(0))
+})

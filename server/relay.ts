@@ -1,0 +1,136 @@
+import type { MikroORM } from '@mikro-orm/postgresql'
+import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
+import { recordOf } from '~~/core/calls/record'
+import { stepOf } from '~~/core/calls/evolve'
+import type { Position } from '~~/shared/feed'
+import { Directory } from './accounts/directory'
+import { openDatabase } from './database/orm'
+import { seedDemo } from './database/demo'
+import type { ExchangeLink, LinkListener } from './exchange/link'
+import { Picture } from './exchange/picture'
+import { StandInLink } from './exchange/stand-in'
+import { Hub } from './feed/hub'
+import { Journal, type JournalItem } from './journal/journal'
+
+export interface RelayConfig {
+  databaseUrl: string
+  exchangePort: number
+  linkToken: string
+  hashPassword: (password: string) => Promise<string>
+  log: (text: string) => void
+}
+
+/** Everything that runs in one server: exchange → picture → browsers, and beside it the journal. */
+export class Relay implements LinkListener {
+  readonly picture = new Picture()
+  readonly hub = new Hub(this.picture)
+  link: ExchangeLink | null = null
+  private written: Position | undefined
+
+  private constructor(
+    readonly orm: MikroORM,
+    readonly journal: Journal,
+    readonly directory: Directory,
+    private readonly log: (text: string) => void,
+  ) {}
+
+  static async start(config: RelayConfig): Promise<Relay> {
+    const orm = await openDatabase(config.databaseUrl)
+    await seedDemo(orm.em.fork(), config.hashPassword)
+    const journal = new Journal(orm, config.log)
+    const relay = new Relay(orm, journal, await Directory.load(orm), config.log)
+    relay.written = await journal.lastPosition()
+    relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
+    return relay
+  }
+
+  async stop(): Promise<void> {
+    this.link?.close()
+    this.hub.close()
+    await this.journal.settle()
+    this.journal.close()
+    await this.orm.close(true)
+  }
+
+  since(): Position | undefined {
+    const { state } = this.picture
+    return state ? { epoch: state.epoch, seq: state.seq } : this.written
+  }
+
+  welcome(now: number, state: ExchangeState, events: NumberedEvent[], complete: boolean): void {
+    this.picture.setTime(now)
+    const known = this.picture.state?.epoch === state.epoch && this.picture.state.seq >= state.seq
+    if (!known) {
+      if (!complete) this.log('exchange link: events were missed that the exchange no longer knows; the journal has a gap there')
+      this.picture.begin(state)
+    }
+    const items = this.takeAll(events.filter(event => !this.picture.knows(event)))
+    if (!known || !complete) items.push(...this.livingRecords())
+    this.journal.add(items)
+    void this.closeLost()
+    this.hub.setExchange(true)
+    if (!known) this.hub.restart()
+  }
+
+  event(event: NumberedEvent): void {
+    if (this.picture.knows(event)) return
+    this.picture.setTime(event.at)
+    this.journal.add(this.takeAll([event]))
+  }
+
+  time(now: number): void {
+    const before = this.picture.now
+    this.picture.setTime(now)
+    if (Math.abs(this.picture.now - before) > 500) this.hub.beat()
+  }
+
+  lost(): void {
+    this.hub.setExchange(false)
+  }
+
+  private takeAll(events: NumberedEvent[]): JournalItem[] {
+    const items = events.map((event): JournalItem => {
+      const { before, after } = this.picture.apply(event)
+      const state = this.picture.state!
+      return { epoch: state.epoch, event, record: this.recordAfter(event, before, after, state) }
+    })
+    this.hub.events(events)
+    return items
+  }
+
+  private recordAfter(event: NumberedEvent, before: Call | undefined, after: Call | undefined, state: ExchangeState): JournalItem['record'] {
+    if (event.type === 'callInformation') return null
+    if (after) return { ...recordOf(state, after, null), seq: event.seq }
+    if (before && event.type === 'callCleared') return { ...recordOf(state, before, stepOf(event)), seq: event.seq }
+    return null
+  }
+
+  private livingRecords(): JournalItem[] {
+    const state = this.picture.state!
+    return Object.values(state.calls).map(call => ({ epoch: state.epoch, event: null, record: { ...recordOf(state, call, null), seq: state.seq } }))
+  }
+
+  /** After the records so far are written, whatever still counts as live and is not there has been lost. */
+  private async closeLost(): Promise<void> {
+    try {
+      await this.journal.settle()
+      const state = this.picture.state!
+      await this.journal.closeLost(state.epoch, Object.keys(state.calls), this.picture.now)
+    }
+    catch (error) {
+      this.log(`journal: calls lost by the exchange are not closed yet: ${(error as Error).message}`)
+    }
+  }
+}
+
+let running: Relay | null = null
+
+export function setRelay(relay: Relay | null): void {
+  running = relay
+}
+
+/** @throws while the server is still waiting for its database */
+export function useRelay(): Relay {
+  if (!running) throw createError({ statusCode: 503, message: 'The server is starting: its database does not answer yet. Try again in a moment.' })
+  return running
+}

@@ -1,0 +1,36 @@
+import { number, object, string } from 'yup'
+import type { ExchangeState, NumberedEvent } from '../core/calls/model'
+
+/** The live feed: a WebSocket on which a browser says the last event it knows and receives what it missed, then everything. */
+
+/** The server says something at least this often, in milliseconds; a browser takes it for gone after three times as long. */
+export const feedBeat = 2_000
+
+/** A position in the one order of events. */
+export interface Position { epoch: string, seq: number }
+
+export type FromBrowser = { type: 'hello', since?: Position }
+
+export type ToBrowser
+  = | { type: 'snapshot', now: number, exchange: boolean, state: ExchangeState }
+    | { type: 'events', now: number, exchange: boolean, epoch: string, events: NumberedEvent[] }
+    | { type: 'beat', now: number, exchange: boolean, epoch: string, seq: number }
+    | { type: 'error', message: string }
+
+const hello = object({
+  type: string().oneOf(['hello']).required(),
+  since: object({ epoch: string().strict().max(80).required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
+})
+
+/** @throws Error with a sentence, when the text is not a message of the feed */
+export function readFromBrowser(text: string): FromBrowser {
+  if (text.length > 1_000) throw new Error('A message on the feed must be at most 1000 characters.')
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  }
+  catch {
+    throw new Error('A message on the feed must be one JSON object.')
+  }
+  return hello.validateSync(value, { stripUnknown: true }) as FromBrowser
+}
