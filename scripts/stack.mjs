@@ -9,11 +9,23 @@ export const demoSignIns = [
 export const demoPassword = 'hand-me-over'
 
 /**
- * Exchange and server on one database. Each can be killed and started again; with `watch`, what ends unasked is started again by itself.
- * @param options.databaseUrl where the figures are kept
- * @param options.exchangeArgs for example ['--pace', 'still']
+ * @typedef {object} StackOptions
+ * @property {string} databaseUrl where the figures are kept
+ * @property {string[]} [exchangeArgs] for example ['--pace', 'still']
+ * @property {number} [port] of the server; a free one by default
+ * @property {string} [sessionSecret] seals the cookies
+ * @property {number} [worldSize] how many extensions
+ * @property {'inherit' | 'ignore'} [output]
+ * @property {((text: string) => void) | null} [watch] starts again what ends unasked, and says so
+ * @property {string} [server] the built server
+ * @property {string} [exchange] the built exchange
  */
-export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), worldSize = 182, output = 'inherit', watch = null, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/main.mjs'), serverEnv = {} }) {
+
+/**
+ * Exchange and server on one database. Each can be killed and started again; with `watch`, what ends unasked is started again by itself.
+ * @param {StackOptions} options
+ */
+export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), worldSize = 182, output = 'inherit', watch = null, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/main.mjs') }) {
   const token = randomBytes(24).toString('hex')
   let exchangePort = 0
   let stopping = false
@@ -45,7 +57,6 @@ export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionS
         NUXT_LINK_TOKEN: token,
         NUXT_SESSION_PASSWORD: sessionSecret,
         ESTAFETTE_WORLD_SIZE: String(worldSize),
-        ...serverEnv,
       }, { output, onExit: () => ended('server', stack.startServer) })
       await stack.healthy()
     },

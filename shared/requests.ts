@@ -1,5 +1,5 @@
 import { boolean, mixed, number, object, type ObjectSchema, setLocale, string } from 'yup'
-import { awayReasons, type Request } from '../core/calls/model'
+import { type AwayReason, awayReasons, type Request } from '../core/calls/model'
 
 /** Messages that name the field and the remedy, and never repeat what was sent. */
 setLocale({
@@ -31,7 +31,7 @@ export const services = {
   setDoNotDisturb: object({ device: id('device'), on: boolean().strict().required().label('on') }),
   setStatus: object({
     device: id('device'),
-    reason: mixed<typeof awayReasons[number]>().oneOf([...awayReasons, null as never]).defined().label('reason'),
+    reason: mixed<AwayReason>().nullable().oneOf([...awayReasons, null]).defined().label('reason'),
     until: number().strict().integer().min(0).max(latestTime).nullable().defined().label('until'),
   }),
   offerCall: object({

@@ -1,4 +1,5 @@
 import dayjs from 'dayjs'
+import type { AwayReason } from '~~/core/calls/model'
 import { spell } from '~~/core/durations/durations'
 import type { Presence, PresenceKind } from '~~/core/presence/presence'
 import { useDirectory } from '~/stores/directory'
@@ -15,6 +16,9 @@ const kinds: Record<PresenceKind, string> = {
   disconnected: 'No telephone',
 }
 
+const shortKinds: Partial<Record<PresenceKind, string>> = { free: 'free', doNotDisturb: 'not now', disconnected: 'no telephone' }
+const shortReasons: Record<AwayReason, string> = { lunch: 'lunch', break: 'break', meeting: 'meeting', travelling: 'travels', gone: 'gone' }
+
 /** A shape repeats what lightness says: open for free, filled for on a call, half for being called, barred for unwilling. */
 export const shapes: Record<PresenceKind, string> = {
   free: '○', calling: '◓', ringing: '◐', talking: '●', holding: '◍', doNotDisturb: '⊘', away: '◇', disconnected: '✕',
@@ -28,15 +32,12 @@ export function usePresenceWords() {
     return presence.peer ? directory.nameOf(presence.peer.device, presence.peer.party) : ''
   }
 
-  /** At most some fifteen characters: "● 2:14 Varrow". */
-  function short(presence: Presence, now: number): string {
-    switch (presence.kind) {
-      case 'free': return ''
-      case 'away': return presence.until ? `${reasonWords[presence.reason!]} – ${dayjs(presence.until).format('H:mm')}` : reasonWords[presence.reason!]
-      case 'doNotDisturb': return 'do not disturb'
-      case 'disconnected': return 'no telephone'
-      default: return `${spell(now - presence.since!)} ${presence.way === 'in' ? '←' : '→'} ${shortName(presence)}`
-    }
+  /** For a window of the floor: a word or a name, and how long or until when. */
+  function short(presence: Presence, now: number): { what: string, time: string } {
+    const { kind, since, until, reason, way } = presence
+    if (kind === 'away') return { what: shortReasons[reason!], time: until ? dayjs(until).format('H:mm') : '' }
+    if (since === null) return { what: shortKinds[kind] ?? kinds[kind], time: '' }
+    return { what: `${way === 'in' ? '←' : '→'} ${shortName(presence)}`, time: spell(now - since) }
   }
 
   function shortName(presence: Presence): string {

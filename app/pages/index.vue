@@ -9,10 +9,10 @@ const desk = useDesk()
     <h1 class="unseen">
       Console
     </h1>
-    <TrackStretches v-if="desk.device" />
-    <FieldWhoIsItFor />
-    <FieldAnswerWindows />
-    <FloorTheFloor />
+    <TheTrack v-if="desk.device" />
+    <WhoIsItFor />
+    <AnswerWindows />
+    <TheFloor />
   </div>
 </template>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useThrottleFn } from '@vueuse/core'
 import type { LogKind, LogPage, LogRow } from '~~/shared/log'
+import { useLive } from '~/stores/live'
 
 useHead({ title: 'Call log · Estafette' })
 
@@ -13,6 +14,9 @@ const rows = ref<LogRow[]>([])
 const next = ref<string | null>(null)
 const loading = ref(true)
 const failure = ref<string | null>(null)
+const live = useLive()
+/** Older pages are on the screen. */
+const reading = ref(false)
 let asked = 0
 
 async function load(more = false): Promise<void> {
@@ -23,6 +27,7 @@ async function load(more = false): Promise<void> {
     const page = await $fetch<LogPage>('/api/calls', { query: { text: text.value, kind: kind.value, ...(more && next.value && { before: next.value }) } })
     // An answer to an older question says nothing about this one.
     if (mine !== asked) return
+    reading.value = more
     rows.value = more ? [...rows.value, ...page.rows] : page.rows
     next.value = page.next
   }
@@ -37,7 +42,14 @@ async function load(more = false): Promise<void> {
 const search = useDebounceFn(() => load(), 150)
 watch(text, search)
 watch(kind, () => load())
-onMounted(load.bind(null, false))
+onMounted(() => load())
+
+// Whoever reads on in older calls is left in peace; else the list follows what happens.
+const follow = useThrottleFn(() => { if (!reading.value) void load() }, 1_000, true)
+const stopFollowing = live.onHappening((happenings) => {
+  if (happenings.some(({ event }) => event.type !== 'callInformation' && 'call' in event)) void follow()
+})
+onBeforeUnmount(stopFollowing)
 </script>
 
 <template>

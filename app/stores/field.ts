@@ -39,6 +39,7 @@ export const useField = defineStore('field', () => {
   })
 
   function towards(extension: DeviceId): Intent {
+    if (extension === desk.device) return null
     const name = directory.nameOf(extension)
     if (desk.baton) return { kind: 'passOn', to: extension, words: `passes ${desk.otherName(desk.baton)} on to ${name}` }
     return { kind: 'call', to: extension, words: `calls ${name}` }

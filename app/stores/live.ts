@@ -37,8 +37,7 @@ export const useLive = defineStore('live', () => {
     const opening = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/feed`)
     socket = opening
     opening.onopen = () => {
-      const hello: FromBrowser = { type: 'hello', ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) }
-      opening.send(JSON.stringify(hello))
+      sayHello()
       listen()
     }
     opening.onmessage = (message) => {
@@ -84,19 +83,20 @@ export const useLive = defineStore('live', () => {
     clockOffset = message.now - Date.now()
     exchange.value = message.exchange
     if (message.type === 'beat') {
-      // A server without a picture, or one that is ahead of us, has something to say that we missed: ask again.
-      if (state.value && (message.epoch !== state.value.epoch || message.seq > state.value.seq)) askAgain()
+      // Another epoch, or a server ahead of us: it has something to say that we missed.
+      if (message.epoch && (message.epoch !== state.value?.epoch || message.seq > state.value.seq)) sayHello()
       return
     }
     if (message.type === 'snapshot') begin(message.state)
     else if (message.epoch === state.value?.epoch) apply(message.events)
-    else askAgain()
+    else sayHello()
     connected.value = true
     since.value = null
     pause = 250
   }
 
-  function askAgain(): void {
+  /** Says the last event we know; the server answers with what came after it. */
+  function sayHello(): void {
     const hello: FromBrowser = { type: 'hello', ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) }
     socket?.send(JSON.stringify(hello))
   }
@@ -113,7 +113,7 @@ export const useLive = defineStore('live', () => {
     const happenings: Happening[] = []
     for (const event of events) {
       if (event.seq <= current.seq) continue
-      if (event.seq > current.seq + 1) return askAgain()
+      if (event.seq > current.seq + 1) return sayHello()
       const before = 'call' in event ? current.calls[event.call] : undefined
       current = evolve(current, event)
       const after = 'call' in event ? current.calls[event.call] : undefined

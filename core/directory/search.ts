@@ -38,6 +38,8 @@ export interface DirectoryIndex {
 
 const weights: Record<Field, number> = { extension: 1.3, name: 1, nickname: 0.95, initials: 0.8, department: 0.65, role: 0.6, handles: 0.6, room: 0.5 }
 const shortestMisspelled = 4
+/** Fewer consonants than this are in half of all names. */
+const shortestSound = 3
 
 /** Lower case without accents; everything that is neither letter nor digit divides words. */
 export function fold(text: string): string {
@@ -130,7 +132,7 @@ function likeness(word: { text: string, sound: string }, token: Token): number {
   if (token.text === word.text) return 1
   if (token.text.startsWith(word.text)) return 0.8 + 0.1 * word.text.length / token.text.length
   if (word.text.length < shortestMisspelled || token.field === 'extension' || token.field === 'room' || token.field === 'initials') return 0
-  if (word.sound.length > 1 && token.sound.startsWith(word.sound)) return 0.4
+  if (word.sound.length >= shortestSound ? token.sound.startsWith(word.sound) : token.sound === word.sound) return 0.4
   if (isOneSlipAway(word.text, token.text.slice(0, word.text.length + 1))) return 0.35
   return token.text.includes(word.text) ? 0.3 : 0
 }

@@ -5,6 +5,8 @@ import type { Listener } from '../feed/hub'
 /** A browser that reads this much (bytes) too slowly is let go; it comes back and is told what it missed. */
 const longestBacklog = 8 * 1024 * 1024
 
+type FeedPeer = Parameters<Parameters<typeof defineWebSocketHandler>[0]['open'] & object>[0]
+
 const listeners = new WeakMap<object, Listener>()
 
 export default defineWebSocketHandler({
@@ -14,23 +16,10 @@ export default defineWebSocketHandler({
     await requireUserSession({ request, headers: request.headers, context: {} })
   },
 
-  async open(peer) {
-    const { user } = await requireUserSession(peer)
-    const socket = peer.websocket as unknown as { bufferedAmount?: number }
-    listeners.set(peer, {
-      role: user.role,
-      send: (text) => {
-        peer.send(text)
-        if ((socket.bufferedAmount ?? 0) > longestBacklog) peer.terminate()
-      },
-    })
-  },
-
-  message(peer, message) {
-    const listener = listeners.get(peer)
-    if (!listener) return
+  async message(peer, message) {
     try {
-      useRelay().hub.join(listener, readFromBrowser(message.text()).since)
+      const { since } = readFromBrowser(message.text())
+      useRelay().hub.join(await listenerOf(peer), since)
     }
     catch (error) {
       peer.send(JSON.stringify({ type: 'error', message: (error as Error).message.slice(0, 300) }))
@@ -51,4 +40,20 @@ function leave(peer: object): void {
   catch {
     // The server is stopping: its hub is gone with everybody in it.
   }
+}
+
+async function listenerOf(peer: FeedPeer): Promise<Listener> {
+  const known = listeners.get(peer)
+  if (known) return known
+  const { user } = await requireUserSession(peer)
+  const socket = peer.websocket as unknown as { bufferedAmount?: number }
+  const listener = {
+    role: user.role,
+    send: (text: string) => {
+      peer.send(text)
+      if ((socket.bufferedAmount ?? 0) > longestBacklog) peer.terminate()
+    },
+  }
+  listeners.set(peer, listener)
+  return listener
 }

@@ -1,4 +1,5 @@
 import { credentials } from '~~/shared/people'
+import { fromDatabase } from '../database/away'
 import { Account } from '../database/entities'
 import { useRelay } from '../relay'
 import { readInput } from '../validation/read'
@@ -10,7 +11,8 @@ export default defineEventHandler(async (event) => {
   if (failedSignIns.tooMany(signIn, Date.now())) {
     throw createError({ statusCode: 429, message: 'Too many failed attempts for this name. Wait five minutes and try again.' })
   }
-  const account = await useRelay().orm.em.fork().findOne(Account, { signIn: signIn.toLowerCase().replaceAll('\0', '') })
+  const { orm } = useRelay()
+  const account = await fromDatabase(() => orm.em.fork().findOne(Account, { signIn: signIn.toLowerCase().replaceAll('\0', '') }))
   // The same work for an unknown name, so that the time taken tells nothing.
   const right = await verifyPassword(account?.passwordHash ?? await unknownHash(), password)
   if (!account || !right) {

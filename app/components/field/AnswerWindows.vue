@@ -63,37 +63,6 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
         </p>
       </li>
     </ul>
-    <p
-      v-if="field.best && field.intent"
-      class="act"
-    >
-      <el-button
-        class="do"
-        :disabled="!live.working"
-        @click="field.act(field.intent)"
-      >
-        {{ field.intent.kind === 'passOn' ? 'Pass on' : 'Call' }} <kbd>Enter</kbd>
-      </el-button>
-      <el-button @click="field.clear()">
-        Back to everybody <kbd>Esc</kbd>
-      </el-button>
-    </p>
-    <p
-      v-else
-      class="act"
-    >
-      <el-button
-        v-if="field.intent?.kind === 'dial'"
-        class="do"
-        :disabled="!live.working"
-        @click="field.act(field.intent)"
-      >
-        Call {{ field.text }} <kbd>Enter</kbd>
-      </el-button>
-      <el-button @click="field.clear()">
-        Back to everybody <kbd>Esc</kbd>
-      </el-button>
-    </p>
   </div>
 </template>
 
@@ -127,7 +96,6 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
 
 .rank-0 {
   grid-column: span 2;
-  grid-row: span 2;
   font-size: var(--type-4);
   padding: var(--space-4) var(--space-5);
 }
@@ -183,28 +151,6 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
 .because {
   color: inherit;
   font-size: var(--type-2);
-}
-
-.act {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-  padding-top: var(--space-4);
-}
-
-.act .el-button {
-  margin: 0;
-}
-
-.act kbd {
-  margin-left: var(--space-3);
-}
-
-.do {
-  --el-button-bg-color: var(--ink);
-  --el-button-text-color: var(--paper);
-  --el-button-hover-bg-color: var(--ink-soft);
-  --el-button-hover-text-color: var(--paper);
 }
 
 @media (max-width: 40rem) {

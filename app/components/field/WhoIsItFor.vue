@@ -80,15 +80,27 @@ function endInHand(): void {
       id="who-hint"
       class="hint"
     >
-      <template v-if="field.intent && live.working">
+      <el-button
+        v-if="field.intent"
+        class="do"
+        :disabled="!live.working"
+        @click="field.act(field.intent)"
+      >
         <kbd>Enter</kbd> {{ field.intent.words }}
-      </template>
-      <template v-else-if="field.isSearching && !field.hits.length">
-        Nobody found. Try another part of the name, a department or a number.
+      </el-button>
+      <template v-else-if="field.isSearching">
+        {{ field.hits.length ? 'That is you.' : 'Nobody found. Try another part of the name, a department or a number.' }}
       </template>
       <template v-else>
         Name, department, role, what it is about, or a number
       </template>
+      <el-button
+        v-if="field.isSearching"
+        text
+        @click="field.clear()"
+      >
+        <kbd>Esc</kbd> everybody
+      </el-button>
     </p>
     <p
       v-if="desk.notice"
@@ -135,6 +147,14 @@ input {
 
 .hint {
   color: var(--ink-soft);
+}
+
+.hint kbd {
+  margin-right: var(--space-3);
+}
+
+.do {
+  --el-button-bg-color: var(--paper-deep);
 }
 
 .refused {

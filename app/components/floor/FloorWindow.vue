@@ -9,7 +9,7 @@ const desk = useDesk()
 const words = usePresenceWords()
 
 const presence = computed(() => live.presences.get(props.person.extension))
-const short = computed(() => presence.value ? words.short(presence.value, desk.now) : '')
+const short = computed(() => presence.value ? words.short(presence.value, desk.now) : null)
 const label = computed(() => {
   const { first, last, extension } = props.person
   return `${first} ${last}, ${extension}${presence.value ? `. ${words.whole(presence.value, desk.now)}` : ''}`
@@ -28,9 +28,9 @@ const label = computed(() => {
     >
       <span class="name"><span class="initial">{{ person.first[0] }}</span> {{ person.last }}</span>
       <span
-        v-if="!presence?.lit"
+        v-if="presence && short"
         class="state"
-      ><span aria-hidden="true">{{ presence ? shapes[presence.kind] : '' }}</span> {{ short }}</span>
+      ><span class="what">{{ shapes[presence.kind] }} {{ short.what }}</span> <span>{{ short.time }}</span></span>
     </button>
   </li>
 </template>
@@ -55,7 +55,7 @@ li {
 }
 
 .name,
-.state {
+.what {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
@@ -66,7 +66,15 @@ li {
 }
 
 .state {
+  display: flex;
+  justify-content: space-between;
+  gap: var(--space-2);
   font-size: var(--type-1);
+  white-space: nowrap;
+}
+
+.lit .state {
+  color: var(--ink-faint);
 }
 
 .lit {

@@ -86,8 +86,8 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
 
 .front {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(5.5rem, 1fr));
-  grid-auto-rows: 2rem;
+  grid-template-columns: repeat(auto-fill, minmax(6.2rem, 1fr));
+  grid-auto-rows: 1.875rem;
   gap: var(--space-1);
   position: relative;
 }

@@ -3,6 +3,7 @@ import { fold } from '~~/core/directory/search'
 import { type LogPage, type LogKind, logQuery } from '~~/shared/log'
 import { seesCallers } from '~~/shared/redaction'
 import { requirePerson } from '../../accounts/session'
+import { fromDatabase } from '../../database/away'
 import { CallRecordEntity, type CallRecordRow } from '../../database/entities'
 import { rowToShow } from '../../journal/rows'
 import { useRelay } from '../../relay'
@@ -29,7 +30,8 @@ export default defineEventHandler(async (event): Promise<LogPage> => {
     const startedAt = new Date(Number(at))
     conditions.push({ $or: [{ startedAt: { $lt: startedAt } }, { startedAt, id: { $lt: id! } }] })
   }
-  const rows = await useRelay().orm.em.fork().find(CallRecordEntity, { $and: conditions }, { orderBy: { startedAt: 'desc', id: 'desc' }, limit: query.limit + 1 })
+  const { orm } = useRelay()
+  const rows = await fromDatabase(() => orm.em.fork().find(CallRecordEntity, { $and: conditions }, { orderBy: { startedAt: 'desc', id: 'desc' }, limit: query.limit + 1 }))
   const page = rows.slice(0, query.limit)
   const last = page.at(-1)
   return {

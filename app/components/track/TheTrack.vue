@@ -55,7 +55,7 @@ const stretches = computed(() => [
   display: grid;
   grid-template-columns: 1fr 1.25fr 1fr;
   flex: none;
-  min-height: 11.5rem;
+  min-height: 9.75rem;
   max-height: 42vh;
   background: var(--sheet);
   border-bottom: var(--line);

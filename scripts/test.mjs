@@ -1,0 +1,30 @@
+import { chromium, buildWhenStale, installChromium, installNpmPackages } from './packages.mjs'
+import { must } from './processes.mjs'
+import { run, say } from './say.mjs'
+
+const steps = process.argv.slice(2)
+const wants = step => steps.length === 0 || steps.includes(step)
+
+/** npm test: everything; npm test -- unit, for example, only that part of lint, types, unit, e2e. */
+run(async () => {
+  installNpmPackages()
+  must('npx', ['nuxt', 'prepare', '--logLevel', 'silent'], 'Nuxt could not prepare its types: see its message above.')
+  if (wants('lint')) {
+    say('lint')
+    must('npx', ['eslint', '.'], 'Lint found something: see above.')
+  }
+  if (wants('types')) {
+    say('type check')
+    must('npx', ['nuxt', 'typecheck'], 'The type check found something: see above.')
+  }
+  if (wants('unit')) {
+    say('unit and property-based tests')
+    must('npx', ['vitest', 'run'], 'A unit test failed: see above.')
+  }
+  if (wants('e2e')) {
+    installChromium()
+    await buildWhenStale()
+    say('end-to-end and fault tests in headless Chromium')
+    must('npx', ['playwright', 'test', ...steps.filter(step => step.includes('.spec'))], 'An end-to-end test failed: see above.', { env: { ...process.env, CHROMIUM: chromium() } })
+  }
+})

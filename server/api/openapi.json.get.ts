@@ -1,0 +1,3 @@
+import { openApiDocument } from '~~/shared/openapi'
+
+export default defineEventHandler(() => openApiDocument())

@@ -1,0 +1,85 @@
+import type { Schema, SchemaDescription, SchemaObjectDescription } from 'yup'
+import { credentials } from './people'
+import { logQuery } from './log'
+import { personServices, services } from './requests'
+
+type Json = Record<string, unknown>
+
+/** A Yup schema as JSON Schema, as far as the API uses it: what is described is what is checked. */
+export function jsonSchemaOf(schema: Schema): Json {
+  return describe(schema.describe())
+}
+
+function describe(description: Schema extends never ? never : ReturnType<Schema['describe']>): Json {
+  const { type, oneOf = [], tests = [], nullable } = description as SchemaDescription
+  const limits = Object.fromEntries(tests.flatMap(({ name, params }) => name === 'max' || name === 'min' ? [[limitName(type, name), params?.[name]]] : []))
+  const integer = tests.some(test => test.name === 'integer')
+  if (type === 'object') return describeObject(description as SchemaObjectDescription)
+  const base: Json = type === 'mixed' ? {} : { type: nullable ? [integer ? 'integer' : type, 'null'] : integer ? 'integer' : type }
+  return { ...base, ...limits, ...(oneOf.length > 0 && { enum: oneOf }) }
+}
+
+function limitName(type: string, name: 'min' | 'max'): string {
+  return type === 'string' ? `${name}Length` : `${name}imum`
+}
+
+function describeObject({ fields }: SchemaObjectDescription): Json {
+  const entries = Object.entries(fields) as [string, SchemaDescription][]
+  return {
+    type: 'object',
+    properties: Object.fromEntries(entries.map(([name, field]) => [name, describe(field)])),
+    required: entries.filter(([, field]) => !field.optional).map(([name]) => name),
+  }
+}
+
+function requestSchema(service: typeof personServices[number]): Json {
+  const { properties, required } = jsonSchemaOf(services[service]) as { properties: Json, required: string[] }
+  return {
+    type: 'object',
+    properties: { id: { type: 'string', minLength: 8, maxLength: 80 }, service: { const: service }, ...properties },
+    required: ['id', 'service', ...required],
+  }
+}
+
+const answer = (description: string) => ({ description })
+const failures = {
+  401: answer('Nobody is signed in.'),
+  403: answer('The role or the telephone is not the right one.'),
+  422: answer('The input is wrong: data.field and data.sentence say where and what to do.'),
+  503: answer('Database or exchange do not answer; nothing was changed.'),
+}
+const body = (schema: Json) => ({ required: true, content: { 'application/json': { schema } } })
+
+/** The API as OpenAPI 3.1. */
+export function openApiDocument(): Json {
+  const query = jsonSchemaOf(logQuery) as { properties: Json }
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Estafette', version: '1', description: 'Answer calls, see who is free, pass calls on. Errors carry a sentence for people in "message".' },
+    paths: {
+      '/api/session': {
+        get: { summary: 'Who is signed in, or null', responses: { 200: answer('The person or null.') } },
+        post: { summary: 'Sign in', requestBody: body(jsonSchemaOf(credentials)), responses: { 200: answer('Signed in; the sealed cookie is set.'), ...failures, 429: answer('Too many failed attempts for this name.') } },
+        delete: { summary: 'Sign out', responses: { 200: answer('Signed out.') } },
+      },
+      '/api/directory': { get: { summary: 'Departments, people and lines', responses: { 200: answer('The company directory.'), ...failures } } },
+      '/api/requests': {
+        post: {
+          summary: 'Ask the exchange for a service with one\'s own telephone; an id repeated is carried out once',
+          requestBody: body({ oneOf: personServices.map(service => ({ $ref: `#/components/schemas/${service}` })) }),
+          responses: { 200: answer('Carried out; seq is the last event number.'), ...failures, 409: answer('Refused by the exchange: data.code and message say why and what became of the caller.') },
+        },
+      },
+      '/api/calls': {
+        get: {
+          summary: 'The call log, newest first',
+          parameters: Object.entries(query.properties).map(([name, schema]) => ({ name, in: 'query', schema })),
+          responses: { 200: answer('rows, and next for the page after.'), ...failures },
+        },
+      },
+      '/api/feed': { get: { summary: 'The live feed (WebSocket): say {"type":"hello","since":{"epoch","seq"}}, receive a snapshot or the events missed, then every event', responses: { 101: answer('Switching to WebSocket.'), 401: answer('Nobody is signed in.') } } },
+      '/api/health': { get: { summary: 'State of database and exchange, and the last event number', responses: { 200: answer('All is well.'), 503: answer('Something is away; the body says what.') } } },
+    },
+    components: { schemas: Object.fromEntries(personServices.map(service => [service, requestSchema(service)])) },
+  }
+}

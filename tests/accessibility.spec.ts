@@ -1,0 +1,64 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, ribbon, test } from './stage'
+
+async function expectNoFindings(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
+  expect.soft(violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.slice(0, 3).map(node => node.target).join(' | ')}`)).toEqual([])
+}
+
+for (const theme of ['Light', 'Dark'] as const) {
+  test(`axe finds nothing on any screen, ${theme.toLowerCase()} theme`, async ({ console, stage }) => {
+    if (theme === 'Dark') await console.getByRole('button', { name: 'Dark theme' }).click()
+    await expect(console.locator('html')).toHaveClass(theme === 'Dark' ? /dark/ : /light/)
+    await expectNoFindings(console, 'quiet console')
+    for (const name of ['Caller One', 'Caller Two', 'Caller Three']) await stage.cast.ring(name)
+    await console.getByRole('button', { name: 'Answer Caller One' }).click()
+    await expect(ribbon(console, 'In hand', 'Caller One')).toBeVisible()
+    await console.getByRole('button', { name: 'Answer Caller Two' }).click()
+    await expect(ribbon(console, 'In hand', 'Caller Two')).toContainText('talking')
+    await expectNoFindings(console, 'busy console')
+    await console.keyboard.type('freight')
+    await expect(console.getByRole('option').first()).toBeVisible()
+    await expectNoFindings(console, 'answers')
+    await console.keyboard.press('Escape')
+    await console.getByRole('link', { name: 'Call log' }).click()
+    await expect(console.getByRole('row').filter({ hasText: 'Caller Two' }).first()).toBeVisible()
+    await expectNoFindings(console, 'log')
+  })
+}
+
+test('axe finds nothing on the sign-in page', async ({ page, stage }) => {
+  await page.goto(`${stage.url}/sign-in`)
+  await expect(page.getByLabel('Sign-in name')).toBeVisible()
+  await expectNoFindings(page, 'sign-in')
+})
+
+test('the page never scrolls sideways or as a whole: 1280×800, 1920×1080, 380 px wide', async ({ console, stage }) => {
+  await stage.cast.ring('A Caller With Quite A Long Name Indeed')
+  for (const [width, height] of [[1280, 800], [1920, 1080], [380, 800]] as const) {
+    await console.setViewportSize({ width, height })
+    await expect(ribbon(console, 'Arriving', 'A Caller')).toBeVisible()
+    const over = await console.evaluate(() => ({ x: document.documentElement.scrollWidth - innerWidth, y: document.documentElement.scrollHeight - innerHeight }))
+    expect(over, `${width}×${height}`).toEqual({ x: 0, y: 0 })
+  }
+  await console.getByRole('button', { name: 'Answer A Caller With' }).click()
+  await expect(ribbon(console, 'In hand', 'A Caller')).toBeVisible()
+})
+
+test('Tab reaches the floor in one stop, the arrow keys walk through it, and nothing traps the focus', async ({ console }) => {
+  const floorWindow = console.getByRole('button', { name: /^Ines Quillfeather, 2100/ })
+  await expect(console.getByRole('combobox')).toBeFocused()
+  await console.keyboard.press('Tab')
+  await expect(floorWindow).toBeFocused()
+  await console.keyboard.press('ArrowRight')
+  await expect(console.getByRole('button', { name: /^Tomas Arkwell, 2101/ })).toBeFocused()
+  await console.keyboard.press('ArrowDown')
+  await console.keyboard.press('Home')
+  await expect(floorWindow).toBeFocused()
+  await console.keyboard.press('Shift+Tab')
+  await expect(console.getByRole('combobox')).toBeFocused()
+  await console.keyboard.press('Tab')
+  await console.keyboard.type('lost')
+  await expect(console.getByRole('combobox')).toHaveValue('lost')
+})

@@ -1,0 +1,131 @@
+import { buildStage, expect, ribbon, type Stage, test as base } from './stage'
+
+/** Real processes are killed here: every test has a stage to itself. */
+const test = base.extend<{ own: Stage }>({
+  own: async ({}, use) => { // eslint-disable-line no-empty-pattern
+    const { stage, strike } = await buildStage()
+    await use(stage)
+    await strike()
+  },
+})
+
+const colleague = '2150'
+interface Row { outcome: string, name: string, ended_at: Date | null, story: { type: string }[] }
+
+async function records(stage: Stage): Promise<Row[]> {
+  return stage.sql<Row>('select outcome, name, ended_at, story from call_record order by started_at')
+}
+
+test('the server killed while callers ring, talk and are passed on: the same calls, the same timers, complete records', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  const other = await own.open(browser, 'tomas')
+  const passed = await own.cast.ring('Passed Caller')
+  await page.getByRole('button', { name: 'Answer Passed Caller' }).click()
+  await page.keyboard.type(own.cast.state.devices[colleague]!.name)
+  await page.keyboard.press('Enter')
+  await expect(ribbon(page, 'Passed on', 'Passed Caller')).toBeVisible()
+  const talked = await own.cast.ring('Talking Caller')
+  await page.getByRole('button', { name: 'Answer Talking Caller' }).click()
+  await expect(ribbon(page, 'In hand', 'Talking Caller')).toBeVisible()
+  const waited = await own.cast.ring('Waiting Caller')
+  await expect(ribbon(page, 'Arriving', 'Waiting Caller')).toBeVisible()
+  const before = own.cast.state
+
+  own.stack.server!.kill('SIGKILL')
+  await expect(page.getByRole('alert').filter({ hasText: 'No connection to the server' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Answer Waiting Caller' })).toBeDisabled()
+  // While the server is away the colleague answers, and one more caller comes and goes.
+  await own.cast.answer(colleague, passed)
+  const unseen = await own.cast.ring('Unseen Caller')
+  await own.cast.hangUp(unseen)
+  await own.stack.startServer()
+
+  for (const console of [page, other]) {
+    await expect(console.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden()
+    await expect(ribbon(console, 'Arriving', 'Waiting Caller')).toBeVisible()
+  }
+  await expect(ribbon(page, 'In hand', 'Talking Caller')).toBeVisible()
+  await expect(ribbon(page, 'Passed on', 'Passed Caller')).toContainText('took it')
+  expect(own.cast.state.calls[waited]).toEqual(before.calls[waited])
+
+  await page.getByRole('button', { name: 'Answer Waiting Caller' }).click()
+  await expect(ribbon(page, 'In hand', 'Talking Caller')).toContainText('on hold')
+  for (const call of [passed, talked, waited]) await own.cast.hangUp(call)
+  await expect.poll(async () => (await records(own)).map(row => `${row.name} ${row.outcome} ${row.ended_at !== null}`)).toEqual([
+    'Passed Caller answered true', 'Talking Caller answered true', 'Waiting Caller answered true', 'Unseen Caller missed true',
+  ])
+  const [{ count, last }] = await own.sql<{ count: number, last: number }>('select count(*)::int as count, max(seq) as last from journal') as [{ count: number, last: number }]
+  expect(count, 'no event is missing').toBe(last)
+  expect(last).toBe(own.cast.state.seq)
+})
+
+test('a browser offline in mid-call says so large, and has the same picture afterwards; a reload loses nothing', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  const call = await own.cast.ring('Steady Caller')
+  await page.getByRole('button', { name: 'Answer Steady Caller' }).click()
+  await own.cast.say(call, 'Before the cut.')
+  await expect(ribbon(page, 'In hand', 'Steady Caller')).toContainText('Before the cut.')
+  await page.reload()
+  await expect(ribbon(page, 'In hand', 'Steady Caller')).toContainText('Before the cut.')
+
+  await page.context().setOffline(true)
+  await expect(page.getByRole('alert').filter({ hasText: 'No connection to the server' })).toBeVisible({ timeout: 15_000 })
+  await expect(page.getByRole('button', { name: 'Hold Steady Caller' })).toBeDisabled()
+  await own.cast.say(call, 'Said meanwhile.')
+  const newcomer = await own.cast.ring('Newcomer')
+  await page.context().setOffline(false)
+  await expect(page.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden({ timeout: 15_000 })
+  await expect(ribbon(page, 'In hand', 'Steady Caller')).toContainText('Said meanwhile.')
+  await expect(ribbon(page, 'Arriving', 'Newcomer')).toBeVisible()
+  expect(own.cast.state.calls[newcomer]).toBeDefined()
+})
+
+test('the exchange killed: said at once; started again: a clean picture, and the calls it lost are closed in the log as such', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  await own.cast.ring('Lost Caller')
+  await page.getByRole('button', { name: 'Answer Lost Caller' }).click()
+  await expect(ribbon(page, 'In hand', 'Lost Caller')).toBeVisible()
+
+  own.stack.exchange!.kill('SIGKILL')
+  await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Hold Lost Caller' })).toBeDisabled()
+  await own.stack.startExchange()
+  await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange' })).toBeHidden()
+  await expect(page.getByText('No call in hand.')).toBeVisible()
+  await expect.poll(async () => (await records(own)).map(row => `${row.name} ${row.outcome}`)).toEqual(['Lost Caller lost'])
+  await page.getByRole('link', { name: 'Call log' }).click()
+  await expect(page.getByRole('row').filter({ hasText: 'Lost Caller' })).toContainText('Lost: the exchange stopped')
+})
+
+test('PostgreSQL away: calls go on, the journal catches up, nothing is missing', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  // To the server this is a database that vanished: sessions end and no new one is let in.
+  const database = (await own.sql<{ name: string }>('select current_database() as name'))[0]!.name
+  await own.outside(`alter database "${database}" allow_connections false`)
+  await own.outside(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${database}'`)
+
+  const call = await own.cast.ring('Unwritten Caller')
+  await page.getByRole('button', { name: 'Answer Unwritten Caller' }).click()
+  await expect(ribbon(page, 'In hand', 'Unwritten Caller')).toContainText('talking')
+  const health = await page.request.get('/api/health')
+  expect(health.status()).toBe(503)
+  expect(await health.json()).toMatchObject({ status: 'degraded', database: { up: false }, exchange: { up: true } })
+  const log = await page.request.get('/api/calls')
+  expect(log.status()).toBe(503)
+  expect((await log.json()).message).toContain('database')
+  await own.cast.hangUp(call)
+  await expect(page.getByText('No call in hand.')).toBeVisible()
+
+  await own.outside(`alter database "${database}" allow_connections true`)
+  await expect.poll(async () => (await records(own)).map(row => `${row.name} ${row.outcome}`)).toEqual(['Unwritten Caller answered'])
+  const [{ count }] = await own.sql<{ count: number }>('select count(*)::int as count from journal') as [{ count: number }]
+  expect(count).toBe(own.cast.state.seq)
+  await expect.poll(async () => (await page.request.get('/api/health')).status()).toBe(200)
+})
+
+test('the journal can only grow', async ({ own }) => {
+  await own.cast.ring('Written Caller')
+  await expect.poll(async () => (await own.sql('select 1 from journal')).length).toBeGreaterThan(0)
+  await expect(own.sql('delete from journal')).rejects.toThrow('append-only')
+  await expect(own.sql('update journal set type = \'x\'')).rejects.toThrow('append-only')
+})

@@ -1,0 +1,125 @@
+import type { APIRequestContext } from '@playwright/test'
+import { demoPassword } from '../scripts/stack.mjs'
+import { expect, ribbon, test } from './stage'
+
+/** Whatever is sent: a 4xx with a sentence, no change, never a 5xx. */
+
+const huge = 'x'.repeat(5_000)
+const id = () => crypto.randomUUID()
+
+async function signedIn(request: APIRequestContext, url: string, who: string): Promise<void> {
+  const answer = await request.post(`${url}/api/session`, { data: { signIn: who, password: demoPassword } })
+  expect(answer.status()).toBe(200)
+}
+
+const badRequests: [string, unknown, number][] = [
+  ['nothing', undefined, 422],
+  ['a list', [], 422],
+  ['a string', '"hello"', 422],
+  ['no service', { id: id(), device: '2100' }, 422],
+  ['an unknown service', { id: id(), service: 'dance', device: '2100' }, 422],
+  ['a service of the network', { id: id(), service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' }, 422],
+  ['the clock', { id: id(), service: 'tick' }, 422],
+  ['no device', { id: id(), service: 'answerCall', call: 'x' }, 422],
+  ['a device that is a number', { id: id(), service: 'answerCall', device: 2100, call: 'x' }, 422],
+  ['a device of somebody else', { id: id(), service: 'makeCall', device: '2101', number: '2150' }, 403],
+  ['an outside leg', { id: id(), service: 'clearConnection', device: 'east#1', call: 'x' }, 403],
+  ['a prototype as device', { id: id(), service: 'makeCall', device: '__proto__', number: '2150' }, 403],
+  ['no request id', { service: 'makeCall', device: '2100', number: '2150' }, 422],
+  ['a request id that is an object', { id: {}, service: 'makeCall', device: '2100', number: '2150' }, 422],
+  ['an unknown call', { id: id(), service: 'answerCall', device: '2100', call: 'nowhere' }, 409],
+  ['a call named like a prototype', { id: id(), service: 'answerCall', device: '2100', call: '__proto__' }, 409],
+  ['a call named constructor', { id: id(), service: 'holdCall', device: '2100', call: 'constructor' }, 409],
+  ['a huge call', { id: id(), service: 'answerCall', device: '2100', call: huge }, 422],
+  ['a huge number', { id: id(), service: 'makeCall', device: '2100', number: huge }, 422],
+  ['a number that is none', { id: id(), service: 'makeCall', device: '2100', number: '<script>' }, 409],
+  ['control characters', { id: id(), service: 'makeCall', device: '2100', number: '21\u000050' }, 409],
+  ['an unknown reason', { id: id(), service: 'setStatus', device: '2100', reason: 'holiday', until: null }, 422],
+  ['a time that is a word', { id: id(), service: 'setStatus', device: '2100', reason: 'lunch', until: 'noon' }, 422],
+  ['a time without end', { id: id(), service: 'setStatus', device: '2100', reason: 'lunch', until: 1e300 }, 422],
+  ['do not disturb as a word', { id: id(), service: 'setDoNotDisturb', device: '2100', on: 'yes' }, 422],
+]
+
+test('bad requests are refused in a sentence and change nothing', async ({ request, stage }) => {
+  await signedIn(request, stage.url, 'ines')
+  const before = stage.cast.state.seq
+  for (const [what, data, status] of badRequests) {
+    const answer = await request.post(`${stage.url}/api/requests`, { data, headers: { 'content-type': 'application/json' } })
+    expect.soft(answer.status(), what).toBe(status)
+    const body = await answer.json()
+    expect.soft(body.message, what).toMatch(/\w.*\w/)
+    expect.soft(JSON.stringify(body).length, `${what}: nothing huge comes back`).toBeLessThan(2_000)
+  }
+  const broken = await request.post(`${stage.url}/api/requests`, { data: Buffer.from('{"id":'), headers: { 'content-type': 'application/json' } })
+  expect(broken.status()).toBe(400)
+  const form = await request.post(`${stage.url}/api/requests`, { form: { service: 'makeCall' } })
+  expect(form.status()).toBe(415)
+  const foreign = await request.post(`${stage.url}/api/requests`, { data: { id: id(), service: 'makeCall', device: '2100', number: '2150' }, headers: { origin: 'http://elsewhere.example' } })
+  expect(foreign.status()).toBe(403)
+  const enormous = await request.post(`${stage.url}/api/requests`, { data: { id: 'x'.repeat(200_000) } })
+  expect(enormous.status()).toBe(413)
+  expect(stage.cast.state.seq).toBe(before)
+})
+
+test('the same request twice is carried out once', async ({ request, stage }) => {
+  await signedIn(request, stage.url, 'ines')
+  const data = { id: id(), service: 'makeCall', device: '2100', number: '2150' }
+  const first = await (await request.post(`${stage.url}/api/requests`, { data })).json()
+  const second = await (await request.post(`${stage.url}/api/requests`, { data })).json()
+  expect(second).toEqual(first)
+  expect(Object.keys(stage.cast.state.calls)).toEqual([first.call])
+  await stage.cast.clearTheStage()
+})
+
+test('without a session, with a made-up one, or with the wrong role nothing is told and nothing done', async ({ request, stage }) => {
+  for (const headers of [{}, { cookie: 'estafette=Fe26.2*forged*a*b*c*d' }]) {
+    for (const path of ['/api/directory', '/api/calls', '/api/calls?limit=5']) {
+      expect((await request.get(stage.url + path, { headers })).status(), path).toBe(401)
+    }
+    expect((await request.post(`${stage.url}/api/requests`, { headers, data: { id: id(), service: 'makeCall', device: '2100', number: '2150' } })).status()).toBe(401)
+    expect((await request.get(`${stage.url}/api/feed`, { headers: { ...headers, 'upgrade': 'websocket', 'connection': 'Upgrade', 'sec-websocket-key': 'dGhlIHNhbXBsZSBub25jZQ==', 'sec-websocket-version': '13' } })).status()).toBe(401)
+  }
+  await signedIn(request, stage.url, 'admin')
+  const answer = await request.post(`${stage.url}/api/requests`, { data: { id: id(), service: 'makeCall', device: '2100', number: '2150' } })
+  expect(answer.status()).toBe(403)
+  expect((await answer.json()).message).toContain('No telephone belongs to your account')
+})
+
+test('bad queries of the log are refused, hostile ones find nothing', async ({ request, stage }) => {
+  await signedIn(request, stage.url, 'ines')
+  for (const query of ['kind=strange', 'limit=0', 'limit=9999', 'limit=many', 'before=yesterday', `text=${huge}`]) {
+    const answer = await request.get(`${stage.url}/api/calls?${query}`)
+    expect.soft(answer.status(), query.slice(0, 30)).toBe(422)
+  }
+  for (const text of ['\' or 1=1 --', '%', '_', '\\', '\u0000', '<b>']) {
+    const answer = await request.get(`${stage.url}/api/calls?text=${encodeURIComponent(text)}zz`)
+    expect.soft((await answer.json()).rows, text).toEqual([])
+  }
+  expect((await request.get(`${stage.url}/api/nothing`)).status()).toBe(404)
+})
+
+test('sign-in refuses what is wrong without saying which half, and tires of trying', async ({ request, stage }) => {
+  for (const data of [{}, { signIn: 5, password: [] }, { signIn: huge, password: 'x' }, { signIn: 'ines', password: huge }]) {
+    expect((await request.post(`${stage.url}/api/session`, { data })).status()).toBe(422)
+  }
+  const wrong = await request.post(`${stage.url}/api/session`, { data: { signIn: 'ines', password: 'wrong' } })
+  const unknown = await request.post(`${stage.url}/api/session`, { data: { signIn: 'nobody\u0000', password: 'wrong' } })
+  expect(wrong.status()).toBe(401)
+  expect((await unknown.json()).message).toBe((await wrong.json()).message)
+  for (let i = 0; i < 10; i++) await request.post(`${stage.url}/api/session`, { data: { signIn: 'staff', password: 'wrong' } })
+  expect((await request.post(`${stage.url}/api/session`, { data: { signIn: 'staff', password: demoPassword } })).status()).toBe(429)
+})
+
+test('a caller\'s name with markup and control characters is shown as plain text', async ({ console, stage }) => {
+  await stage.cast.ring('<img src=x onerror="document.title=\'broken\'">\u202E\u0000 Evil')
+  await expect(ribbon(console, 'Arriving', '<img src=x onerror=')).toBeVisible()
+  await expect(console).toHaveTitle('(1) Estafette')
+})
+
+test('the API describes itself', async ({ request, stage }) => {
+  const document = await (await request.get(`${stage.url}/api/openapi.json`)).json()
+  expect(document.openapi).toBe('3.1.0')
+  expect(Object.keys(document.paths)).toEqual(expect.arrayContaining(['/api/session', '/api/requests', '/api/calls', '/api/directory', '/api/health', '/api/feed']))
+  const transfer = document.components.schemas.singleStepTransferCall
+  expect(transfer.required).toEqual(expect.arrayContaining(['service', 'device', 'call', 'to']))
+})

@@ -1,0 +1,164 @@
+import { randomUUID } from 'node:crypto'
+import { connect, type Socket } from 'node:net'
+import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { Client } from 'pg'
+import { evolve, evolveAll } from '../core/calls/evolve'
+import type { ExchangeState, Request } from '../core/calls/model'
+import { demoPassword, createStack } from '../scripts/stack.mjs'
+import type { FromExchange } from '../shared/link'
+import { LineReader } from '../shared/lines'
+
+/** Plays everybody who is not at a console: callers outside and colleagues, by asking the exchange as the network and phones do. */
+export class Cast {
+  private readonly waiting = new Map<string, (message: FromExchange & { type: 'reply' }) => void>()
+  state!: ExchangeState
+
+  private constructor(private readonly socket: Socket) {}
+
+  static async join(port: number, token: string): Promise<Cast> {
+    const socket = connect(port, '127.0.0.1')
+    const cast = new Cast(socket)
+    const welcome = new Promise<void>((resolve, reject) => {
+      socket.once('error', reject)
+      const lines = new LineReader(1e9, (line) => {
+        const message = JSON.parse(line) as FromExchange
+        if (message.type === 'reply') cast.waiting.get(message.id)?.(message)
+        if (message.type === 'event') cast.state = evolve(cast.state, message.event)
+        if (message.type !== 'welcome') return
+        cast.state = evolveAll(message.state, message.events)
+        resolve()
+      }, () => {})
+      socket.on('data', chunk => lines.take(chunk))
+    })
+    socket.on('error', () => {})
+    cast.send({ type: 'hello', version: 1, token })
+    const beat = setInterval(() => cast.send({ type: 'ping' }), 2_000)
+    socket.once('close', () => clearInterval(beat))
+    await welcome
+    return cast
+  }
+
+  private send(message: object): void {
+    this.socket.write(`${JSON.stringify(message)}\n`)
+  }
+
+  ask(request: Request): Promise<FromExchange & { type: 'reply' }> {
+    const id = randomUUID()
+    const answer = new Promise<FromExchange & { type: 'reply' }>(resolve => this.waiting.set(id, resolve))
+    this.send({ type: 'request', id, request })
+    return answer
+  }
+
+  /** Somebody outside dials one of our numbers. */
+  async ring(name: string | null, options: { from?: string | null, to?: string } = {}): Promise<string> {
+    const { call } = await this.ask({ service: 'offerCall', trunk: 'east', party: { number: options.from === undefined ? '+447700900123' : options.from, name }, number: options.to ?? '+441632960000' })
+    return call!
+  }
+
+  answer(device: string, call: string) {
+    return this.ask({ service: 'answerCall', device, call })
+  }
+
+  /** The caller of a call hangs up. */
+  async hangUp(call: string): Promise<void> {
+    const device = this.state.calls[call]?.calling
+    if (device) await this.ask({ service: 'clearConnection', device, call })
+  }
+
+  /** The caller says something. */
+  async say(call: string, text: string): Promise<void> {
+    await this.ask({ service: 'sendUserInformation', device: this.state.calls[call]!.calling, call, text })
+  }
+
+  async clearTheStage(): Promise<void> {
+    for (const [id, call] of Object.entries(this.state.calls)) {
+      for (const { device } of call.connections) await this.ask({ service: 'clearConnection', device, call: id })
+    }
+  }
+
+  leave(): void {
+    this.socket.destroy()
+  }
+}
+
+export interface Stage {
+  stack: ReturnType<typeof createStack>
+  url: string
+  cast: Cast
+  /** Runs SQL on the stage's own database. */
+  sql<Row extends object>(text: string): Promise<Row[]>
+  /** Runs SQL beside it, as whoever keeps the database. */
+  outside(text: string): Promise<unknown>
+  open(browser: Browser, who: string): Promise<Page>
+}
+
+/** A stage of its own: exchange, server and database that nobody else uses. */
+export async function buildStage(options: { exchangeArgs?: string[] } = {}): Promise<{ stage: Stage, strike: () => Promise<void> }> {
+  const database = `stage_${randomUUID().replaceAll('-', '')}`
+  const admin = process.env.TEST_DATABASE!
+  await withClient(admin, client => client.query(`create database "${database}"`))
+  const databaseUrl = admin.replace(/\/postgres$/, `/${database}`)
+  const stack = createStack({ databaseUrl, exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])], output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore' })
+  await stack.start()
+  const stage: Stage = {
+    stack,
+    url: stack.url,
+    cast: await Cast.join(stack.exchangePort, stack.token),
+    sql: <Row extends object>(text: string) => withClient(databaseUrl, async client => (await client.query<Row>(text)).rows),
+    outside: text => withClient(admin, client => client.query(text)),
+    open: (browser, who) => openConsole(browser, stack.url, who),
+  }
+  const strike = async () => {
+    stage.cast.leave()
+    await stack.stop()
+  }
+  return { stage, strike }
+}
+
+async function withClient<T>(url: string, work: (client: Client) => Promise<T>): Promise<T> {
+  const client = new Client({ connectionString: url })
+  await client.connect()
+  try {
+    return await work(client)
+  }
+  finally {
+    await client.end()
+  }
+}
+
+export async function signIn(page: Page, url: string, who: string): Promise<void> {
+  await page.goto(`${url}/sign-in`)
+  await page.getByLabel('Sign-in name').fill(who)
+  await page.getByLabel('Password').fill(demoPassword)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('combobox', { name: 'Who is it for?' })).toBeFocused()
+}
+
+async function openConsole(browser: Browser, url: string, who: string): Promise<Page> {
+  const context: BrowserContext = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 } })
+  const page = await context.newPage()
+  await signIn(page, url, who)
+  return page
+}
+
+/** Ribbons of one stretch of the track, by what is written on them. */
+export function ribbon(page: Page, stretch: 'Arriving' | 'In hand' | 'Passed on', text: string) {
+  return page.getByRole('region', { name: stretch }).getByRole('listitem').filter({ hasText: text })
+}
+
+/** Tests of one worker share a stage; each ends its own calls. */
+export const test = base.extend<{ console: Page }, { stage: Stage }>({
+  stage: [async ({}, use) => { // eslint-disable-line no-empty-pattern
+    const { stage, strike } = await buildStage({ exchangeArgs: ['--transfer-recall', '4000', '--no-answer', '6000'] })
+    await use(stage)
+    await strike()
+  }, { scope: 'worker', timeout: 90_000 }],
+  console: async ({ browser, stage }, use) => {
+    const page = await stage.open(browser, 'ines')
+    await use(page)
+    await page.context().close()
+    await stage.cast.clearTheStage()
+  },
+})
+
+export { expect }
