@@ -31,7 +31,9 @@ export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionS
   let stopping = false
   const stack = {
     token,
+    /** @type {import('node:child_process').ChildProcess | null} */
     exchange: null,
+    /** @type {import('node:child_process').ChildProcess | null} */
     server: null,
     get exchangePort() { return exchangePort },
     get url() { return `http://127.0.0.1:${port}` },

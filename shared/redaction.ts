@@ -25,6 +25,7 @@ function redactCall(call: Call): Call {
   return {
     ...call,
     dialled: '',
+    party: call.party && nobody,
     caption: call.caption && { ...call.caption, text: '' },
     connections: call.connections.map(connection => connection.party ? { ...connection, party: nobody } : connection),
   }

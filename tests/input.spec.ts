@@ -72,7 +72,8 @@ test('the same request twice is carried out once', async ({ request, stage }) =>
 })
 
 test('without a session, with a made-up one, or with the wrong role nothing is told and nothing done', async ({ request, stage }) => {
-  for (const headers of [{}, { cookie: 'estafette=Fe26.2*forged*a*b*c*d' }]) {
+  const sessions: Record<string, string>[] = [{}, { cookie: 'estafette=Fe26.2*forged*a*b*c*d' }]
+  for (const headers of sessions) {
     for (const path of ['/api/directory', '/api/calls', '/api/calls?limit=5']) {
       expect((await request.get(stage.url + path, { headers })).status(), path).toBe(401)
     }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Moon, Sun } from '@lucide/vue'
+import { LogOut, Moon, Sun } from '@lucide/vue'
 import { useDesk } from '~/stores/desk'
 import { useSession } from '~/stores/session'
 
@@ -57,10 +57,11 @@ async function leave(): Promise<void> {
     />
     <el-button
       text
+      :icon="LogOut"
+      aria-label="Sign out"
+      title="Sign out"
       @click="leave"
-    >
-      Sign out
-    </el-button>
+    />
   </header>
 </template>
 
@@ -110,6 +111,19 @@ nav a.router-link-exact-active {
 
 @media (max-width: 40rem) {
   .header {
+    padding-inline: var(--space-2);
+    gap: 0;
+  }
+
+  nav {
+    padding-left: 0;
+  }
+
+  nav a {
+    padding-inline: var(--space-3);
+  }
+
+  .header .el-button {
     padding-inline: var(--space-3);
   }
 

@@ -19,9 +19,21 @@ const kinds: Record<PresenceKind, string> = {
 const shortKinds: Partial<Record<PresenceKind, string>> = { free: 'free', doNotDisturb: 'not now', disconnected: 'no telephone' }
 const shortReasons: Record<AwayReason, string> = { lunch: 'lunch', break: 'break', meeting: 'meeting', travelling: 'travels', gone: 'gone' }
 
-/** A shape repeats what lightness says: open for free, filled for on a call, half for being called, barred for unwilling. */
-export const shapes: Record<PresenceKind, string> = {
-  free: '○', calling: '◓', ringing: '◐', talking: '●', holding: '◍', doNotDisturb: '⊘', away: '◇', disconnected: '✕',
+/**
+ * A shape repeats what lightness says. Calls point to where they go: into the telephone or out of it; filled once both sides talk.
+ * Open and round is free, cut is unwilling, empty and pointed is away.
+ */
+export function shapeOf({ kind, way }: Presence): string {
+  switch (kind) {
+    case 'free': return '○'
+    case 'calling': return '▷'
+    case 'ringing': return '◁'
+    case 'talking': return way === 'in' ? '◀' : '▶'
+    case 'holding': return '◫'
+    case 'doNotDisturb': return '⊘'
+    case 'away': return '◇'
+    case 'disconnected': return '✕'
+  }
 }
 
 /** A presence in words: short for a window of the floor, whole for an answer or a screen reader. */
@@ -34,10 +46,10 @@ export function usePresenceWords() {
 
   /** For a window of the floor: a word or a name, and how long or until when. */
   function short(presence: Presence, now: number): { what: string, time: string } {
-    const { kind, since, until, reason, way } = presence
+    const { kind, since, until, reason } = presence
     if (kind === 'away') return { what: shortReasons[reason!], time: until ? dayjs(until).format('H:mm') : '' }
     if (since === null) return { what: shortKinds[kind] ?? kinds[kind], time: '' }
-    return { what: `${way === 'in' ? '←' : '→'} ${shortName(presence)}`, time: spell(now - since) }
+    return { what: shortName(presence), time: spell(now - since) }
   }
 
   function shortName(presence: Presence): string {

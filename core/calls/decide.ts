@@ -1,7 +1,7 @@
 import { readDialled } from '../numbers/dialled'
 import { plainText } from './text'
 import type { Call, CallEvent, CallId, Connection, Decision, Device, DeviceId, ExchangeState, Party, RefusalCode, Request, TrunkId } from './model'
-import { connectionOf, callsOf, dueCalls, freeTrunk, hasFreeChannel, isBusy, mayAnswerFromQueue, othersOf, talkingCallOf } from './questions'
+import { connectionOf, callsOf, dueCalls, freeTrunk, hasFreeChannel, isBusy, lookUp, mayAnswerFromQueue, othersOf, talkingCallOf } from './questions'
 
 const longestCaption = 300
 const longestNumber = 40
@@ -26,14 +26,14 @@ export function decide(state: ExchangeState, request: Request, now: number): Dec
     case 'setDoNotDisturb':
     case 'setStatus':
     case 'makeCall': {
-      const device = state.devices[request.device]
+      const device = lookUp(state.devices, request.device)
       if (!device) return refuse('unknownDevice', `There is no extension ${request.device}.`)
       if (request.service === 'makeCall') return makeCall(state, device, request.number, now)
       if (request.service === 'setDoNotDisturb') return accept({ type: 'doNotDisturb', device: device.id, on: request.on })
       return accept({ type: 'statusChanged', device: device.id, reason: request.reason, until: request.reason === null ? null : request.until })
     }
   }
-  const call = state.calls[request.call]
+  const call = lookUp(state.calls, request.call)
   if (!call) return refuse('unknownCall', 'That call has ended: the caller is no longer on the line.')
   if (request.service === 'answerCall') return answerCall(state, call, request.device)
   const own = connectionOf(call, request.device)
@@ -151,7 +151,7 @@ function answerCall(state: ExchangeState, call: Call, device: DeviceId): Decisio
   const own = connectionOf(call, device)
   if (own && own.state !== 'alerting') return refuse('notPossibleNow', 'You are in that call already.')
   if (!own && !mayAnswerFromQueue(state, call, device)) return refuse('alreadyAnswered', ownerSentence(state, call))
-  if (!state.devices[device]?.inService && !own?.party) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+  if (!lookUp(state.devices, device)?.inService && !own?.party) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device })
 }
 
@@ -187,7 +187,7 @@ function singleStepTransferCall(state: ExchangeState, call: Call, own: Connectio
   if ((own.state !== 'connected' && own.state !== 'held') || others.length !== 1 || others[0]!.state !== 'connected') {
     return refuse('notPossibleNow', 'Only a caller you are connected with can be passed on.')
   }
-  const target = state.devices[to]
+  const target = lookUp(state.devices, to)
   if (!target) return refuse('unallocatedNumber', `There is no extension ${to}. Your caller is still with you.`)
   if (target.id === own.device) return refuse('toSelf', 'That is your own extension. Your caller is still with you.')
   if (target.id === others[0]!.device) return refuse('toCaller', `${target.name} is the caller. The call is still with you.`)

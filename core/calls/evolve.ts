@@ -52,6 +52,7 @@ function begun(event: EventOf<'originated'>): Call {
     dialled: event.dialled,
     line: event.line,
     created: event.at,
+    party: event.party ?? null,
     connections: [connection(event, 'connected')],
     passing: null,
     recall: null,
@@ -72,7 +73,7 @@ function changedCall(call: Call, event: CallChange): Call {
     case 'queued':
       return { ...told, deadline: null, connections: [...call.connections, { device: event.device, state: 'queued', since: event.at }] }
     case 'delivered':
-      return { ...told, deadline: event.deadline, connections: [...call.connections, connection(event, 'alerting')] }
+      return { ...told, deadline: event.deadline, party: call.party ?? event.party ?? null, connections: [...call.connections, connection(event, 'alerting')] }
     case 'established':
       return { ...told, deadline: null, passing: null, connections: answeredBy(call.connections, event.device, event.at) }
     case 'held':

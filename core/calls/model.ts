@@ -74,6 +74,8 @@ export interface Call {
   /** The line of ours it came in on. */
   line: LineId | null
   created: number
+  /** The outside party, kept when it has left. */
+  party: Party | null
   connections: Connection[]
   passing: Passing | null
   recall: Recall | null

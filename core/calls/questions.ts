@@ -1,6 +1,11 @@
-import type { Call, CallId, Connection, Device, DeviceId, ExchangeState, Party } from './model'
+import type { Call, CallId, Connection, Device, DeviceId, ExchangeState } from './model'
 
 /** Questions about a state, answered without changing it. */
+
+/** What a record holds under a key that comes from outside: never what every object has by birth. */
+export function lookUp<T>(record: Record<string, T>, key: string): T | undefined {
+  return Object.hasOwn(record, key) ? record[key] : undefined
+}
 
 export function connectionOf(call: Call, device: DeviceId): Connection | undefined {
   return call.connections.find(connection => connection.device === device)
@@ -34,11 +39,6 @@ export function isConversation(call: Call): boolean {
 /** True while the call waits in a queue that the device may answer from. */
 export function mayAnswerFromQueue(state: ExchangeState, call: Call, device: DeviceId): boolean {
   return call.connections.some(connection => connection.state === 'queued' && state.groups[connection.device]?.members.includes(device))
-}
-
-/** The outside party of a call, if it has one. */
-export function outsideParty(call: Call): Party | null {
-  return call.connections.find(connection => connection.party)?.party ?? null
 }
 
 export function isBusy(state: ExchangeState, device: Device): boolean {

@@ -1,5 +1,5 @@
 import type { Call, CallId, DeviceId, ExchangeState, LineId, Step } from './model'
-import { connectionOf, outsideParty } from './questions'
+import { connectionOf } from './questions'
 
 /** What became of a call. `lost`: the exchange lost it; nobody knows what became of the caller. */
 export const outcomes = ['live', 'answered', 'missed', 'notReached', 'lost'] as const
@@ -36,7 +36,7 @@ export interface CallRecord {
 export function recordOf(state: ExchangeState, call: Call, end: Step | null): CallRecord {
   const story = end ? [...call.story, end] : call.story
   const caller = connectionOf(call, call.calling)?.party ? null : state.devices[story[0]!.device]
-  const party = outsideParty(call)
+  const { party } = call
   const ours = [...new Set(story.flatMap(step => step.to ? [step.device, step.to] : [step.device]))].filter(device => state.devices[device] || state.groups[device])
   const answers = story.filter(step => step.type === 'established')
   const byUs = answers.filter(step => state.devices[step.device])

@@ -13,7 +13,12 @@ export default defineWebSocketHandler({
   async upgrade(request) {
     const origin = request.headers.get('origin')
     if (origin && new URL(origin).host !== request.headers.get('host')) return new Response('The feed is for this console only.', { status: 403 })
-    await requireUserSession({ request, headers: request.headers, context: {} })
+    try {
+      await requireUserSession({ request, headers: request.headers, context: {} })
+    }
+    catch {
+      return new Response('You are not signed in, or your session has ended.', { status: 401 })
+    }
   },
 
   async message(peer, message) {

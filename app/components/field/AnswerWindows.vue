@@ -53,7 +53,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
           {{ person.role }} · {{ person.departmentName }} · {{ person.site }}, {{ person.room }}
         </p>
         <p class="state">
-          <span aria-hidden="true">{{ shapes[presence.kind] }}</span> {{ words.whole(presence, desk.now) }}
+          <span aria-hidden="true">{{ shapeOf(presence) }}</span> {{ words.whole(presence, desk.now) }}
         </p>
         <p
           v-if="because"

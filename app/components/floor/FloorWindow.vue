@@ -30,7 +30,7 @@ const label = computed(() => {
       <span
         v-if="presence && short"
         class="state"
-      ><span class="what">{{ shapes[presence.kind] }} {{ short.what }}</span> <span>{{ short.time }}</span></span>
+      ><span class="what">{{ shapeOf(presence) }} {{ short.what }}</span> <span>{{ short.time }}</span></span>
     </button>
   </li>
 </template>
@@ -49,7 +49,7 @@ li {
   padding: 0 var(--space-2);
   border: 1px solid transparent;
   border-radius: var(--round);
-  line-height: 1.15;
+  line-height: 1.12;
   text-align: left;
   cursor: pointer;
 }
@@ -74,13 +74,13 @@ li {
 }
 
 .lit .state {
-  color: var(--ink-faint);
+  color: var(--lit-ink-soft);
 }
 
 .lit {
   background: var(--lit);
   border-color: var(--lit-edge);
-  border-bottom-width: 2px;
+  box-shadow: 0 1px 0 var(--lit-edge);
   color: var(--lit-ink);
 }
 

@@ -19,8 +19,8 @@ const due = computed(() => props.ribbon.due)
 const elapsed = computed(() => desk.now - due.value.since)
 const used = computed(() => urgency(due.value, desk.now))
 const heat = computed(() => used.value > 1 ? 'late' : used.value > 0.6 ? 'warm' : 'calm')
-/** The promise is drawn at 100 of 140: what is later sticks out beyond the line. */
-const length = computed(() => due.value.promise === null ? 0 : Math.min(140, used.value * 100))
+/** The promise is drawn at 100 of 150: what is later sticks out beyond the line. */
+const length = computed(() => due.value.promise === null ? 0 : Math.min(150, used.value * 100))
 
 const line = computed(() => directory.line(call.value.line))
 const party = computed(() => connectionOf(call.value, call.value.calling)?.party ?? othersOf(call.value, desk.device ?? '')[0]?.party)
@@ -61,7 +61,7 @@ const caption = computed(() => call.value.caption?.text || null)
     <svg
       v-if="due.promise !== null"
       class="time"
-      viewBox="0 0 140 10"
+      viewBox="0 0 150 10"
       preserveAspectRatio="none"
       aria-hidden="true"
     >
@@ -175,6 +175,15 @@ const caption = computed(() => call.value.caption?.text || null)
   position: relative;
   flex: 1;
   min-width: 0;
+}
+
+/* The words stay on this side of the promise, what to do stands on the other. */
+.time + .words {
+  flex: 0 0 calc(66.7% - var(--space-5));
+}
+
+.time ~ .actions {
+  margin-left: auto;
 }
 
 .top {
