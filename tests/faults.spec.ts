@@ -40,12 +40,13 @@ test('the server killed while callers ring, talk and are passed on: the same cal
   await own.cast.hangUp(unseen)
   await own.stack.startServer()
 
+  // What happened while the server was away is told afterwards.
+  await expect(ribbon(page, 'Passed on', 'Passed Caller')).toContainText('took it')
   for (const console of [page, other]) {
     await expect(console.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden()
     await expect(ribbon(console, 'Arriving', 'Waiting Caller')).toBeVisible()
   }
   await expect(ribbon(page, 'In hand', 'Talking Caller')).toBeVisible()
-  await expect(ribbon(page, 'Passed on', 'Passed Caller')).toContainText('took it')
   expect(own.cast.state.calls[waited]).toEqual(before.calls[waited])
 
   await page.getByRole('button', { name: 'Answer Waiting Caller' }).click()

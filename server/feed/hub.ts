@@ -15,6 +15,7 @@ export class Hub {
   private readonly listeners = new Set<Listener>()
   private readonly beating: NodeJS.Timeout
   private exchange = false
+  private untold: NumberedEvent[] = []
 
   constructor(private readonly picture: Picture) {
     this.beating = setInterval(() => this.beat(), feedBeat)
@@ -30,6 +31,7 @@ export class Hub {
 
   /** Brings a browser up to date and keeps it so. */
   join(listener: Listener, since: Position | undefined): void {
+    this.tellEvents()
     this.listeners.add(listener)
     const { state, now } = this.picture
     if (!state) return
@@ -51,12 +53,20 @@ export class Hub {
 
   /** Everybody starts again from the present picture. */
   restart(): void {
+    this.untold = []
     const { state, now } = this.picture
     if (state) this.tell({ type: 'snapshot', now, exchange: this.exchange, state })
   }
 
+  /** Events that come together go out together. */
   events(events: NumberedEvent[]): void {
+    if (this.untold.length === 0) setImmediate(() => this.tellEvents())
+    this.untold.push(...events)
+  }
+
+  private tellEvents(): void {
     const { state, now } = this.picture
+    const events = this.untold.splice(0)
     if (state && events.length > 0) this.tell({ type: 'events', now, exchange: this.exchange, epoch: state.epoch, events })
   }
 

@@ -155,6 +155,12 @@ input {
 
 .do {
   --el-button-bg-color: var(--paper-deep);
+  max-width: 100%;
+  height: auto;
+  min-height: 2.25rem;
+  line-height: 1.3;
+  text-align: left;
+  white-space: normal;
 }
 
 .refused {

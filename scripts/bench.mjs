@@ -1,0 +1,155 @@
+import { once } from 'node:events'
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { connect } from 'node:net'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { gzipSync } from 'node:zlib'
+import { buildWhenStale, installNpmPackages } from './packages.mjs'
+import { startPostgres } from './postgres.mjs'
+import { root } from './processes.mjs'
+import { run, say } from './say.mjs'
+import { createStack, demoPassword } from './stack.mjs'
+
+const consoles = 20
+const perSecond = 100
+const seconds = 15
+
+/** npm run bench: figures as a table and as JSON in .data/bench.json. */
+run(async () => {
+  installNpmPackages()
+  await buildWhenStale()
+  const { build } = await import('esbuild')
+  const modelFile = join(root, '.data/bench-model.mjs')
+  await build({ entryPoints: [join(root, 'bench/model.ts')], outfile: modelFile, bundle: true, platform: 'node', format: 'esm' })
+  const { evolveRate, keystroke } = await import(modelFile)
+
+  say('evolve and search')
+  const figures = {
+    evolve: [182, 2000].map(size => evolveRate(size)),
+    keystroke: [182, 2000].map(size => keystroke(size)),
+    consoleScript: consoleSize(),
+    chain: [],
+  }
+  const postgres = await startPostgres('bench-postgres', { fresh: true })
+  try {
+    for (const size of [182, 2000]) {
+      say(`the whole chain: ${size} extensions, ${consoles} consoles, ${perSecond} events a second for ${seconds} s`)
+      figures.chain.push(await chain(postgres, size))
+    }
+  }
+  finally {
+    await postgres.stop()
+  }
+  for (const [name, figure] of Object.entries(figures)) {
+    console.log(`\n${name}`)
+    console.table(figure)
+  }
+  mkdirSync(join(root, '.data'), { recursive: true })
+  writeFileSync(join(root, '.data/bench.json'), JSON.stringify(figures, null, 2))
+})
+
+/** What the console loads before it can be used, compressed as a server in front would. */
+function consoleSize() {
+  const folder = join(root, '.output/public/_nuxt')
+  const sum = ending => readdirSync(folder).filter(name => name.endsWith(ending)).reduce((total, name) => total + gzipSync(readFileSync(join(folder, name))).length, 0)
+  return { scriptKb: Math.round(sum('.js') / 1024), styleKb: Math.round(sum('.css') / 1024) }
+}
+
+async function chain(postgres, size) {
+  const stack = createStack({ databaseUrl: postgres.database(`bench_${size}`), exchangeArgs: ['--pace', 'still'], worldSize: size, output: 'ignore' })
+  await stack.start()
+  const cookie = await signIn(stack.url)
+  const delays = []
+  const { default: WebSocket } = await import('ws')
+  const sockets = await Promise.all(Array.from({ length: consoles }, async () => {
+    const socket = new WebSocket(`${stack.url.replace('http', 'ws')}/api/feed`, { headers: { cookie } })
+    await once(socket, 'open')
+    const first = once(socket, 'message')
+    socket.send(JSON.stringify({ type: 'hello' }))
+    await first
+    socket.on('message', (text) => {
+      const message = JSON.parse(text)
+      if (message.type !== 'events') return
+      for (const event of message.events) delays.push(Date.now() - event.at)
+    })
+    return socket
+  }))
+  // A server that has just started is slower: what counts is a working day.
+  await play(stack, size, { requests: 200, prefix: 'warm' })
+  delays.length = 0
+  const events = await play(stack, size)
+  await new Promise(resolve => setTimeout(resolve, 500))
+  const health = await (await fetch(`${stack.url}/api/health`)).json()
+  const written = Number(postgres.sql('select count(*) from journal', `bench_${size}`))
+  const memory = { exchangeMb: residentMb(stack.exchange.pid), serverMb: residentMb(stack.server.pid) }
+  const rate = await burst(stack, size, postgres)
+  for (const socket of sockets) socket.close()
+  await stack.stop()
+  delays.sort((a, b) => a - b)
+  const at = part => delays[Math.min(delays.length - 1, Math.floor(delays.length * part))]
+  return { size, consoles, events, medianMs: at(0.5), p95Ms: at(0.95), worstMs: at(1), journalWritten: written, behind: health.database.journalBehind, ...memory, ...rate }
+}
+
+/** As many events as the chain can carry: requests sent without waiting, timed until the last row is written. */
+async function burst(stack, size, postgres) {
+  const before = Number(postgres.sql('select count(*) from journal', `bench_${size}`))
+  const begin = Date.now()
+  const last = await play(stack, size, { everyMs: 0, requests: 4_000, prefix: 'burst' })
+  const carried = Date.now()
+  for (;;) {
+    const { lastEvent, database } = await (await fetch(`${stack.url}/api/health`)).json()
+    if (lastEvent >= before + last && database.journalBehind === 0) break
+    await new Promise(resolve => setTimeout(resolve, 50))
+  }
+  const rows = Number(postgres.sql('select count(*) from journal', `bench_${size}`)) - before
+  return { burstEventsPerSecond: Math.round(last / ((carried - begin) / 1000)), journalRowsPerSecond: Math.round(rows / ((Date.now() - begin) / 1000)) }
+}
+
+async function signIn(url) {
+  const answer = await fetch(`${url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ signIn: 'ines', password: demoPassword }) })
+  return answer.headers.getSetCookie().map(cookie => cookie.split(';')[0]).join('; ')
+}
+
+function residentMb(pid) {
+  return Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))[1]) / 1024)
+}
+
+/** Makes calls, answers and ends them at the exchange; gives the number of events that came of it. */
+async function play(stack, size, { everyMs = 1000 / (perSecond / 2.5), requests = perSecond / 2.5 * seconds, prefix = 'steady' } = {}) {
+  const socket = connect(stack.exchangePort, '127.0.0.1')
+  const replies = new Map()
+  let events = 0
+  createInterface({ input: socket }).on('line', (line) => {
+    const message = JSON.parse(line)
+    if (message.type === 'event') events++
+    if (message.type === 'welcome') replies.get('hello')?.()
+    if (message.type === 'reply') replies.get(message.id)?.(message)
+  })
+  const say = (id, message) => new Promise((resolve) => {
+    replies.set(id, resolve)
+    socket.write(`${JSON.stringify(message)}\n`)
+  })
+  await say('hello', { type: 'hello', version: 1, token: stack.token })
+  const ask = (id, request) => say(id, { type: 'request', id, request })
+  const begin = Date.now()
+  const pending = []
+  for (let i = 0; i < requests; i++) {
+    const from = String(2110 + (i * 2) % (size - 20))
+    const to = String(2110 + (i * 2 + 1) % (size - 20))
+    const one = ask(`${prefix}-m${i}`, { service: 'makeCall', device: from, number: to }).then(async ({ call }) => {
+      if (!call) return
+      await ask(`${prefix}-a${i}`, { service: 'answerCall', device: to, call })
+      await ask(`${prefix}-c${i}`, { service: 'clearConnection', device: from, call })
+    })
+    pending.push(one)
+    // In steps of the rate wanted; in a burst only as many under way as there are telephones.
+    if (everyMs > 0) {
+      const wait = begin + (i + 1) * everyMs * 2 - Date.now()
+      if (wait > 0) await new Promise(resolve => setTimeout(resolve, wait))
+    }
+    else if (pending.length % Math.min(60, size / 4 | 0) === 0) await Promise.all(pending.splice(0))
+  }
+  await Promise.all(pending)
+  socket.destroy()
+  return events
+}
