@@ -54,7 +54,7 @@ async function shoot(stack, browser) {
   await page.getByRole('button', { name: 'Sign in' }).click()
   await page.locator('.window').first().waitFor()
 
-  await advance(40)
+  await advance(17)
   await page.locator('.arriving .ribbon').first().waitFor()
   await answer()
   await advance(4)

@@ -2,6 +2,9 @@ import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, ribbon, test } from './stage'
 
+// Looking at every one of two hundred windows takes a browser a while.
+test.setTimeout(150_000)
+
 async function expectNoFindings(page: Page, where: string): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
   expect.soft(violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.slice(0, 3).map(node => node.target).join(' | ')}`)).toEqual([])

@@ -85,6 +85,7 @@ h2 {
 
 ul {
   display: grid;
+  grid-auto-rows: max-content;
   gap: var(--space-2);
   align-content: start;
   overflow: auto;
