@@ -1,5 +1,5 @@
-import { boolean, mixed, number, object, type ObjectSchema, setLocale, string } from 'yup'
-import { type AwayReason, awayReasons, type Request } from '../core/calls/model'
+import { boolean, mixed, number as yupNumber, object, type ObjectSchema, setLocale, string } from 'yup'
+import { type AwayReason, awayReasons, distributions, type Request } from '../core/calls/model'
 
 /** Messages that name the field and the remedy, and never repeat what was sent. */
 setLocale({
@@ -19,21 +19,46 @@ const id = (label: string) => string().strict().max(80).required().label(label)
 const ofCall = { device: id('device'), call: id('call') }
 const latestTime = 8.64e15
 
+const number = (label: string) => string().strict().max(60).required().label(label)
+const until = (label = 'until') => yupNumber().strict().integer().min(0).max(latestTime).nullable().label(label)
+const note = string().strict().max(300).optional().label('note')
+const distribution = string().oneOf(distributions).optional().label('distribution')
+const on = boolean().strict().required().label('on')
+
 /** What each service of the call model takes. */
 export const services = {
-  makeCall: object({ device: id('device'), number: string().strict().max(60).required().label('number') }),
+  makeCall: object({ device: id('device'), number: number('number'), account: string().strict().max(60).optional().label('account') }),
+  consultationCall: object({ ...ofCall, number: number('number') }),
   answerCall: object(ofCall),
   clearConnection: object(ofCall),
+  clearCall: object(ofCall),
+  dropParty: object({ ...ofCall, party: id('party') }),
   holdCall: object(ofCall),
   retrieveCall: object(ofCall),
-  singleStepTransferCall: object({ ...ofCall, to: id('to') }),
+  reconnectCall: object(ofCall),
+  transferCall: object({ ...ofCall, consultation: id('consultation') }),
+  singleStepTransferCall: object({ ...ofCall, to: number('to'), note, distribution }),
+  deflectCall: object({ ...ofCall, to: number('to'), from: string().strict().max(80).optional().label('from'), note, distribution }),
+  conferenceCall: object({ ...ofCall, other: id('other') }),
+  singleStepConferenceCall: object({ ...ofCall, to: number('to') }),
+  parkCall: object({ ...ofCall, slot: string().strict().max(80).nullable().defined().label('slot'), for: string().strict().max(80).nullable().defined().label('for') }),
+  directedPickupCall: object(ofCall),
+  groupPickupCall: object({ device: id('device'), group: string().strict().max(80).nullable().defined().label('group') }),
+  generateDigits: object({ ...ofCall, digits: string().strict().max(80).required().label('digits') }),
+  setMicrophoneMute: object({ ...ofCall, party: id('party'), on }),
   sendUserInformation: object({ ...ofCall, text: string().strict().max(300).required().label('text') }),
-  setDoNotDisturb: object({ device: id('device'), on: boolean().strict().required().label('on') }),
+  setDoNotDisturb: object({ device: id('device'), on, of: string().strict().max(80).optional().label('of'), until: until().optional() }),
   setStatus: object({
     device: id('device'),
     reason: mixed<AwayReason>().nullable().oneOf([...awayReasons, null]).defined().label('reason'),
-    until: number().strict().integer().min(0).max(latestTime).nullable().defined().label('until'),
+    until: until().defined(),
   }),
+  setAgentState: object({ device: id('device'), attended: boolean().strict().required().label('attended') }),
+  setLineServed: object({ device: id('device'), line: id('line'), on, until: until().defined() }),
+  setHandset: object({ device: id('device'), on }),
+  blockNumber: object({ device: id('device'), number: number('number'), reason: string().strict().max(300).required().label('reason') }),
+  unblockNumber: object({ device: id('device'), number: number('number') }),
+  dismissNote: object({ device: id('device'), note: id('note') }),
   offerCall: object({
     trunk: id('trunk'),
     party: object({
@@ -45,9 +70,11 @@ export const services = {
   tick: object({}),
 } satisfies Record<Request['service'], ObjectSchema<object>>
 
-/** What a person may ask for, with their own device. The rest belongs to the network and the clock. */
+/** What a person may ask for, with their own device. The rest belongs to the network, the clock and the server. */
 export const personServices = [
-  'makeCall', 'answerCall', 'clearConnection', 'holdCall', 'retrieveCall', 'singleStepTransferCall', 'setDoNotDisturb', 'setStatus',
+  'makeCall', 'consultationCall', 'answerCall', 'clearConnection', 'clearCall', 'dropParty', 'holdCall', 'retrieveCall', 'reconnectCall', 'transferCall',
+  'singleStepTransferCall', 'deflectCall', 'conferenceCall', 'singleStepConferenceCall', 'parkCall', 'directedPickupCall', 'groupPickupCall',
+  'generateDigits', 'setMicrophoneMute', 'setDoNotDisturb', 'setStatus', 'setLineServed', 'blockNumber', 'unblockNumber', 'dismissNote',
 ] as const satisfies Request['service'][]
 export type PersonRequest = Extract<Request, { service: typeof personServices[number] }>
 

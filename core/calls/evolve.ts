@@ -1,8 +1,14 @@
-import type { Call, Connection, ConnectionState, DeviceId, ExchangeState, NumberedEvent, Step } from './model'
+import type { Agent, Call, CallEvent, CallId, Connection, ConnectionState, Device, DeviceId, ExchangeState, NumberedEvent, Step } from './model'
+import { isMailbox } from './names'
 
 /** A story longer than this keeps its beginning and its latest steps: no caller can fill the memory. */
 const longestStory = 120
 const keptBeginning = 20
+const outlivedKept = 60
+
+type EventOf<T extends NumberedEvent['type']> = Extract<NumberedEvent, { type: T }>
+type OfCall = Extract<NumberedEvent, { call: CallId }>
+type CallChange = Exclude<OfCall, { type: 'originated' | 'callCleared' }>
 
 /**
  * The state after an event. Pure: the old state stays as it was and shares what did not change.
@@ -10,30 +16,33 @@ const keptBeginning = 20
  */
 export function evolve(state: ExchangeState, event: NumberedEvent): ExchangeState {
   const next: ExchangeState = { ...state, seq: event.seq, time: Math.max(state.time, event.at) }
-  if (event.type === 'doNotDisturb' || event.type === 'statusChanged') {
-    const device = state.devices[event.device]
-    if (!device) return next
-    const changed = event.type === 'doNotDisturb'
-      ? { ...device, doNotDisturb: event.on }
-      : { ...device, status: { reason: event.reason, since: event.at, until: event.until } }
-    next.devices = { ...state.devices, [device.id]: changed }
-    return next
+  switch (event.type) {
+    case 'doNotDisturb':
+      return withDevice(next, event.device, { doNotDisturb: event.on, doNotDisturbBy: event.by, doNotDisturbUntil: event.until })
+    case 'statusChanged':
+      return withDevice(next, event.device, { status: { reason: event.reason, since: event.at, until: event.until } })
+    case 'handsetChanged':
+      return withDevice(next, event.device, { handset: event.on })
+    case 'agentStateChanged':
+      return withAgent(next, event.device, () => ({ attended: event.attended, leavesAt: event.leavesAt }))
+    case 'lineServed':
+      return withAgent(next, event.device, ({ unserved: { [event.line]: _now, ...others } }) => ({ unserved: event.on ? others : { ...others, [event.line]: event.until } }))
+    case 'numberBlocked':
+      return { ...next, blocked: { ...state.blocked, [event.number]: { reason: event.reason, by: event.device, at: event.at } } }
+    case 'numberUnblocked': {
+      const { [event.number]: _lifted, ...blocked } = state.blocked
+      return { ...next, blocked }
+    }
+    case 'noteDismissed':
+      return { ...next, outlived: state.outlived.filter(note => note.call !== event.note || note.for !== event.device) }
+    case 'originated':
+      return { ...next, serial: state.serial + 1, calls: { ...state.calls, [event.call]: begun(event) } }
+    default: {
+      const call = state.calls[event.call]
+      if (!call) return next
+      return event.type === 'callCleared' ? cleared(state, next, call, event) : changed(state, next, call, event)
+    }
   }
-  if (event.type === 'originated') {
-    next.serial = state.serial + 1
-    next.calls = { ...state.calls, [event.call]: begun(event) }
-    return next
-  }
-  const call = state.calls[event.call]
-  if (!call) return next
-  if (event.type === 'callCleared') {
-    const { [event.call]: _ended, ...rest } = state.calls
-    next.calls = rest
-    return next
-  }
-  if (event.type === 'delivered' && event.party) next.serial = state.serial + 1
-  next.calls = { ...state.calls, [call.id]: changedCall(call, event) }
-  return next
 }
 
 /** Many events at once. */
@@ -41,8 +50,20 @@ export function evolveAll(state: ExchangeState, events: readonly NumberedEvent[]
   return events.reduce(evolve, state)
 }
 
-type EventOf<T extends NumberedEvent['type']> = Extract<NumberedEvent, { type: T }>
-type CallChange = Exclude<NumberedEvent, { type: 'doNotDisturb' | 'statusChanged' | 'originated' | 'callCleared' }>
+/** Gives events their places after a state's last, all at one time. */
+export function numbered(state: ExchangeState, events: readonly CallEvent[], at: number): NumberedEvent[] {
+  return events.map((event, index) => ({ ...event, seq: state.seq + 1 + index, at }))
+}
+
+function withDevice(next: ExchangeState, id: DeviceId, change: Partial<Device>): ExchangeState {
+  const device = next.devices[id]
+  return device ? { ...next, devices: { ...next.devices, [id]: { ...device, ...change } } } : next
+}
+
+function withAgent(next: ExchangeState, id: DeviceId, change: (agent: Agent) => Partial<Agent>): ExchangeState {
+  const agent = next.agents[id]
+  return agent ? { ...next, agents: { ...next.agents, [id]: { ...agent, ...change(agent) } } } : next
+}
 
 function begun(event: EventOf<'originated'>): Call {
   return {
@@ -56,6 +77,12 @@ function begun(event: EventOf<'originated'>): Call {
     connections: [connection(event, 'connected')],
     passing: null,
     recall: null,
+    parked: null,
+    conference: null,
+    consultation: event.consultation ?? null,
+    consulted: null,
+    refusedBy: [],
+    account: event.account ?? null,
     deadline: null,
     caption: null,
     story: [{ at: event.at, type: 'originated', device: event.device }],
@@ -63,50 +90,182 @@ function begun(event: EventOf<'originated'>): Call {
 }
 
 function connection(event: EventOf<'originated' | 'delivered'>, state: ConnectionState): Connection {
-  return { device: event.device, state, since: event.at, ...(event.party && { party: event.party, trunk: event.trunk }) }
+  return {
+    device: event.device,
+    state,
+    since: event.at,
+    ...(event.party && { party: event.party, trunk: event.trunk }),
+    ...('invited' in event && event.invited && { invited: true as const }),
+  }
 }
 
-function changedCall(call: Call, event: CallChange): Call {
-  if (event.type === 'callInformation') return { ...call, caption: { device: event.device, text: event.text, at: event.at } }
+/** The state after an event within a call that goes on. */
+function changed(state: ExchangeState, next: ExchangeState, call: Call, event: CallChange): ExchangeState {
+  const joined = 'joined' in event && event.joined ? state.calls[event.joined] : undefined
+  const then = changedCall(call, event, joined)
+  const asks = then.connections.some(({ device }) => device === call.calling)
+  const after = then.consultation && !asks ? { ...then, consultation: null } : then
+  const calls = { ...state.calls, [call.id]: after }
+  if (joined) {
+    delete calls[joined.id]
+    forgetConsultations(calls, joined.id)
+  }
+  const primary = call.consultation ? calls[call.consultation] : undefined
+  if (primary) calls[primary.id] = heardOfConsultation(primary, call, event)
+  const gone = [...call.connections, ...(joined?.connections ?? [])].filter(({ device }) => !after.connections.some(other => other.device === device))
+  // Whoever has handed a caller on asks for them no longer.
+  for (const { device } of gone) forgetConsultations(calls, call.id, device)
+  return {
+    ...next,
+    ...('party' in event && event.party && { serial: state.serial + 1 }),
+    calls,
+    idleSince: idleFrom(state, gone, event.at),
+  }
+}
+
+/** The state after a call has ended: nothing refers to it any more. */
+function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
+  const { [call.id]: _ended, ...calls } = state.calls
+  forgetConsultations(calls, call.id)
+  const primary = call.consultation ? calls[call.consultation] : undefined
+  const asked = call.connections.find(candidate => candidate.device !== call.calling)
+  // Whoever asked knows why they hung up; that the colleague did is news.
+  if (primary && asked && asked.state !== 'failed' && event.device !== call.calling) {
+    calls[primary.id] = { ...primary, consulted: { device: asked.device, cause: event.cause, rang: 0, at: event.at } }
+  }
+  return { ...next, calls, idleSince: idleFrom(state, call.connections, event.at), outlived: outlivedAfter(state, call, event.at) }
+}
+
+function forgetConsultations(calls: Record<CallId, Call>, ended: CallId, by?: DeviceId): void {
+  for (const other of Object.values(calls)) {
+    if (other.consultation === ended && (by === undefined || other.calling === by)) calls[other.id] = { ...other, consultation: null }
+  }
+}
+
+/** What a held caller's call tells of the colleague who is being asked. */
+function heardOfConsultation(primary: Call, call: Call, event: CallChange): Call {
+  const rings = event.type === 'delivered' || event.type === 'queued'
+  if (!rings && event.type !== 'failed') return primary
+  const began = call.story.length > 1
+  const step: Step = { at: event.at, type: 'consulted', device: call.calling, to: event.device }
+  const failed = event.type === 'failed'
+    ? { device: event.device, cause: event.cause, rang: event.at - (connectionSince(call, event.device) ?? event.at), at: event.at }
+    : null
+  return { ...primary, consulted: failed, story: began ? primary.story : withStep(primary.story, step) }
+}
+
+function outlivedAfter(state: ExchangeState, { id, parked, party, calling }: Call, at: number): ExchangeState['outlived'] {
+  if (!parked?.for) return state.outlived
+  return [...state.outlived, { call: id, for: parked.for, slot: parked.slot, by: parked.by, party, caller: calling, since: parked.at, ended: at }].slice(-outlivedKept)
+}
+
+function idleFrom(state: ExchangeState, gone: readonly Connection[], at: number): Record<DeviceId, number> {
+  const ours = gone.filter(({ device }) => state.devices[device])
+  return ours.length > 0 ? { ...state.idleSince, ...Object.fromEntries(ours.map(({ device }) => [device, at])) } : state.idleSince
+}
+
+function changedCall(call: Call, event: CallChange, joined: Call | undefined): Call {
+  switch (event.type) {
+    case 'callInformation': return { ...call, caption: { device: event.device, text: event.text, at: event.at } }
+    case 'digitsGenerated': return call
+    case 'microphoneMute': return { ...call, connections: call.connections.map(candidate => candidate.device === event.device ? muted(candidate, event.on) : candidate) }
+  }
   const told = { ...call, story: withStep(call.story, stepOf(event)) }
   switch (event.type) {
     case 'queued':
-      return { ...told, deadline: null, connections: [...call.connections, { device: event.device, state: 'queued', since: event.at }] }
+      return { ...told, deadline: event.deadline ?? null, refusedBy: [], connections: [...call.connections, { device: event.device, state: 'queued', since: event.at }] }
     case 'delivered':
       return { ...told, deadline: event.deadline, party: call.party ?? event.party ?? null, connections: [...call.connections, connection(event, 'alerting')] }
-    case 'established':
-      return { ...told, deadline: null, passing: null, connections: answeredBy(call.connections, event.device, event.at) }
-    case 'held':
-      return { ...told, connections: withState(call.connections, event.device, 'held', event.at) }
-    case 'retrieved':
-      return { ...told, connections: withState(call.connections, event.device, 'connected', event.at) }
-    case 'transferred': {
-      const connections = without(call.connections, event.device)
-      return { ...told, calling: connections[0]!.device, passing: { by: event.device, to: event.to, at: event.at }, recall: null, connections }
+    case 'established': return answered(told, event)
+    case 'held': return { ...told, connections: withState(call.connections, event.device, 'held', event.at) }
+    case 'retrieved': return { ...told, connections: withState(call.connections, event.device, 'connected', event.at) }
+    case 'transferred': return transferred(told, event, joined)
+    case 'conferenced': {
+      const newcomers = joined?.connections.filter(({ device }) => device !== event.device) ?? []
+      return {
+        ...told, recall: null, consulted: null,
+        conference: call.conference ?? { by: event.device, since: event.at },
+        connections: [...withState(call.connections, event.device, 'connected', event.at), ...newcomers],
+      }
     }
-    case 'diverted':
-      return { ...told, ...comingBack(call, event), deadline: null, connections: without(call.connections, event.device) }
+    case 'parked': {
+      const rest = without(settled(call.connections), event.device)
+      return {
+        ...told, passing: null, recall: null, consulted: null, refusedBy: [], deadline: event.deadline, calling: rest[0]!.device,
+        parked: { slot: event.slot, by: event.device, for: event.for, at: event.at },
+        connections: [...rest, { device: event.slot, state: 'queued', since: event.at }],
+      }
+    }
+    case 'diverted': {
+      const connections = without(settled(call.connections), event.device)
+      // Whoever is left behind by the one who called is the one to be served now.
+      const calling = event.device === call.calling ? connections[0]!.device : call.calling
+      return { ...told, ...comingBack(call, event), calling, deadline: null, connections }
+    }
+    case 'refused': return { ...told, refusedBy: [...call.refusedBy, event.device] }
     case 'failed': {
       const rest = without(call.connections, event.device)
       return { ...told, deadline: event.deadline, connections: [...rest, { device: event.device, state: 'failed', since: event.at }] }
     }
-    case 'connectionCleared':
-      return { ...told, connections: without(call.connections, event.device) }
+    case 'connectionCleared': return left(told, event.device)
   }
 }
 
-/** A diverted call that somebody had passed on comes back to them; its passing is over. */
-function comingBack(call: Call, event: EventOf<'diverted'>): Pick<Call, 'passing' | 'recall'> {
+function muted({ muted: _before, ...rest }: Connection, on: boolean): Connection {
+  return on ? { ...rest, muted: true } : rest
+}
+
+/** Whoever answers ends whatever else rang or waited, unless they were asked to join people who talk already. */
+function answered(call: Call, event: EventOf<'established'>): Call {
+  const rang = call.connections.find(candidate => candidate.device === event.device)
+  if (rang?.invited) {
+    const connections = call.connections.map(({ invited, ...rest }): Connection => rest.device === event.device
+      ? { ...rest, state: 'connected', since: event.at }
+      : { ...rest, ...(invited && { invited }) })
+    return { ...call, connections, deadline: connections.some(({ state }) => state === 'alerting') ? call.deadline : null }
+  }
+  const others = settled(call.connections).filter(({ device }) => device !== event.device)
+  return {
+    ...call, deadline: event.deadline ?? null, passing: null, parked: null,
+    connections: [...others, { ...rang, device: event.device, state: 'connected', since: event.at }],
+  }
+}
+
+function transferred(call: Call, event: EventOf<'transferred'>, joined: Call | undefined): Call {
+  const rest = without(settled(call.connections), event.device)
+  const newcomers = joined?.connections.filter(({ device }) => device !== event.device) ?? []
+  const taken = newcomers.some(({ state }) => state !== 'alerting')
+  const passing = { by: event.by ?? event.device, to: event.to, at: event.at, note: event.note ?? null }
+  return {
+    ...call, calling: rest[0]!.device, passing: taken ? null : passing, recall: null, parked: null, consulted: null,
+    deadline: event.deadline ?? null, connections: [...rest, ...newcomers],
+  }
+}
+
+/** A diverted call that somebody had passed on or parked comes back to them. */
+function comingBack(call: Call, event: EventOf<'diverted'>): Pick<Call, 'passing' | 'parked' | 'recall'> {
   const rang = connectionSince(call, event.device)
+    ?? Math.min(event.at, ...call.connections.filter(({ state }) => state === 'alerting').map(({ since }) => since))
   return {
     passing: null,
-    recall: {
-      to: call.passing?.by ?? event.to,
-      from: event.device,
-      cause: event.cause,
-      rang: rang === null ? 0 : event.at - rang,
-      at: event.at,
-    },
+    parked: null,
+    recall: { to: call.passing?.by ?? call.parked?.by ?? event.to, from: event.device, cause: event.cause, rang: event.at - rang, at: event.at },
+  }
+}
+
+/** What is left when one party goes: a conference of two is a call like any other, and somebody else may be the one who is served. */
+function left(call: Call, device: DeviceId): Call {
+  const connections = without(call.connections, device)
+  const staying = connections.filter(({ state }) => state === 'connected' || state === 'held')
+  const calling = call.calling === device ? (staying.find(({ party }) => party) ?? staying[0])?.device ?? call.calling : call.calling
+  const rings = connections.some(({ state }) => state === 'alerting')
+  const goesOn = staying.length > 2
+  return {
+    ...call, calling,
+    // With the conference ends the right to mute others, and so what came of it.
+    connections: goesOn ? connections : connections.map(candidate => candidate.device === call.conference?.by ? candidate : muted(candidate, candidate.muted === true && call.conference === null)),
+    conference: goesOn ? call.conference : null,
+    deadline: rings || connections.some(candidate => isMailbox(candidate.device)) ? call.deadline : null,
   }
 }
 
@@ -114,11 +273,9 @@ function connectionSince(call: Call, device: DeviceId): number | null {
   return call.connections.find(candidate => candidate.device === device)?.since ?? null
 }
 
-/** Once somebody has answered, whatever else rang or queued on the call is over. */
-function answeredBy(connections: Connection[], device: DeviceId, at: number): Connection[] {
-  const rang = connections.find(candidate => candidate.device === device)
-  const others = connections.filter(candidate => candidate !== rang && candidate.state !== 'alerting' && candidate.state !== 'queued')
-  return [...others, { ...rang, device, state: 'connected', since: at }]
+/** Those who are in the call, without whatever rings or waits for somebody. */
+function settled(connections: Connection[]): Connection[] {
+  return connections.filter(({ state }) => state !== 'alerting' && state !== 'queued')
 }
 
 function without(connections: Connection[], device: DeviceId): Connection[] {
@@ -129,9 +286,13 @@ function withState(connections: Connection[], device: DeviceId, state: Connectio
   return connections.map(candidate => candidate.device === device ? { ...candidate, state, since } : candidate)
 }
 
+type Told = Exclude<CallChange, { type: 'callInformation' | 'digitsGenerated' | 'microphoneMute' }> | EventOf<'callCleared'>
+
 /** The step of a call's story that an event makes. */
-export function stepOf(event: Exclude<CallChange, { type: 'callInformation' }> | EventOf<'callCleared'>): Step {
-  const step: Step = { at: event.at, type: event.type, device: event.device }
+export function stepOf(event: Told): Step {
+  const step: Step = { at: event.at, type: event.type, device: event.type === 'transferred' && event.by ? event.by : event.device }
+  if (event.type === 'parked') step.to = event.slot
+  if (event.type === 'established' && event.from) step.to = event.from
   if ('to' in event) step.to = event.to
   if ('cause' in event) step.cause = event.cause
   return step

@@ -3,7 +3,7 @@
  * Everything here is plain data that survives JSON unchanged. All times are milliseconds since 1970 (UTC).
  */
 
-/** An extension's number ("2417"), a group ("operators"), or an outside party's leg ("trunk-1#17"). */
+/** An extension's number ("2417"), a group ("operators"), a park slot ("slot:3"), a mailbox ("mailbox:2417"), or an outside party's leg ("east#17"). */
 export type DeviceId = string
 export type CallId = string
 export type LineId = string
@@ -25,18 +25,48 @@ export interface Connection {
   /** Set for outside parties, with the trunk whose channel they occupy. */
   party?: Party
   trunk?: TrunkId
+  /** Hears the others and is not heard. */
+  muted?: true
+  /** Rings to join people who are talking already; they go on whether it answers or not. */
+  invited?: true
 }
 
 export const causes = [
   'noAnswer', 'busy', 'doNotDisturb', 'outOfService', 'declined', 'trunksBusy', 'normalClearing', 'abandoned', 'exchangeLost',
+  'unfetched', 'unattended', 'nobodyServes', 'blocked',
 ] as const
 export type Cause = typeof causes[number]
 
-/** A blind transfer that nobody has answered yet: whoever passed the call on stays responsible for it. */
+/** A transfer that nobody has answered yet: whoever passed the call on stays responsible for it. */
 export interface Passing {
   by: DeviceId
   to: DeviceId
   at: number
+  /** A line of text for whoever it rings at. */
+  note: string | null
+}
+
+/** A caller who waits in a park slot: anybody may take the call; with `for`, that person's telephone says so. */
+export interface Parked {
+  slot: DeviceId
+  by: DeviceId
+  for: DeviceId | null
+  at: number
+}
+
+/** How asking a colleague ended while the caller waited on hold. */
+export interface Consulted {
+  device: DeviceId
+  cause: Cause
+  /** How long it rang, in milliseconds, when nobody answered. */
+  rang: number
+  at: number
+}
+
+export interface Conference {
+  /** Who joined the calls: may drop, mute, and end it for all. */
+  by: DeviceId
+  since: number
 }
 
 /** Why a call is back with the operators, and whom it comes back to. */
@@ -52,11 +82,15 @@ export interface Recall {
 /** One thing that happened to a call, kept with it so that its story can be told anywhere. */
 export interface Step {
   at: number
-  type: 'originated' | 'queued' | 'delivered' | 'established' | 'held' | 'retrieved' | 'transferred' | 'diverted' | 'failed' | 'connectionCleared' | 'callCleared'
+  type: StepType
   device: DeviceId
   to?: DeviceId
   cause?: Cause
 }
+
+export type StepType
+  = | 'originated' | 'queued' | 'delivered' | 'established' | 'held' | 'retrieved' | 'transferred' | 'diverted' | 'failed'
+    | 'connectionCleared' | 'callCleared' | 'parked' | 'consulted' | 'conferenced' | 'refused'
 
 export interface Caption {
   device: DeviceId
@@ -79,6 +113,16 @@ export interface Call {
   connections: Connection[]
   passing: Passing | null
   recall: Recall | null
+  parked: Parked | null
+  conference: Conference | null
+  /** The held call for whose caller this call asks somebody. */
+  consultation: CallId | null
+  /** How the last asking for this caller ended, when it did not end in handing over. */
+  consulted: Consulted | null
+  /** Operators who will not take it; it goes on waiting for the others. */
+  refusedBy: DeviceId[]
+  /** Account or cost code to book it on. */
+  account: string | null
   /** When a tick moves the call on by itself; what happens then follows from its connections. */
   deadline: number | null
   /** What an outside party was last heard to say: stands in for the voice. */
@@ -103,23 +147,71 @@ export interface Device {
   capacity: number
   inService: boolean
   doNotDisturb: boolean
+  /** Who else set do not disturb for this person, and until when it holds. */
+  doNotDisturbBy: DeviceId | null
+  doNotDisturbUntil: number | null
   status: Status
+  /** Colleagues of one pickup group may take each other's ringing calls. */
+  pickupGroup: string
+  /** True while a person holds the stand-in handset: nobody simulated acts for them. */
+  handset: boolean
 }
 
-/** Devices that share one queue: every member may answer any call in it. */
+/** How a group gives a call to its members: all wait in one queue; rings the one who has been free longest; rings everybody free at once. */
+export const distributions = ['queue', 'longestFree', 'all'] as const
+export type Distribution = typeof distributions[number]
+
 export interface Group {
   id: DeviceId
   name: string
   /** The short number that reaches it from inside. */
   number: string
   members: DeviceId[]
+  distribution: Distribution
 }
 
-/** A number of ours and where its calls go. */
+/** An operator's place: attended while a console is open. Lines not served ring at the other operators alone. */
+export interface Agent {
+  attended: boolean
+  /** When callers on hold here are offered to the other operators, unless somebody comes back before. */
+  leavesAt: number | null
+  /** Lines not served for the time being, and until when (null: until switched on again). */
+  unserved: Record<LineId, number | null>
+}
+
+/** A number of ours, where its calls go, and where they go when nobody serves it. */
 export interface Line {
   id: LineId
+  name: string
   number: string
   target: DeviceId
+  night: DeviceId
+}
+
+/** A place where a caller waits for anybody to take the call. */
+export interface Slot {
+  id: DeviceId
+  /** The short number that takes the call from any telephone. */
+  number: string
+}
+
+/** Somebody whose calls we do not take. */
+export interface Block {
+  reason: string
+  by: DeviceId
+  at: number
+}
+
+/** A note of a parked call on a telephone, when its caller has gone before anybody came. */
+export interface Outlived {
+  call: CallId
+  for: DeviceId
+  slot: DeviceId
+  by: DeviceId
+  party: Party | null
+  caller: DeviceId
+  since: number
+  ended: number
 }
 
 export interface Trunk {
@@ -134,8 +226,18 @@ export interface Settings {
   transferRecall: number
   /** A direct call that nobody answers is moved on after this long. */
   noAnswer: number
+  /** A call passed on to a queue comes back after this long. */
+  queueRecall: number
+  /** A parked call that nobody takes comes back after this long. */
+  parkRecall: number
   /** How long the tone after a failed call lasts. */
   failedTone: number
+  /** Callers on hold with an operator who has gone are offered to the others after this long. */
+  absence: number
+  /** A mailbox takes this much of a message at most. */
+  longestMessage: number
+  /** The most parties to one conference. */
+  conferenceSize: number
   /** Direct numbers of extensions: this prefix and the extension's last three digits. */
   directPrefix: string
   /** The group that unanswered and returning calls go to. */
@@ -153,41 +255,89 @@ export interface ExchangeState {
   groups: Record<DeviceId, Group>
   lines: Record<LineId, Line>
   trunks: Record<TrunkId, Trunk>
+  slots: Record<DeviceId, Slot>
+  /** The members of the operators' group. */
+  agents: Record<DeviceId, Agent>
+  /** By E.164 number. */
+  blocked: Record<string, Block>
+  /** Since when a device has had no call, as far as it had one in this epoch. */
+  idleSince: Record<DeviceId, number>
+  /** The latest notes that have outlived their call, oldest first. */
+  outlived: Outlived[]
   calls: Record<CallId, Call>
   settings: Settings
 }
 
 /** Facts, in ECMA-269's names where it has one. */
 export type CallEvent
-  = | { type: 'originated', call: CallId, device: DeviceId, direction: Call['direction'], dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId }
-    | { type: 'queued', call: CallId, device: DeviceId }
-    | { type: 'delivered', call: CallId, device: DeviceId, deadline: number, party?: Party, trunk?: TrunkId }
-    | { type: 'established', call: CallId, device: DeviceId }
+  = | { type: 'originated', call: CallId, device: DeviceId, direction: Call['direction'], dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId, consultation?: CallId, account?: string }
+    | { type: 'queued', call: CallId, device: DeviceId, deadline?: number }
+    | { type: 'delivered', call: CallId, device: DeviceId, deadline: number, party?: Party, trunk?: TrunkId, invited?: true }
+  /** `from`: where it rang, waited or was parked when somebody else took it. `deadline`: of a mailbox, that takes no more than it holds. */
+    | { type: 'established', call: CallId, device: DeviceId, from?: DeviceId, deadline?: number }
     | { type: 'held', call: CallId, device: DeviceId }
     | { type: 'retrieved', call: CallId, device: DeviceId }
-    | { type: 'transferred', call: CallId, device: DeviceId, to: DeviceId }
+  /** `joined`: the consultation whose other party takes this one's place. `by`: who moved the call, when it was not `device` itself. */
+    | { type: 'transferred', call: CallId, device: DeviceId, to: DeviceId, by?: DeviceId, note?: string, joined?: CallId, deadline?: number }
+    | { type: 'conferenced', call: CallId, device: DeviceId, joined: CallId }
+    | { type: 'parked', call: CallId, device: DeviceId, slot: DeviceId, for: DeviceId | null, deadline: number }
     | { type: 'diverted', call: CallId, device: DeviceId, to: DeviceId, cause: Cause }
+    | { type: 'refused', call: CallId, device: DeviceId }
     | { type: 'failed', call: CallId, device: DeviceId, cause: Cause, deadline: number }
     | { type: 'connectionCleared', call: CallId, device: DeviceId, cause: Cause }
     | { type: 'callCleared', call: CallId, device: DeviceId, cause: Cause }
     | { type: 'callInformation', call: CallId, device: DeviceId, text: string }
-    | { type: 'doNotDisturb', device: DeviceId, on: boolean }
+    | { type: 'digitsGenerated', call: CallId, device: DeviceId, digits: string }
+    | { type: 'microphoneMute', call: CallId, device: DeviceId, on: boolean }
+    | { type: 'doNotDisturb', device: DeviceId, on: boolean, by: DeviceId | null, until: number | null }
     | { type: 'statusChanged', device: DeviceId, reason: AwayReason | null, until: number | null }
+    | { type: 'agentStateChanged', device: DeviceId, attended: boolean, leavesAt: number | null }
+    | { type: 'lineServed', device: DeviceId, line: LineId, on: boolean, until: number | null }
+    | { type: 'handsetChanged', device: DeviceId, on: boolean }
+    | { type: 'numberBlocked', device: DeviceId, number: string, reason: string }
+    | { type: 'numberUnblocked', device: DeviceId, number: string }
+    | { type: 'noteDismissed', device: DeviceId, note: CallId }
 
 /** An event with its place in the one order of this epoch. */
 export type NumberedEvent = CallEvent & { seq: number, at: number }
 
-/** Requests, in ECMA-269's names where it has one. `device` is who asks. */
+/** Requests, in ECMA-269's names where it has one. `device` is who asks; `to` and `number` may be an extension, a group, a slot, a mailbox or an outside number. */
 export type Request
-  = | { service: 'makeCall', device: DeviceId, number: string }
+  = | { service: 'makeCall', device: DeviceId, number: string, account?: string }
+    | { service: 'consultationCall', device: DeviceId, call: CallId, number: string }
     | { service: 'answerCall', device: DeviceId, call: CallId }
     | { service: 'clearConnection', device: DeviceId, call: CallId }
+  /** Ends a conference for everybody. */
+    | { service: 'clearCall', device: DeviceId, call: CallId }
+  /** Takes one party out of a conference. */
+    | { service: 'dropParty', device: DeviceId, call: CallId, party: DeviceId }
     | { service: 'holdCall', device: DeviceId, call: CallId }
     | { service: 'retrieveCall', device: DeviceId, call: CallId }
-    | { service: 'singleStepTransferCall', device: DeviceId, call: CallId, to: string }
+  /** Gives up a consultation and takes its caller back. */
+    | { service: 'reconnectCall', device: DeviceId, call: CallId }
+  /** Hands the caller of `call` over to whoever is being asked in `consultation`. */
+    | { service: 'transferCall', device: DeviceId, call: CallId, consultation: CallId }
+    | { service: 'singleStepTransferCall', device: DeviceId, call: CallId, to: string, note?: string, distribution?: Distribution }
+  /** Sends on a call that one has not answered, or that waits in a slot, or (with the right) that rings or talks at `from`. */
+    | { service: 'deflectCall', device: DeviceId, call: CallId, to: string, from?: DeviceId, note?: string, distribution?: Distribution }
+    | { service: 'conferenceCall', device: DeviceId, call: CallId, other: CallId }
+    | { service: 'singleStepConferenceCall', device: DeviceId, call: CallId, to: string }
+    | { service: 'parkCall', device: DeviceId, call: CallId, slot: DeviceId | null, for: DeviceId | null }
+  /** Takes a call that rings elsewhere, waits in a slot, or was passed on and still rings. */
+    | { service: 'directedPickupCall', device: DeviceId, call: CallId }
+  /** Takes the call that has rung longest in a group; without one, in the own pickup group. */
+    | { service: 'groupPickupCall', device: DeviceId, group: DeviceId | null }
+    | { service: 'generateDigits', device: DeviceId, call: CallId, digits: string }
+    | { service: 'setMicrophoneMute', device: DeviceId, call: CallId, party: DeviceId, on: boolean }
     | { service: 'sendUserInformation', device: DeviceId, call: CallId, text: string }
-    | { service: 'setDoNotDisturb', device: DeviceId, on: boolean }
+    | { service: 'setDoNotDisturb', device: DeviceId, on: boolean, of?: DeviceId, until?: number | null }
     | { service: 'setStatus', device: DeviceId, reason: AwayReason | null, until: number | null }
+    | { service: 'setAgentState', device: DeviceId, attended: boolean }
+    | { service: 'setLineServed', device: DeviceId, line: LineId, on: boolean, until: number | null }
+    | { service: 'setHandset', device: DeviceId, on: boolean }
+    | { service: 'blockNumber', device: DeviceId, number: string, reason: string }
+    | { service: 'unblockNumber', device: DeviceId, number: string }
+    | { service: 'dismissNote', device: DeviceId, note: CallId }
   /** The network brings a call in on a trunk. */
     | { service: 'offerCall', trunk: TrunkId, party: Party, number: string }
   /** Time has come to `now`: whatever was due happens. */
@@ -195,7 +345,8 @@ export type Request
 
 export const refusalCodes = [
   'unknownDevice', 'unknownCall', 'notYourCall', 'notPossibleNow', 'alreadyAnswered', 'invalidNumber', 'unallocatedNumber', 'toSelf', 'toCaller',
-  'busy', 'doNotDisturb', 'outOfService', 'trunksBusy', 'tooManyCalls', 'callerOnHold',
+  'busy', 'doNotDisturb', 'outOfService', 'trunksBusy', 'tooManyCalls', 'callerOnHold', 'notAllowed', 'slotsFull', 'slotTaken', 'slotEmpty',
+  'nobodyFree', 'nobodyServes', 'blocked', 'conferenceFull', 'confirmLeaving',
 ] as const
 export type RefusalCode = typeof refusalCodes[number]
 

@@ -1,4 +1,5 @@
 import type { Call, CallId, Connection, Device, DeviceId, ExchangeState } from './model'
+import { isMailbox } from './names'
 
 /** Questions about a state, answered without changing it. */
 
@@ -31,14 +32,47 @@ export function othersOf(call: Call, device: DeviceId): Connection[] {
   return call.connections.filter(connection => connection.device !== device)
 }
 
+/** The people who are in the call and not only rung, queued or failed. */
+export function membersOf(call: Call): Connection[] {
+  return call.connections.filter(({ state, device }) => (state === 'connected' || state === 'held') && !isMailbox(device))
+}
+
 /** Two people who hear each other: more than one connection in state connected. */
 export function isConversation(call: Call): boolean {
   return call.connections.filter(connection => connection.state === 'connected').length > 1
 }
 
+/** The one other party of a call between two, answered; undefined in a conference or before the answer. */
+export function partnerOf(call: Call, device: DeviceId): Connection | undefined {
+  const [other, ...more] = othersOf(call, device)
+  return other && more.length === 0 && membersOf(call).includes(other) ? other : undefined
+}
+
+/** True for the console of an operator who is there, or who was a moment ago. */
+export function isPresent(state: ExchangeState, device: DeviceId): boolean {
+  const agent = state.agents[device]
+  return agent !== undefined && (agent.attended || agent.leavesAt !== null)
+}
+
+export function isOperator(state: ExchangeState, device: DeviceId): boolean {
+  return state.groups[state.settings.operators]?.members.includes(device) ?? false
+}
+
 /** True while the call waits in a queue that the device may answer from. */
 export function mayAnswerFromQueue(state: ExchangeState, call: Call, device: DeviceId): boolean {
   return call.connections.some(connection => connection.state === 'queued' && state.groups[connection.device]?.members.includes(device))
+}
+
+/** True when a waiting call is offered to this member: they are there, serve its line and have not refused it. */
+export function serves(state: ExchangeState, call: Call, device: DeviceId): boolean {
+  if (call.refusedBy.includes(device)) return false
+  if (!state.agents[device]) return state.devices[device]?.inService ?? false
+  return isPresent(state, device) && !(call.line && call.line in state.agents[device].unserved)
+}
+
+/** True when a call waits in a queue that nobody serves. */
+export function isOrphaned(state: ExchangeState, call: Call): boolean {
+  return call.connections.some(({ device, state: its }) => its === 'queued' && state.groups[device] && !state.groups[device].members.some(member => serves(state, call, member)))
 }
 
 export function isBusy(state: ExchangeState, device: Device): boolean {
@@ -55,11 +89,21 @@ export function hasFreeChannel(state: ExchangeState, trunk: string): boolean {
   return used < (state.trunks[trunk]?.channels ?? 0)
 }
 
-/** The three stretches of an operator's track. */
+/** The call that waits in a park slot, or undefined. */
+export function parkedIn(state: ExchangeState, slot: DeviceId): Call | undefined {
+  return Object.values(state.calls).find(call => call.parked?.slot === slot)
+}
+
+/** Calls parked for a person, the longest waiting first. */
+export function reservedFor(state: ExchangeState, device: DeviceId): Call[] {
+  return Object.values(state.calls).filter(call => call.parked?.for === device).sort((a, b) => a.parked!.at - b.parked!.at)
+}
+
+/** The three stretches of an operator's track; a parked call stands in its slot, before everybody. */
 export type Stretch = 'arriving' | 'inHand' | 'passedOn'
 
 /**
- * Where a call stands for one operator's device, or null when it is not that operator's concern.
+ * Where a call stands on one operator's track, or null when it is not on it.
  * A call stands in one stretch at most.
  */
 export function stretchOf(state: ExchangeState, call: Call, device: DeviceId): Stretch | null {
@@ -67,26 +111,26 @@ export function stretchOf(state: ExchangeState, call: Call, device: DeviceId): S
   if (own?.state === 'alerting') return 'arriving'
   if (own) return 'inHand'
   if (call.passing?.by === device) return 'passedOn'
-  if (mayAnswerFromQueue(state, call, device)) return 'arriving'
+  if (mayAnswerFromQueue(state, call, device) && serves(state, call, device)) return 'arriving'
   return null
 }
 
 /**
  * The places a caller can be in. By law a live call is in exactly one.
- * `waiting`: in a queue; `ringing`: at somebody's device; `talking`; `onHold`; `tone`: hears why it did not work.
+ * `waiting`: in a queue; `ringing`: at somebody's device; `talking`: with people or a mailbox; `onHold`; `parked`; `tone`: hears why it did not work.
  */
-export type Place = 'waiting' | 'ringing' | 'talking' | 'onHold' | 'tone'
+export type Place = 'waiting' | 'ringing' | 'talking' | 'onHold' | 'parked' | 'tone'
 
 export function placesOf(call: Call): Place[] {
   const others = othersOf(call, call.calling)
-  const states = new Set(others.map(connection => connection.state))
-  const callerState = connectionOf(call, call.calling)?.state
+  const states = new Set(others.filter(other => !other.invited).map(connection => connection.state))
+  const caller = connectionOf(call, call.calling)?.state
   const places: Place[] = []
-  if (states.has('queued')) places.push('waiting')
+  if (states.has('queued')) places.push(call.parked ? 'parked' : 'waiting')
   if (states.has('alerting')) places.push('ringing')
   if (states.has('failed')) places.push('tone')
-  if (states.has('held') || (callerState === 'held' && states.has('connected'))) places.push('onHold')
-  if (states.has('connected') && callerState === 'connected') places.push('talking')
+  if (caller === 'connected' && states.has('connected')) places.push('talking')
+  else if (states.has('held') || (caller === 'held' && states.has('connected'))) places.push('onHold')
   return places
 }
 
@@ -97,7 +141,14 @@ export function nextDeadline(state: ExchangeState): number | null {
     if (at !== null && (next === null || at < next)) next = at
   }
   for (const call of Object.values(state.calls)) consider(call.deadline)
-  for (const device of Object.values(state.devices)) consider(device.status.until)
+  for (const device of Object.values(state.devices)) {
+    consider(device.status.until)
+    consider(device.doNotDisturbUntil)
+  }
+  for (const { leavesAt, unserved } of Object.values(state.agents)) {
+    consider(leavesAt)
+    for (const until of Object.values(unserved)) consider(until)
+  }
   return next
 }
 
@@ -107,4 +158,9 @@ export function dueCalls(state: ExchangeState, now: number): CallId[] {
     .filter(call => call.deadline !== null && call.deadline <= now)
     .sort((a, b) => a.deadline! - b.deadline! || a.id.localeCompare(b.id))
     .map(call => call.id)
+}
+
+/** True while a mailbox takes a message on the call. */
+export function leavesMessage(call: Call): boolean {
+  return call.connections.some(({ device }) => isMailbox(device))
 }

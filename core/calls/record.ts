@@ -1,8 +1,9 @@
 import type { Call, CallId, DeviceId, ExchangeState, LineId, Step } from './model'
+import { deviceName, isMailbox } from './names'
 import { connectionOf } from './questions'
 
-/** What became of a call. `lost`: the exchange lost it; nobody knows what became of the caller. */
-export const outcomes = ['live', 'answered', 'missed', 'notReached', 'lost'] as const
+/** What became of a call. `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what became of the caller. */
+export const outcomes = ['live', 'answered', 'missed', 'voicemail', 'blocked', 'notReached', 'lost'] as const
 export type Outcome = typeof outcomes[number]
 
 /** One call for the log, made from its story. Times are milliseconds since 1970. */
@@ -22,6 +23,8 @@ export interface CallRecord {
   /** The first of ours who answered, and whoever had it last. */
   answeredBy: DeviceId | null
   endedWith: DeviceId | null
+  /** Account or cost code. */
+  account: string | null
   /** Every device of ours that had to do with it. */
   devices: DeviceId[]
   /** Names of devices at the time, so that the log outlives changes of staff. */
@@ -37,8 +40,9 @@ export function recordOf(state: ExchangeState, call: Call, end: Step | null): Ca
   const story = end ? [...call.story, end] : call.story
   const caller = connectionOf(call, call.calling)?.party ? null : state.devices[story[0]!.device]
   const { party } = call
-  const ours = [...new Set(story.flatMap(step => step.to ? [step.device, step.to] : [step.device]))].filter(device => state.devices[device] || state.groups[device])
-  const answers = story.filter(step => step.type === 'established')
+  const ours = [...new Set(story.flatMap(step => step.to ? [step.device, step.to] : [step.device]))].filter(device => deviceName(state, device) !== null)
+  const answers = story.filter(step => step.type === 'established' && !isMailbox(step.device))
+  const mailbox = story.some(step => step.type === 'established' && isMailbox(step.device))
   const byUs = answers.filter(step => state.devices[step.device])
   return {
     id: call.id,
@@ -51,17 +55,19 @@ export function recordOf(state: ExchangeState, call: Call, end: Step | null): Ca
     startedAt: call.created,
     answeredAt: answers[0]?.at ?? null,
     endedAt: end?.at ?? null,
-    outcome: outcomeOf(call, answers.length > 0, end !== null),
+    outcome: end ? outcomeOf(call, end, answers.length > 0, mailbox) : 'live',
     answeredBy: byUs[0]?.device ?? null,
     endedWith: byUs.at(-1)?.device ?? null,
+    account: call.account,
     devices: ours,
-    names: Object.fromEntries(ours.map(device => [device, state.devices[device]?.name ?? state.groups[device]!.name])),
+    names: Object.fromEntries(ours.map(device => [device, deviceName(state, device)!])),
     story,
   }
 }
 
-function outcomeOf(call: Call, answered: boolean, over: boolean): Outcome {
-  if (!over) return 'live'
+function outcomeOf(call: Call, end: Step, answered: boolean, mailbox: boolean): Outcome {
+  if (end.cause === 'blocked') return 'blocked'
   if (answered) return 'answered'
+  if (mailbox) return 'voicemail'
   return call.direction === 'inbound' ? 'missed' : 'notReached'
 }

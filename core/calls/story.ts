@@ -1,4 +1,5 @@
-import type { Cause, DeviceId, Recall, Step } from './model'
+import type { Cause, Consulted, DeviceId, Recall, Step } from './model'
+import { isMailbox, isSlot } from './names'
 
 /** How a device is called in a sentence. */
 export type Namer = (device: DeviceId) => string
@@ -13,6 +14,10 @@ const whyNot: Record<Cause, string> = {
   normalClearing: 'hung up',
   abandoned: 'gave up',
   exchangeLost: 'was lost when the exchange stopped',
+  unfetched: 'was not taken',
+  unattended: 'was left on hold',
+  nobodyServes: 'was not served by anybody',
+  blocked: 'is blocked',
 }
 
 /** A time as a number of rings, at least one. */
@@ -28,7 +33,14 @@ function rings(ms: number, ringCycle: number): string {
 /** Why a call is back, in one line: "Marit Varrow did not answer, 4 rings". */
 export function tellRecall(recall: Recall, nameOf: Namer, ringCycle: number): string {
   const { cause, from, rang } = recall
+  if (cause === 'unfetched') return `nobody came to ${nameOf(from)}`
+  if (cause === 'unattended') return `${nameOf(from)} has gone and left the caller on hold`
   return `${nameOf(from)} ${whyNot[cause]}${cause === 'noAnswer' ? `, ${rings(rang, ringCycle)}` : ''}`
+}
+
+/** How asking somebody ended while the caller waited: "Marit Varrow declined". */
+export function tellConsulted({ device, cause, rang }: Consulted, nameOf: Namer, ringCycle: number): string {
+  return `${nameOf(device)} ${whyNot[cause]}${cause === 'noAnswer' ? `, ${rings(rang, ringCycle)}` : ''}`
 }
 
 /** One line of a call's story: when, how long until the next, and what, in plain words. */
@@ -54,9 +66,15 @@ function tellStep(step: Step, before: Step | undefined, nameOf: Namer): string |
     case 'originated': return `${who} called`
     case 'queued': return before?.type === 'diverted' ? null : `waited for ${who}`
     case 'delivered': return before?.type === 'transferred' ? null : `rang at ${who}`
-    case 'established': return `${who} answered`
+    case 'established':
+      if (isMailbox(step.device)) return `${who} took a message`
+      return step.to ? `${who} ${isSlot(step.to) ? 'took it from' : 'took it up, it rang at'} ${nameOf(step.to)}` : `${who} answered`
     case 'held': return `${who} put the call on hold`
     case 'retrieved': return `${who} took it back`
+    case 'parked': return `${who} put the caller into ${nameOf(step.to!)}`
+    case 'consulted': return `${who} asked ${nameOf(step.to!)}`
+    case 'conferenced': return `${who} joined everybody to a conference`
+    case 'refused': return `${who} left it to the others`
     case 'transferred': return `${who} passed it on to ${nameOf(step.to!)}`
     case 'diverted': return `${who} ${whyNot[step.cause!]}: on to ${nameOf(step.to!)}`
     case 'failed': return `${who} ${whyNot[step.cause!]}`

@@ -1,22 +1,37 @@
-import type { Device, DeviceId, ExchangeState, Settings } from '../calls/model'
+import type { Agent, Device, DeviceId, ExchangeState, Group, Settings } from '../calls/model'
+import { mailboxOf, slotId } from '../calls/names'
 import { directPrefix, type World } from './merrowby'
 
 export const defaultSettings: Settings = {
   ringCycle: 5_000,
   transferRecall: 20_000,
   noAnswer: 30_000,
+  queueRecall: 60_000,
+  parkRecall: 90_000,
+  absence: 30_000,
+  longestMessage: 120_000,
+  conferenceSize: 8,
   failedTone: 5_000,
   directPrefix,
   operators: 'operators',
 }
 
 const operatorCapacity = 12
+const slots = 10
+const firstSlotNumber = 701
 
-/**
- * A company's telephones on a quiet exchange.
- * @param options.epoch names this run of the exchange; @param options.now milliseconds since 1970
- */
-export function exchangeOf(world: World, options: { epoch: string, now: number, settings?: Partial<Settings> }): ExchangeState {
+export interface ExchangeOptions {
+  /** Names this run of the exchange. */
+  epoch: string
+  /** Milliseconds since 1970. */
+  now: number
+  settings?: Partial<Settings>
+  /** Operators whose console is open from the beginning. */
+  attended?: readonly DeviceId[]
+}
+
+/** A company's telephones on a quiet exchange. */
+export function exchangeOf(world: World, options: ExchangeOptions): ExchangeState {
   const { operatorsGroup } = world
   const devices: Record<DeviceId, Device> = {}
   for (const [index, person] of world.people.entries()) {
@@ -27,6 +42,10 @@ export function exchangeOf(world: World, options: { epoch: string, now: number, 
       // A few desks have no telephone plugged in, as everywhere.
       inService: index % 61 !== 60,
       doNotDisturb: false,
+      doNotDisturbBy: null,
+      doNotDisturbUntil: null,
+      pickupGroup: person.department,
+      handset: false,
       status: { reason: null, since: options.now, until: null },
     }
   }
@@ -36,10 +55,23 @@ export function exchangeOf(world: World, options: { epoch: string, now: number, 
     time: options.now,
     serial: 0,
     devices,
-    groups: { [operatorsGroup.id]: operatorsGroup },
-    lines: Object.fromEntries(world.lines.map(line => [line.id, { id: line.id, number: line.number, target: operatorsGroup.id }])),
+    groups: groupsOf(world),
+    lines: Object.fromEntries(world.lines.map(({ id, name, number }) => [id, { id, name, number, target: operatorsGroup.id, night: mailboxOf(id) }])),
     trunks: { east: { id: 'east', channels: 20 }, west: { id: 'west', channels: 20 } },
+    slots: Object.fromEntries(Array.from({ length: slots }, (_, index) => [slotId(index + 1), { id: slotId(index + 1), number: String(firstSlotNumber + index) }])),
+    agents: Object.fromEntries(operatorsGroup.members.map((member): [DeviceId, Agent] => [member, { attended: options.attended?.includes(member) ?? false, leavesAt: null, unserved: {} }])),
+    blocked: {},
+    idleSince: {},
+    outlived: [],
     calls: {},
     settings: { ...defaultSettings, ...options.settings },
   }
+}
+
+/** The operators, the queues, and each department as a group that rings whoever has been free longest. */
+function groupsOf(world: World): Record<DeviceId, Group> {
+  const inDepartment = (id: string) => world.people.filter(person => person.department === id).map(person => person.extension)
+  const departments = world.departments.map(({ id, name }, index): Group => ({ id: `group:${id}`, name, number: String(501 + index), members: inDepartment(id), distribution: 'longestFree' }))
+  const queues = world.queues.map(({ id, name, number, department }): Group => ({ id: `queue:${id}`, name, number, members: inDepartment(department), distribution: 'queue' }))
+  return Object.fromEntries([{ ...world.operatorsGroup, distribution: 'queue' as const }, ...queues, ...departments].map(group => [group.id, group]))
 }

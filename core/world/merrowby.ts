@@ -11,6 +11,8 @@ export interface Person {
   department: string
   role: string
   room: string
+  /** E.164, for those who carry one. */
+  mobile: string | null
 }
 
 export interface Department {
@@ -34,10 +36,20 @@ export interface CompanyLine {
   greeting: string
 }
 
+/** A queue that callers can be passed on to: the people of one department serve it. */
+export interface CompanyQueue {
+  id: string
+  name: string
+  /** The short number that reaches it from inside. */
+  number: string
+  department: string
+}
+
 export interface World {
   departments: Department[]
   people: Person[]
   lines: CompanyLine[]
+  queues: CompanyQueue[]
   operatorsGroup: { id: string, name: string, number: string, members: string[] }
 }
 
@@ -78,6 +90,13 @@ export const companyLines: CompanyLine[] = [
   { id: 'directors', name: 'Directors\' line', number: '+441632960030', promise: 10, greeting: 'directors\' office of Merrowby Ferries, good to hear you.' },
 ]
 
+export const companyQueues: CompanyQueue[] = [
+  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations' },
+  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight' },
+  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty' },
+  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control' },
+]
+
 export const directPrefix = '+441632960'
 const firstExtension = 2100
 const nicknames: Record<string, string> = {
@@ -106,6 +125,7 @@ export function merrowby(size = 182): World {
         department: department.id,
         role: roleOf(department, i),
         room: `${department.site[0]}${100 + head + i}`,
+        mobile: people.length % 3 === 0 && people.length < 3000 ? `+447700900${String(people.length / 3).padStart(3, '0')}` : null,
       })
     }
   }
@@ -113,6 +133,7 @@ export function merrowby(size = 182): World {
     departments,
     people,
     lines: companyLines,
+    queues: companyQueues,
     operatorsGroup: { id: 'operators', name: 'Operators', number: '0', members: people.slice(0, 3).map(person => person.extension) },
   }
 }

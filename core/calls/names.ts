@@ -1,0 +1,37 @@
+import type { DeviceId, ExchangeState, LineId } from './model'
+
+const mailboxPrefix = 'mailbox:'
+const slotPrefix = 'slot:'
+
+/** The mailbox of a person (by extension) or of a line (by its id). */
+export function mailboxOf(owner: DeviceId | LineId): DeviceId {
+  return `${mailboxPrefix}${owner}`
+}
+
+export function isMailbox(device: DeviceId): boolean {
+  return device.startsWith(mailboxPrefix)
+}
+
+/** The extension or line id that a mailbox belongs to; null for any other device. */
+export function ownerOfMailbox(device: DeviceId): string | null {
+  return isMailbox(device) ? device.slice(mailboxPrefix.length) : null
+}
+
+export function slotId(number: number): DeviceId {
+  return `${slotPrefix}${number}`
+}
+
+export function isSlot(device: DeviceId): boolean {
+  return device.startsWith(slotPrefix)
+}
+
+/** How a device of ours is called in a sentence; null for parties outside and whatever is unknown. */
+export function deviceName(state: Pick<ExchangeState, 'devices' | 'groups' | 'lines'>, device: DeviceId): string | null {
+  if (isSlot(device)) return `park slot ${device.slice(slotPrefix.length)}`
+  const owner = ownerOfMailbox(device)
+  if (owner !== null) {
+    const name = state.devices[owner]?.name ?? state.lines[owner]?.name
+    return name ? `the voicemail of ${name}` : 'a voicemail'
+  }
+  return state.devices[device]?.name ?? state.groups[device]?.name ?? null
+}
