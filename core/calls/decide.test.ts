@@ -1,55 +1,30 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { exchangeOf } from '../world/exchange'
-import { merrowby } from '../world/merrowby'
-import { decide } from './decide'
-import { evolveAll } from './evolve'
-import type { ExchangeState, Refusal, Request } from './model'
+import type { Refusal, Request } from './model'
 import { connectionOf, connectionState, nextDeadline, stretchOf } from './questions'
+import { Tryout } from './tryout'
 
-const world = merrowby(12)
 const [ines, tomas] = ['2100', '2101']
 const marit = '2105'
 const other = '2106'
-let state: ExchangeState
-let now: number
+let desk: Tryout
 
 beforeEach(() => {
-  now = Date.UTC(2031, 4, 12, 9)
-  state = exchangeOf(world, { epoch: 'day', now })
+  desk = new Tryout()
 })
 
-function ask(request: Request): Refusal | undefined {
-  const decision = decide(state, request, now)
-  if ('refusal' in decision) return decision.refusal
-  state = evolveAll(state, decision.events.map((event, index) => ({ ...event, seq: state.seq + 1 + index, at: now })))
-  return undefined
-}
-
-function offer(number = '+441632960000', party = { number: '+447700900001', name: null as string | null }): string {
-  const before = new Set(Object.keys(state.calls))
-  expect(ask({ service: 'offerCall', trunk: 'east', party, number })).toBeUndefined()
-  return Object.keys(state.calls).find(id => !before.has(id))!
-}
-
-function wait(ms: number): void {
-  now += ms
-  ask({ service: 'tick' })
-}
-
-function inHand(): string {
-  const call = offer()
-  ask({ service: 'answerCall', device: ines, call })
-  return call
-}
+const ask = (request: Request): Refusal | undefined => desk.ask(request)
+const offer = (number?: string) => desk.offer(number)
+const wait = (ms: number) => desk.wait(ms)
+const inHand = () => desk.inHand(ines)
 
 describe('a call to a line', () => {
   it('waits where every operator sees it, until one answers', () => {
     const call = offer()
-    expect(stretchOf(state, state.calls[call]!, ines)).toBe('arriving')
-    expect(stretchOf(state, state.calls[call]!, tomas)).toBe('arriving')
+    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('arriving')
+    expect(stretchOf(desk.state, desk.state.calls[call]!, tomas)).toBe('arriving')
     expect(ask({ service: 'answerCall', device: ines, call })).toBeUndefined()
-    expect(stretchOf(state, state.calls[call]!, ines)).toBe('inHand')
-    expect(stretchOf(state, state.calls[call]!, tomas)).toBeNull()
+    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('inHand')
+    expect(stretchOf(desk.state, desk.state.calls[call]!, tomas)).toBeNull()
   })
 
   it('is refused kindly to the operator who is late', () => {
@@ -66,10 +41,10 @@ describe('a call to a line', () => {
   it('puts the present caller on hold when answered, and cuts nobody off', () => {
     const first = inHand()
     const second = inHand()
-    expect(connectionState(state, first, ines)).toBe('held')
-    expect(connectionState(state, second, ines)).toBe('connected')
+    expect(connectionState(desk.state, first, ines)).toBe('held')
+    expect(connectionState(desk.state, second, ines)).toBe('connected')
     expect(ask({ service: 'retrieveCall', device: ines, call: first })).toBeUndefined()
-    expect(connectionState(state, second, ines)).toBe('held')
+    expect(connectionState(desk.state, second, ines)).toBe('held')
     expect(ask({ service: 'clearConnection', device: ines, call: second })).toMatchObject({ code: 'callerOnHold' })
   })
 
@@ -83,40 +58,40 @@ describe('a blind transfer', () => {
   it('stays with who passed it on until the colleague answers', () => {
     const call = inHand()
     expect(ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })).toBeUndefined()
-    expect(stretchOf(state, state.calls[call]!, ines)).toBe('passedOn')
+    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('passedOn')
     ask({ service: 'answerCall', device: marit, call })
-    expect(state.calls[call]!.passing).toBeNull()
-    expect(stretchOf(state, state.calls[call]!, ines)).toBeNull()
+    expect(desk.state.calls[call]!.passing).toBeNull()
+    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBeNull()
   })
 
   it('comes back with its story when nobody answers', () => {
     const call = inHand()
     ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
-    expect(nextDeadline(state)).toBe(now + 20_000)
+    expect(nextDeadline(desk.state)).toBe(desk.now + 20_000)
     wait(20_000)
-    expect(state.calls[call]!.recall).toMatchObject({ to: ines, from: marit, cause: 'noAnswer', rang: 20_000 })
-    expect(stretchOf(state, state.calls[call]!, ines)).toBe('arriving')
-    expect(stretchOf(state, state.calls[call]!, tomas), 'another operator may help').toBe('arriving')
+    expect(desk.state.calls[call]!.recall).toMatchObject({ to: ines, from: marit, cause: 'noAnswer', rang: 20_000 })
+    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('arriving')
+    expect(stretchOf(desk.state, desk.state.calls[call]!, tomas), 'another operator may help').toBe('arriving')
   })
 
   it('comes back when the colleague declines', () => {
     const call = inHand()
     ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
     ask({ service: 'clearConnection', device: marit, call })
-    expect(state.calls[call]!.recall).toMatchObject({ to: ines, cause: 'declined' })
+    expect(desk.state.calls[call]!.recall).toMatchObject({ to: ines, cause: 'declined' })
   })
 
   it.each([
     ['a colleague who talks', 'busy', () => { ask({ service: 'makeCall', device: marit, number: other }) }],
     ['do not disturb', 'doNotDisturb', () => { ask({ service: 'setDoNotDisturb', device: marit, on: true }) }],
-    ['a telephone that is not there', 'outOfService', () => { state = { ...state, devices: { ...state.devices, [marit]: { ...state.devices[marit]!, inService: false } } } }],
+    ['a telephone that is not there', 'outOfService', () => { desk.state = { ...desk.state, devices: { ...desk.state.devices, [marit]: { ...desk.state.devices[marit]!, inService: false } } } }],
   ])('to %s is refused with the caller still in hand', (_, code, arrange) => {
     const call = inHand()
     arrange()
     const refusal = ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
     expect(refusal).toMatchObject({ code })
     expect(refusal!.sentence).toContain('still with you')
-    expect(connectionState(state, call, ines)).toBe('connected')
+    expect(connectionState(desk.state, call, ines)).toBe('connected')
   })
 
   it('to oneself, to the caller or to nobody is refused', () => {
@@ -125,7 +100,7 @@ describe('a blind transfer', () => {
     expect(ask({ service: 'singleStepTransferCall', device: ines, call, to: '9999' })).toMatchObject({ code: 'unallocatedNumber' })
     ask({ service: 'clearConnection', device: ines, call })
     ask({ service: 'makeCall', device: marit, number: ines })
-    const inside = Object.keys(state.calls)[0]!
+    const inside = Object.keys(desk.state.calls)[0]!
     ask({ service: 'answerCall', device: ines, call: inside })
     expect(ask({ service: 'singleStepTransferCall', device: ines, call: inside, to: marit })).toMatchObject({ code: 'toCaller' })
   })
@@ -133,8 +108,8 @@ describe('a blind transfer', () => {
   it('ends everywhere when the caller gives up while it rings', () => {
     const call = inHand()
     ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
-    ask({ service: 'clearConnection', device: state.calls[call]!.calling, call })
-    expect(state.calls).toEqual({})
+    ask({ service: 'clearConnection', device: desk.state.calls[call]!.calling, call })
+    expect(desk.state.calls).toEqual({})
     expect(ask({ service: 'answerCall', device: marit, call })).toMatchObject({ code: 'unknownCall' })
   })
 
@@ -147,23 +122,23 @@ describe('a blind transfer', () => {
 describe('a direct call', () => {
   it('that nobody takes goes to the operators', () => {
     const call = offer('+441632960105')
-    expect(connectionState(state, call, marit)).toBe('alerting')
+    expect(connectionState(desk.state, call, marit)).toBe('alerting')
     wait(30_000)
-    expect(connectionState(state, call, 'operators')).toBe('queued')
-    expect(state.calls[call]!.recall).toMatchObject({ to: 'operators', from: marit, cause: 'noAnswer' })
+    expect(connectionState(desk.state, call, 'operators')).toBe('queued')
+    expect(desk.state.calls[call]!.recall).toMatchObject({ to: 'operators', from: marit, cause: 'noAnswer' })
   })
 
   it('to a busy extension goes to the operators at once', () => {
     offer('+441632960105')
     const second = offer('+441632960105')
-    expect(state.calls[second]!.recall).toMatchObject({ cause: 'busy' })
+    expect(desk.state.calls[second]!.recall).toMatchObject({ cause: 'busy' })
   })
 })
 
 describe('calling out', () => {
   it('takes a channel and normalises the number', () => {
     expect(ask({ service: 'makeCall', device: ines, number: '020 7946 0123' })).toBeUndefined()
-    const [call] = Object.values(state.calls)
+    const [call] = Object.values(desk.state.calls)
     expect(call!.connections[1]).toMatchObject({ state: 'alerting', party: { number: '+442079460123' } })
     expect(call!.direction).toBe('outbound')
   })
@@ -171,16 +146,16 @@ describe('calling out', () => {
   it('holds the present caller meanwhile', () => {
     const call = inHand()
     ask({ service: 'makeCall', device: ines, number: marit })
-    expect(connectionOf(state.calls[call]!, ines)!.state).toBe('held')
+    expect(connectionOf(desk.state.calls[call]!, ines)!.state).toBe('held')
   })
 
   it('to somebody on the telephone fails with a tone that ends by itself', () => {
     ask({ service: 'makeCall', device: marit, number: other })
     ask({ service: 'makeCall', device: ines, number: marit })
-    const call = Object.values(state.calls).find(candidate => candidate.calling === ines)!
+    const call = Object.values(desk.state.calls).find(candidate => candidate.calling === ines)!
     expect(connectionOf(call, marit)!.state).toBe('failed')
     wait(5_000)
-    expect(state.calls[call.id]).toBeUndefined()
+    expect(desk.state.calls[call.id]).toBeUndefined()
   })
 
   it.each([['', 'invalidNumber'], ['call me', 'invalidNumber'], ['+44', 'invalidNumber'], ['8765', 'unallocatedNumber'], [ines, 'toSelf']])('refuses "%s"', (number, code) => {
@@ -190,9 +165,9 @@ describe('calling out', () => {
 
 describe('own status', () => {
   it('ends at the time it was set until', () => {
-    ask({ service: 'setStatus', device: ines, reason: 'lunch', until: now + 60_000 })
-    expect(state.devices[ines]!.status.reason).toBe('lunch')
+    ask({ service: 'setStatus', device: ines, reason: 'lunch', until: desk.now + 60_000 })
+    expect(desk.state.devices[ines]!.status.reason).toBe('lunch')
     wait(60_000)
-    expect(state.devices[ines]!.status).toMatchObject({ reason: null, until: null })
+    expect(desk.state.devices[ines]!.status).toMatchObject({ reason: null, until: null })
   })
 })

@@ -127,12 +127,6 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
   const { [call.id]: _ended, ...calls } = state.calls
   forgetConsultations(calls, call.id)
-  const primary = call.consultation ? calls[call.consultation] : undefined
-  const asked = call.connections.find(candidate => candidate.device !== call.calling)
-  // Whoever asked knows why they hung up; that the colleague did is news.
-  if (primary && asked && asked.state !== 'failed' && event.device !== call.calling) {
-    calls[primary.id] = { ...primary, consulted: { device: asked.device, cause: event.cause, rang: 0, at: event.at } }
-  }
   return { ...next, calls, idleSince: idleFrom(state, call.connections, event.at), outlived: outlivedAfter(state, call, event.at) }
 }
 
@@ -142,16 +136,21 @@ function forgetConsultations(calls: Record<CallId, Call>, ended: CallId, by?: De
   }
 }
 
-/** What a held caller's call tells of the colleague who is being asked. */
+/** What a held caller's call tells of the colleague who is being asked. That whoever asks hangs up is no news to them. */
 function heardOfConsultation(primary: Call, call: Call, event: CallChange): Call {
-  const rings = event.type === 'delivered' || event.type === 'queued'
-  if (!rings && event.type !== 'failed') return primary
-  const began = call.story.length > 1
-  const step: Step = { at: event.at, type: 'consulted', device: call.calling, to: event.device }
-  const failed = event.type === 'failed'
-    ? { device: event.device, cause: event.cause, rang: event.at - (connectionSince(call, event.device) ?? event.at), at: event.at }
-    : null
-  return { ...primary, consulted: failed, story: began ? primary.story : withStep(primary.story, step) }
+  switch (event.type) {
+    case 'delivered':
+    case 'queued': {
+      const step: Step = { at: event.at, type: 'consulted', device: call.calling, to: event.device }
+      return { ...primary, consulted: null, story: withStep(primary.story, step) }
+    }
+    case 'failed':
+    case 'connectionCleared': {
+      if (event.device === call.calling) return primary
+      return { ...primary, consulted: { device: event.device, cause: event.cause, rang: event.at - (connectionSince(call, event.device) ?? event.at), at: event.at } }
+    }
+    default: return primary
+  }
 }
 
 function outlivedAfter(state: ExchangeState, { id, parked, party, calling }: Call, at: number): ExchangeState['outlived'] {
