@@ -20,11 +20,14 @@ export default defineNuxtConfig({
     'element-plus/theme-chalk/dark/css-vars.css',
     '~/assets/tokens.css',
     '~/assets/base.css',
+    '~/assets/sheet.css',
   ],
   runtimeConfig: {
     databaseUrl: '',
     exchangePort: '',
     linkToken: '',
+    /** Stand-in handsets may be any telephone, and callers outside may be played. */
+    demo: false,
     session: { name: 'estafette', password: '', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: false } },
   },
   alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') },

@@ -44,3 +44,31 @@ export class InventedClock implements Clock {
     this.time = end
   }
 }
+
+/** A wall clock that stands at a moment until somebody is there, and then goes on from it. */
+export class WaitingClock implements Clock {
+  private offset: number | null = null
+  private alarm: (() => void) | null = null
+  private timer: NodeJS.Timeout | undefined
+
+  constructor(private readonly moment: number) {}
+
+  now(): number {
+    return this.offset === null ? this.moment : Date.now() - this.offset
+  }
+
+  begin(): void {
+    if (this.offset !== null) return
+    this.offset = Date.now() - this.moment
+    this.alarm?.()
+  }
+
+  wakeAt(at: number, wake: () => void): void {
+    const set = () => {
+      clearTimeout(this.timer)
+      this.timer = setTimeout(wake, Math.min(Math.max(0, at - this.now()), 60_000))
+    }
+    if (this.offset === null) this.alarm = set
+    else set()
+  }
+}

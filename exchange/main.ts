@@ -1,9 +1,11 @@
 import { randomBytes } from 'node:crypto'
 import { parseArgs } from 'node:util'
 import { Rehearsal } from '../core/rehearsal/rehearsal'
+import { busyMoment, prelude, type Scene, scenes } from '../core/rehearsal/scenes'
+import type { Settings } from '../core/calls/model'
 import { exchangeOf } from '../core/world/exchange'
 import { merrowby } from '../core/world/merrowby'
-import { InventedClock, WallClock } from './clock'
+import { InventedClock, WaitingClock, WallClock } from './clock'
 import { listen } from './listen'
 import { paces } from './paces'
 import { Switch } from './switch'
@@ -16,7 +18,11 @@ const { values } = parseArgs({
     'size': { type: 'string', default: '182' },
     /** Begins an invented clock at this time (ISO 8601) instead of real time. */
     'clock': { type: 'string' },
+    /** Begins in the middle of something, and goes on as soon as an operator is there. */
+    'scene': { type: 'string' },
     'transfer-recall': { type: 'string' },
+    'park-recall': { type: 'string' },
+    'absence': { type: 'string' },
     'no-answer': { type: 'string' },
   },
 })
@@ -26,17 +32,27 @@ if (!token) stop('ESTAFETTE_LINK_TOKEN must hold the secret that servers say to 
 const pace = paces[values.pace]
 if (!pace) stop(`--pace must be one of ${Object.keys(paces).join(', ')}.`)
 
-const clock = values.clock ? new InventedClock(whole(String(Date.parse(values.clock)), 'clock')) : new WallClock()
+if (values.scene && !scenes.includes(values.scene as Scene)) stop(`--scene must be one of ${scenes.join(', ')}.`)
+const begin = values.clock ? whole(String(Date.parse(values.clock)), 'clock') : Date.now()
+const waiting = values.scene && !values.clock ? new WaitingClock(begin) : null
+const clock = values.clock ? new InventedClock(begin) : waiting ?? new WallClock()
 const world = merrowby(whole(values.size, 'size'))
-const state = exchangeOf(world, {
+const optional = (name: 'transfer-recall' | 'no-answer' | 'park-recall' | 'absence', setting: keyof Settings) => values[name] && { [setting]: whole(values[name], name) }
+const quiet = exchangeOf(world, {
   epoch: randomBytes(4).toString('hex'),
-  now: clock.now(),
+  now: values.scene ? begin - prelude : begin,
   settings: {
-    ...(values['transfer-recall'] && { transferRecall: whole(values['transfer-recall'], 'transfer-recall') }),
-    ...(values['no-answer'] && { noAnswer: whole(values['no-answer'], 'no-answer') }),
+    ...optional('transfer-recall', 'transferRecall'),
+    ...optional('no-answer', 'noAnswer'),
+    ...optional('park-recall', 'parkRecall'),
+    ...optional('absence', 'absence'),
   },
 })
+const state = values.scene ? busyMoment(quiet, world) : quiet
 const exchange = new Switch(state, clock, new Rehearsal(world, { seed: whole(values.seed, 'seed'), ...pace }, clock.now()))
+exchange.onEvent((event) => {
+  if (event.type === 'agentStateChanged' && event.attended) waiting?.begin()
+})
 const { port, server } = await listen(exchange, clock, { port: whole(values.port, 'port'), token, log: text => console.error(text) })
 console.log(`exchange ready on 127.0.0.1:${port}, epoch ${state.epoch}, ${world.people.length} extensions, pace ${values.pace}`)
 process.send?.({ ready: true, port })

@@ -57,6 +57,7 @@ export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionS
         NUXT_DATABASE_URL: databaseUrl,
         NUXT_EXCHANGE_PORT: String(exchangePort),
         NUXT_LINK_TOKEN: token,
+        NUXT_DEMO: 'true',
         NUXT_SESSION_PASSWORD: sessionSecret,
         ESTAFETTE_WORLD_SIZE: String(worldSize),
       }, { output, onExit: () => ended('server', stack.startServer) })

@@ -8,11 +8,12 @@ import { run, say, Stop } from './say.mjs'
 import { sessionSecret } from './secrets.mjs'
 import { createStack, demoPassword, demoSignIns } from './stack.mjs'
 
-const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--port N]
+const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy] [--port N]
 
   --fresh   begins the demo anew: all figures are thrown away
   --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
   --seed    other callers, other colleagues (the same seed gives the same ones)
+  --scene   busy: begins in the middle of a crowded minute, which waits until somebody signs in
   --port    where the console is served; 3000 if it is free`
 
 run(async () => {
@@ -28,7 +29,7 @@ run(async () => {
   const port = await freePort(Number(options.port))
   const stack = createStack({
     databaseUrl: postgres.database('estafette'),
-    exchangeArgs: ['--pace', options.pace, '--seed', options.seed],
+    exchangeArgs: ['--pace', options.pace, '--seed', options.seed, ...(options.scene ? ['--scene', options.scene] : [])],
     sessionSecret: sessionSecret(),
     port,
     exchange,
@@ -67,6 +68,7 @@ function startDevServer(stack, postgres, port) {
       NUXT_DATABASE_URL: postgres.database('estafette'),
       NUXT_EXCHANGE_PORT: String(stack.exchangePort),
       NUXT_LINK_TOKEN: stack.token,
+      NUXT_DEMO: 'true',
       NUXT_SESSION_PASSWORD: sessionSecret(),
     },
   })
@@ -92,6 +94,7 @@ function readOptions() {
         help: { type: 'boolean', default: false },
         pace: { type: 'string', default: 'easy' },
         seed: { type: 'string', default: '7' },
+        scene: { type: 'string' },
         port: { type: 'string', default: '3000' },
       },
     }).values

@@ -1,16 +1,21 @@
 import type { MikroORM } from '@mikro-orm/postgresql'
 import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
+import { deviceName } from '~~/core/calls/names'
+import { parkingOf } from '~~/core/calls/parkings'
 import { recordOf } from '~~/core/calls/record'
 import { stepOf } from '~~/core/calls/evolve'
 import type { Position } from '~~/shared/feed'
 import { Directory } from './accounts/directory'
 import { openDatabase } from './database/orm'
 import { seedDemo } from './database/demo'
+import { Attendance } from './exchange/attendance'
+import { Blocks } from './exchange/blocks'
 import type { ExchangeLink, LinkListener } from './exchange/link'
 import { Picture } from './exchange/picture'
 import { StandInLink } from './exchange/stand-in'
 import { Hub } from './feed/hub'
 import { Journal, type JournalItem } from './journal/journal'
+import { Post } from './messages/post'
 
 export interface RelayConfig {
   databaseUrl: string
@@ -25,12 +30,15 @@ export class Relay implements LinkListener {
   readonly picture = new Picture()
   readonly hub = new Hub(this.picture)
   link: ExchangeLink | null = null
+  readonly attendance = new Attendance(this.picture, () => this.link)
   private written: Position | undefined
 
   private constructor(
     readonly orm: MikroORM,
     readonly journal: Journal,
     readonly directory: Directory,
+    readonly post: Post,
+    private readonly blocks: Blocks,
     private readonly log: (text: string) => void,
   ) {}
 
@@ -38,7 +46,8 @@ export class Relay implements LinkListener {
     const orm = await openDatabase(config.databaseUrl)
     await seedDemo(orm.em.fork(), config.hashPassword)
     const journal = new Journal(orm, config.log)
-    const relay = new Relay(orm, journal, await Directory.load(orm), config.log)
+    const post = new Post(orm, config.databaseUrl, concerned => relay.hub.news(concerned), config.log)
+    const relay: Relay = new Relay(orm, journal, await Directory.load(orm), post, new Blocks(orm, config.log), config.log)
     relay.written = await journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
     return relay
@@ -47,6 +56,8 @@ export class Relay implements LinkListener {
   async stop(): Promise<void> {
     this.link?.close()
     this.hub.close()
+    this.attendance.close()
+    await this.post.close()
     await this.journal.settle()
     this.journal.close()
     await this.orm.close(true)
@@ -70,12 +81,18 @@ export class Relay implements LinkListener {
     void this.closeLost()
     this.hub.setExchange(true)
     if (!known) this.hub.restart()
+    // The link takes requests as soon as its welcome is over.
+    setImmediate(() => {
+      this.attendance.exchangeUp()
+      if (this.link) void this.blocks.tell(this.link, this.picture.state!.blocked)
+    })
   }
 
   event(event: NumberedEvent): void {
     if (this.picture.knows(event)) return
     this.picture.setTime(event.at)
     this.journal.add(this.takeAll([event]))
+    this.attendance.event(event)
   }
 
   time(now: number): void {
@@ -92,14 +109,21 @@ export class Relay implements LinkListener {
     const items = events.map((event): JournalItem => {
       const { before, after } = this.picture.apply(event)
       const state = this.picture.state!
-      return { epoch: state.epoch, event, record: this.recordAfter(event, before, after, state) }
+      if (event.type === 'numberBlocked' || event.type === 'numberUnblocked') void this.blocks.keep(event)
+      if (event.type === 'callCleared' && before) void this.post.recorded(event, before)
+      const parking = parkingOf(event, before, after)
+      return {
+        epoch: state.epoch, event,
+        record: this.recordAfter(event, before, after, state),
+        parking: parking && { ...parking, names: namesOf(state, [parking.by, parking.for, parking.caller, parking.takenBy]) },
+      }
     })
     this.hub.events(events)
     return items
   }
 
   private recordAfter(event: NumberedEvent, before: Call | undefined, after: Call | undefined, state: ExchangeState): JournalItem['record'] {
-    if (event.type === 'callInformation') return null
+    if (event.type === 'callInformation' || event.type === 'digitsGenerated' || event.type === 'microphoneMute') return null
     if (after) return { ...recordOf(state, after, null), seq: event.seq }
     if (before && event.type === 'callCleared') return { ...recordOf(state, before, stepOf(event)), seq: event.seq }
     return null
@@ -107,7 +131,7 @@ export class Relay implements LinkListener {
 
   private livingRecords(): JournalItem[] {
     const state = this.picture.state!
-    return Object.values(state.calls).map(call => ({ epoch: state.epoch, event: null, record: { ...recordOf(state, call, null), seq: state.seq } }))
+    return Object.values(state.calls).map(call => ({ epoch: state.epoch, event: null, parking: null, record: { ...recordOf(state, call, null), seq: state.seq } }))
   }
 
   /** After the records so far are written, whatever still counts as live and is not there has been lost. */
@@ -121,6 +145,13 @@ export class Relay implements LinkListener {
       this.log(`journal: calls lost by the exchange are not closed yet: ${(error as Error).message}`)
     }
   }
+}
+
+function namesOf(state: ExchangeState, devices: (string | null)[]): Record<string, string> {
+  return Object.fromEntries(devices.flatMap((device) => {
+    const name = device && deviceName(state, device)
+    return device && name ? [[device, name]] : []
+  }))
 }
 
 let running: Relay | null = null

@@ -1,5 +1,5 @@
 import { number, object, string } from 'yup'
-import type { ExchangeState, NumberedEvent } from '../core/calls/model'
+import type { Call, ExchangeState, NumberedEvent } from '../core/calls/model'
 
 /** The live feed: a WebSocket on which a browser says the last event it knows and receives what it missed, then everything. */
 
@@ -15,6 +15,10 @@ export type ToBrowser
   = | { type: 'snapshot', now: number, exchange: boolean, state: ExchangeState }
     | { type: 'events', now: number, exchange: boolean, epoch: string, events: NumberedEvent[] }
     | { type: 'beat', now: number, exchange: boolean, epoch: string, seq: number }
+  /** Calls at one's own telephone as they are at `seq`, for those who see no other callers. */
+    | { type: 'reveal', epoch: string, seq: number, calls: Call[] }
+  /** Messages for or from whoever listens have changed. */
+    | { type: 'news' }
     | { type: 'error', message: string }
 
 const hello = object({

@@ -1,7 +1,9 @@
 import { number, object, string } from 'yup'
+import type { ParkingEnd } from '../core/calls/parkings'
 import type { CallRecord } from '../core/calls/record'
 
-export const logKinds = ['all', 'in', 'out', 'missed'] as const
+/** `dialled`: calls that whoever asks has made, to dial again. */
+export const logKinds = ['all', 'in', 'out', 'missed', 'dialled'] as const
 export type LogKind = typeof logKinds[number]
 
 const largestPage = 200
@@ -22,3 +24,27 @@ export interface LogPage {
   /** Where the next page begins, or null at the end. */
   next: string | null
 }
+
+/** GET /api/parkings */
+export const parkingQuery = object({
+  limit: number().integer().min(1).max(largestPage).default(100).label('limit'),
+  /** Milliseconds since 1970: only parkings before this time. */
+  before: number().integer().min(0).max(8.64e15).label('before'),
+}).noUnknown().strict(false)
+
+export interface ParkingRow {
+  call: string
+  at: number
+  slot: string
+  by: string
+  for: string | null
+  caller: string
+  number: string | null
+  name: string | null
+  end: ParkingEnd
+  endedAt: number | null
+  takenBy: string | null
+  names: Record<string, string>
+}
+
+export interface ParkingPage { rows: ParkingRow[] }

@@ -12,13 +12,16 @@ const nobody = { number: null, name: null }
 export function redactEvent(event: NumberedEvent): NumberedEvent {
   if (event.type === 'callInformation') return { ...event, text: '' }
   if (event.type === 'originated') return { ...event, dialled: '', ...(event.party && { party: nobody }) }
+  if (event.type === 'digitsGenerated') return { ...event, digits: '' }
+  if (event.type === 'transferred' && event.note) return { ...event, note: '' }
+  if (event.type === 'numberBlocked' || event.type === 'numberUnblocked') return { ...event, number: '', ...('reason' in event && { reason: '' }) }
   if (event.type === 'delivered' && event.party) return { ...event, party: nobody }
   return event
 }
 
 /** The same state without who the outside parties are and what they said. */
 export function redactState(state: ExchangeState): ExchangeState {
-  return { ...state, calls: Object.fromEntries(Object.entries(state.calls).map(([id, call]) => [id, redactCall(call)])) }
+  return { ...state, blocked: {}, outlived: state.outlived.map(note => ({ ...note, party: note.party && nobody })), calls: Object.fromEntries(Object.entries(state.calls).map(([id, call]) => [id, redactCall(call)])) }
 }
 
 function redactCall(call: Call): Call {
@@ -26,6 +29,8 @@ function redactCall(call: Call): Call {
     ...call,
     dialled: '',
     party: call.party && nobody,
+    passing: call.passing && { ...call.passing, note: null },
+    account: null,
     caption: call.caption && { ...call.caption, text: '' },
     connections: call.connections.map(connection => connection.party ? { ...connection, party: nobody } : connection),
   }

@@ -76,6 +76,14 @@ export const personServices = [
   'singleStepTransferCall', 'deflectCall', 'conferenceCall', 'singleStepConferenceCall', 'parkCall', 'directedPickupCall', 'groupPickupCall',
   'generateDigits', 'setMicrophoneMute', 'setDoNotDisturb', 'setStatus', 'setLineServed', 'blockNumber', 'unblockNumber', 'dismissNote',
 ] as const satisfies Request['service'][]
+/** What a stand-in handset may ask for: what a telephone or a caller does with hands and mouth. */
+export const handsetServices = [
+  'makeCall', 'answerCall', 'clearConnection', 'holdCall', 'retrieveCall', 'consultationCall', 'reconnectCall', 'transferCall', 'singleStepTransferCall',
+  'conferenceCall', 'parkCall', 'directedPickupCall', 'groupPickupCall', 'generateDigits', 'setMicrophoneMute', 'setDoNotDisturb', 'setStatus', 'dismissNote',
+  'sendUserInformation', 'offerCall', 'setHandset',
+] as const satisfies Request['service'][]
+export type HandsetRequest = Extract<Request, { service: typeof handsetServices[number] }>
+
 export type PersonRequest = Extract<Request, { service: typeof personServices[number] }>
 
 /**

@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import { LogOut, Moon, Sun } from '@lucide/vue'
+import { Bell, BellOff, LogOut, Moon, Sun } from '@lucide/vue'
 import { useDesk } from '~/stores/desk'
+import { usePost } from '~/stores/post'
 import { useSession } from '~/stores/session'
+import { seesCallers } from '~~/shared/redaction'
 
 const session = useSession()
 const desk = useDesk()
+const post = usePost()
+const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const { isDark, toggle } = useTheme()
+const attention = useAttention()
 
 async function leave(): Promise<void> {
   const count = desk.inHand.length + desk.passedOn.length
@@ -46,9 +51,34 @@ async function leave(): Promise<void> {
       <NuxtLink to="/log">
         Call log
       </NuxtLink>
+      <template v-if="sees">
+        <NuxtLink to="/parkings">
+          Parkings
+        </NuxtLink>
+        <NuxtLink to="/blocked">
+          Blocked
+        </NuxtLink>
+      </template>
+      <NuxtLink to="/messages">
+        Messages<span
+          v-if="post.unread"
+          class="count"
+        > {{ post.unread }}<span class="unseen"> unread</span></span>
+      </NuxtLink>
+      <NuxtLink to="/handset">
+        Handset
+      </NuxtLink>
     </nav>
+    <LinesServed />
     <OwnStatus v-if="desk.device" />
     <span class="who">{{ session.me?.name }}<template v-if="desk.device"> · {{ desk.device }}</template></span>
+    <el-button
+      v-if="desk.device"
+      text
+      :icon="attention.sound.value ? Bell : BellOff"
+      :aria-label="attention.sound.value ? 'Sound off' : 'Sound on'"
+      @click="attention.toggle"
+    />
     <el-button
       text
       :icon="isDark ? Sun : Moon"
@@ -103,6 +133,15 @@ nav a.router-link-exact-active {
   color: var(--ink);
   font-weight: 650;
   border-color: var(--ink);
+}
+
+.count {
+  color: var(--call);
+  font-weight: 800;
+}
+
+.header .el-button + .el-button {
+  margin-left: 0;
 }
 
 .who {

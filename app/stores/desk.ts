@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Call, CallId, DeviceId } from '~~/core/calls/model'
 import { dueOf, type Due, urgency } from '~~/core/calls/promises'
-import { connectionOf, isConversation, othersOf, stretchOf, type Stretch, talkingCallOf } from '~~/core/calls/questions'
+import { connectionOf, isConversation, othersOf, parkedIn, partnerOf, stretchOf, type Stretch, talkingCallOf } from '~~/core/calls/questions'
 import { tellRecall } from '~~/core/calls/story'
 import type { PersonRequest, RequestDone } from '~~/shared/requests'
 import { sentenceOf } from '~/composables/failure'
@@ -34,6 +34,10 @@ export const useDesk = defineStore('desk', () => {
   const now = ref(live.now())
   /** The arriving call that Enter would answer, when chosen with the arrow keys. */
   const chosen = ref<CallId | null>(null)
+  /** The call picked up from the track to be carried somewhere, by hand or by key. */
+  const carriedId = ref<CallId | null>(null)
+  /** Ringing calls that make no sound here any more. */
+  const quiet = ref(new Set<CallId>())
   const farewells = ref<Farewell[]>([])
   /** What went wrong last, in a sentence; and what a screen reader should say. */
   const notice = ref<string | null>(null)
@@ -57,26 +61,49 @@ export const useDesk = defineStore('desk', () => {
   const passedOn = computed(() => ribbons.value.filter(ribbon => ribbon.stretch === 'passedOn').sort(byUrgency))
 
   const talking = computed(() => live.state && device.value ? talkingCallOf(live.state, device.value) ?? null : null)
-  /** The call that can be passed on now: the one in hand, once both sides are there. */
-  const baton = computed(() => {
-    const call = talking.value
-    return call && isConversation(call) && othersOf(call, device.value!).length === 1 ? call : null
+  /** The call on which a colleague is being asked about a caller who waits, whether one talks to the colleague or has swapped back. */
+  const consultation = computed(() => {
+    const asked = ribbons.value.filter(({ call, stretch }) => stretch === 'inHand' && call.consultation && call.calling === device.value).map(ribbon => ribbon.call)
+    return asked.find(call => call === talking.value || call.consultation === talking.value?.id) ?? asked[0] ?? null
   })
-  const held = computed(() => inHand.value.filter(ribbon => ribbon.due.waiting === 'hold'))
+  const askedFor = computed(() => consultation.value ? live.state?.calls[consultation.value.consultation!] ?? null : null)
+  const held = computed(() => inHand.value.filter(ribbon => ribbon.due.waiting === 'hold').sort((a, b) => a.due.since - b.due.since))
   /** What Enter answers when nothing has been typed. */
   const next = computed(() => arriving.value.find(ribbon => ribbon.call.id === chosen.value) ?? arriving.value[0] ?? null)
+  const carried = computed(() => carriedId.value ? live.state?.calls[carriedId.value] ?? null : null)
+
+  /** The call that goes wherever the field says: the one carried, the caller one asks for, the one in hand, or the only one on hold. */
+  const baton = computed(() => {
+    if (carried.value) return carried.value
+    if (askedFor.value) return askedFor.value
+    const call = talking.value
+    if (call) return isConversation(call) && partnerOf(call, device.value!) ? call : null
+    return held.value.length === 1 ? held.value[0]!.call : null
+  })
+
+  const slots = computed(() => live.state ? Object.values(live.state.slots).map(slot => ({ slot, call: parkedIn(live.state!, slot.id) ?? null })) : [])
 
   function byUrgency(a: Ribbon, b: Ribbon): number {
     return urgency(b.due, now.value) - urgency(a.due, now.value) || a.due.since - b.due.since
   }
 
+  /** Who is talked to stands first, and a caller next to the colleague who is being asked. */
   function talkingFirst(a: Ribbon, b: Ribbon): number {
-    return Number(a.due.waiting === 'hold') - Number(b.due.waiting === 'hold') || a.due.since - b.due.since
+    return rank(a) - rank(b) || a.due.since - b.due.since
+  }
+
+  function rank({ call, due }: Ribbon): number {
+    if (call.id === consultation.value?.id) return 1
+    if (call.id === askedFor.value?.id) return 2
+    return due.waiting === 'hold' ? 3 : 0
   }
 
   /** The other side of a call, by name or number. */
   function otherName(call: Call): string {
-    const other = device.value && connectionOf(call, device.value) ? othersOf(call, device.value)[0] : connectionOf(call, call.calling)
+    const own = device.value && connectionOf(call, device.value)
+    const others = own ? othersOf(call, device.value!).filter(other => other.state !== 'alerting' || !other.invited) : []
+    if (others.length > 1) return others.map(other => directory.nameOf(other.device, other.party)).join(', ')
+    const other = others[0] ?? connectionOf(call, call.calling)
     return other ? directory.nameOf(other.device, other.party) : 'Nobody'
   }
 
@@ -87,6 +114,7 @@ export const useDesk = defineStore('desk', () => {
     notice.value = null
     try {
       await $fetch<RequestDone>('/api/requests', { method: 'POST', body: { id: crypto.randomUUID(), device: device.value, ...request } })
+      if ('call' in request && request.call === carriedId.value) carriedId.value = null
       return true
     }
     catch (error) {
@@ -111,15 +139,29 @@ export const useDesk = defineStore('desk', () => {
       const after = live.state?.calls[event.call]
       if (event.type === 'queued' && after && stretchOf(live.state!, after, own) === 'arriving') announce(after)
       if (event.type === 'delivered' && event.device === own && after) announce(after)
-      if (before?.passing?.by !== own) continue
-      const caller = otherName(before)
-      const taker = directory.nameOf(event.device)
-      const department = directory.person(event.device)?.departmentName
-      if (event.type === 'established') {
-        farewell(event.call, event.device === own ? `You took ${caller} back` : `${taker} took it: ${caller} is talking to ${department ?? taker}`)
-      }
-      else if (event.type === 'callCleared') farewell(event.call, `${caller} gave up while it rang`)
+      if (before?.passing?.by === own) followPassing(event, before)
+      if (before?.consultation && before.calling === own) followConsultation(event)
     }
+  }
+
+  type CallHappening = Extract<Happening['event'], { call: CallId }>
+
+  function followPassing(event: CallHappening, before: Call): void {
+    const caller = otherName(before)
+    const taker = directory.nameOf(event.device)
+    const department = directory.person(event.device)?.departmentName
+    if (event.type === 'established') {
+      farewell(event.call, event.device === device.value ? `You took ${caller} back` : `${taker} took it: ${caller} is talking to ${department ?? taker}`)
+    }
+    else if (event.type === 'callCleared') farewell(event.call, `${caller} gave up while it rang`)
+  }
+
+  function followConsultation(event: CallHappening): void {
+    if (event.device === device.value) return
+    const colleague = directory.nameOf(event.device)
+    if (event.type === 'established') say(`${colleague} answered`)
+    else if (event.type === 'connectionCleared') say(`${colleague} hung up. Your caller is on hold.`)
+    else if (event.type === 'failed') say(`${colleague} can't be reached. Your caller is on hold.`)
   }
 
   function announce(call: Call): void {
@@ -134,11 +176,25 @@ export const useDesk = defineStore('desk', () => {
     say(text)
   }
 
+  /** Makes a ringing call silent here; it can still be answered. */
+  function hush(call: CallId): void {
+    quiet.value = new Set([...quiet.value, call])
+  }
+
+  /** Picks a call up from the track, to be put down on whoever the field or the pointer names. */
+  function carry(call: CallId | null): void {
+    carriedId.value = call
+    if (call) say(`Carrying ${otherName(live.state!.calls[call]!)}: say who it is for, or press Escape`)
+  }
+
   /** Moves the clock of the screen on. */
   function tick(): void {
     now.value = live.now()
     if (farewells.value.some(known => known.until <= now.value)) farewells.value = farewells.value.filter(known => known.until > now.value)
   }
 
-  return { device, now, chosen, farewells, notice, spoken, asking, arriving, inHand, passedOn, talking, baton, held, next, otherName, ask, say, follow, tick }
+  return {
+    device, now, chosen, quiet, farewells, notice, spoken, asking, arriving, inHand, passedOn, talking, consultation, askedFor, baton, carried, held, next, slots,
+    otherName, ask, say, follow, hush, carry, tick,
+  }
 })

@@ -4,53 +4,53 @@ import { type Hit, searchDirectory } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
+import { type Route, useRoutes } from './routes'
 
 const mostHits = 24
 const shortestNumber = 5
 
-/** What Enter would do now. */
-export type Intent
-  = | { kind: 'passOn' | 'call', to: DeviceId, words: string }
-    | { kind: 'dial', number: string, words: string }
-    | { kind: 'answer', words: string }
-    | null
-
-/** "Who is it for?": what is typed, who it may mean, and what Enter does with it. */
+/** "Who is it for?": what is typed, who it may mean, and what the keys do with it. */
 export const useField = defineStore('field', () => {
   const desk = useDesk()
   const directory = useDirectory()
+  const routes = useRoutes()
   const text = ref('')
   /** Somebody chosen by hand from the floor; typing forgets them. */
   const picked = ref<DeviceId | null>(null)
   const selected = ref(0)
 
+  /** After # a digit means a park slot. */
+  const slotMode = computed(() => text.value.startsWith('#'))
   const hits = computed<Hit[]>(() => {
     if (picked.value) return [{ extension: picked.value, score: 1, because: null }]
-    return searchDirectory(directory.index, text.value, mostHits)
+    return slotMode.value ? [] : searchDirectory(directory.index, text.value, mostHits)
   })
-  const isSearching = computed(() => picked.value !== null || text.value.trim() !== '')
+  const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
   const best = computed(() => hits.value[Math.min(selected.value, hits.value.length - 1)] ?? null)
 
-  const intent = computed<Intent>(() => {
-    if (best.value) return towards(best.value.extension)
-    if (text.value.trim()) return dialling(text.value)
-    const { next } = desk
-    return next ? { kind: 'answer', words: `answers ${desk.otherName(next.call)}` } : null
+  /** The ways that lead from here to whoever is marked, or to the number typed; the first is what Enter does. */
+  const ways = computed<Route[]>(() => {
+    if (best.value) return routes.to(best.value.extension)
+    return isSearching.value ? toTyped(text.value) : []
   })
 
-  function towards(extension: DeviceId): Intent {
-    if (extension === desk.device) return null
-    const name = directory.nameOf(extension)
-    if (desk.baton) return { kind: 'passOn', to: extension, words: `passes ${desk.otherName(desk.baton)} on to ${name}` }
-    return { kind: 'call', to: extension, words: `calls ${name}` }
+  function toTyped(typed: string): Route[] {
+    const dialled = readDialled(typed)
+    if (dialled.kind === 'invalid' || typed.replace(/\D/g, '').length < shortestNumber) return []
+    return routes.toNumber(typed.trim(), dialled.kind === 'outside' ? formatNumber(dialled.e164) : dialled.digits)
   }
 
-  function dialling(typed: string): Intent {
-    const dialled = readDialled(typed)
-    if (dialled.kind === 'invalid' || desk.baton || typed.replace(/\D/g, '').length < shortestNumber) return null
-    const shown = dialled.kind === 'outside' ? formatNumber(dialled.e164) : dialled.digits
-    return { kind: 'dial', number: typed.trim(), words: `calls ${shown}` }
-  }
+  /** What Enter does while nothing has been typed: hands over the caller one asks for, or answers. */
+  const standing = computed<{ words: string, act: () => Promise<boolean> } | null>(() => {
+    const { consultation, askedFor, next, chosen } = desk
+    if (consultation && askedFor && !chosen) {
+      return {
+        words: `hands ${desk.otherName(askedFor)} over to ${desk.otherName(consultation)}`,
+        act: () => desk.ask({ service: 'transferCall', call: askedFor.id, consultation: consultation.id }),
+      }
+    }
+    return next ? { words: `answers ${desk.otherName(next.call)}`, act: () => desk.ask({ service: 'answerCall', call: next.call.id }) } : null
+  })
 
   function clear(): void {
     text.value = ''
@@ -62,12 +62,31 @@ export const useField = defineStore('field', () => {
     text.value = value
     picked.value = null
     selected.value = 0
+    const digit = /^#(\d)$/.exec(value)?.[1]
+    if (digit) void useSlot(Number(digit))
   }
 
-  function pick(extension: DeviceId): void {
-    picked.value = extension
-    text.value = directory.nameOf(extension)
+  function pick(id: DeviceId): void {
+    picked.value = id
+    text.value = directory.nameOf(id)
     selected.value = 0
+  }
+
+  /** Takes who waits in a slot, or puts the call in hand into it; 0 is the tenth. */
+  async function useSlot(digit: number): Promise<void> {
+    const place = desk.slots[(digit + 9) % 10]
+    if (!place) return
+    const done = place.call
+      ? await desk.ask({ service: 'directedPickupCall', call: place.call.id })
+      : await park(place.slot.id)
+    if (done || text.value === `#${digit}`) clear()
+  }
+
+  /** Puts the call in hand into a slot, or into the first free one. */
+  async function park(slot: DeviceId | null): Promise<boolean> {
+    if (desk.baton) return desk.ask({ service: 'parkCall', call: desk.baton.id, slot, for: null })
+    desk.notice = 'There is no call in hand to park, and nobody waits in that slot.'
+    return false
   }
 
   /** Moves the mark by one: among the answers while searching, else among the calls that arrive. */
@@ -79,22 +98,18 @@ export const useField = defineStore('field', () => {
     }
     const calls = desk.arriving.map(ribbon => ribbon.call.id)
     if (calls.length === 0) return
-    const at = calls.indexOf(desk.next!.call.id)
+    // In a consultation Enter hands over; the first arrow chooses the most urgent caller instead.
+    const at = desk.consultation && !desk.chosen ? (by === 1 ? -1 : 0) : calls.indexOf(desk.next!.call.id)
     desk.chosen = calls[(at + by + calls.length) % calls.length]!
   }
 
-  /** Does what the hint says. The field is emptied once it is done, and keeps its text when it was refused. */
-  async function act(what: Intent): Promise<void> {
-    if (!what) return
-    if (what.kind === 'answer') {
-      await desk.ask({ service: 'answerCall', call: desk.next!.call.id })
-      return
+  /** Takes a way. The field is emptied once it is done, and keeps its text when it was refused. */
+  async function take(way: { act: () => Promise<boolean> } | null | undefined): Promise<void> {
+    if (way && await way.act()) {
+      clear()
+      desk.chosen = null
     }
-    const done = what.kind === 'passOn'
-      ? await desk.ask({ service: 'singleStepTransferCall', call: desk.baton!.id, to: what.to })
-      : await desk.ask({ service: 'makeCall', number: what.kind === 'dial' ? what.number : what.to })
-    if (done) clear()
   }
 
-  return { text, picked, selected, hits, isSearching, best, intent, towards, clear, type, pick, move, act }
+  return { text, picked, selected, hits, slotMode, isSearching, best, ways, standing, clear, type, pick, park, move, take }
 })

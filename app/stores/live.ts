@@ -19,6 +19,8 @@ export const useLive = defineStore('live', () => {
   const connected = ref(false)
   const exchange = ref(false)
   const since = ref<number | null>(null)
+  /** Counts up when messages have come or been read. */
+  const news = ref(0)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
   const listeners = new Set<(happenings: Happening[]) => void>()
   let clockOffset = 0
@@ -80,6 +82,17 @@ export const useLive = defineStore('live', () => {
 
   function take(message: ToBrowser): void {
     if (message.type === 'error') return
+    if (message.type === 'news') {
+      news.value++
+      return
+    }
+    if (message.type === 'reveal') {
+      const current = state.value
+      if (current?.epoch === message.epoch && current.seq === message.seq) {
+        state.value = { ...current, calls: { ...current.calls, ...Object.fromEntries(message.calls.map(call => [call.id, call])) } }
+      }
+      return
+    }
     clockOffset = message.now - Date.now()
     exchange.value = message.exchange
     if (message.type === 'beat') {
@@ -118,6 +131,7 @@ export const useLive = defineStore('live', () => {
       current = evolve(current, event)
       const after = 'call' in event ? current.calls[event.call] : undefined
       touched.add(event.device)
+      if ('joined' in event && event.joined) for (const connection of state.value!.calls[event.joined]?.connections ?? []) touched.add(connection.device)
       for (const call of [before, after]) for (const connection of call?.connections ?? []) touched.add(connection.device)
       happenings.push({ event, before })
     }
@@ -141,5 +155,5 @@ export const useLive = defineStore('live', () => {
     return () => listeners.delete(listener)
   }
 
-  return { state, connected, exchange, working, since, presences, open, close, now, onHappening }
+  return { state, connected, exchange, working, since, news, presences, open, close, now, onHappening }
 })

@@ -58,4 +58,3 @@ export function setMicrophoneMute(state: ExchangeState, call: Call, own: Connect
   if (party !== own.device && call.conference?.by !== own.device) return refuse('notAllowed', 'Only who joined the conference may mute somebody else.')
   return accept({ type: 'microphoneMute', call: call.id, device: party, on })
 }
-

@@ -105,11 +105,9 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
   const then = changedCall(call, event, joined)
   const asks = then.connections.some(({ device }) => device === call.calling)
   const after = then.consultation && !asks ? { ...then, consultation: null } : then
-  const calls = { ...state.calls, [call.id]: after }
-  if (joined) {
-    delete calls[joined.id]
-    forgetConsultations(calls, joined.id)
-  }
+  const others = joined ? withoutCall(state.calls, joined.id) : state.calls
+  const calls = { ...others, [call.id]: after }
+  if (joined) forgetConsultations(calls, joined.id)
   const primary = call.consultation ? calls[call.consultation] : undefined
   if (primary) calls[primary.id] = heardOfConsultation(primary, call, event)
   const gone = [...call.connections, ...(joined?.connections ?? [])].filter(({ device }) => !after.connections.some(other => other.device === device))
@@ -125,9 +123,14 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
 
 /** The state after a call has ended: nothing refers to it any more. */
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
-  const { [call.id]: _ended, ...calls } = state.calls
+  const calls = withoutCall(state.calls, call.id)
   forgetConsultations(calls, call.id)
   return { ...next, calls, idleSince: idleFrom(state, call.connections, event.at), outlived: outlivedAfter(state, call, event.at) }
+}
+
+function withoutCall(calls: Record<CallId, Call>, id: CallId): Record<CallId, Call> {
+  const { [id]: _gone, ...rest } = calls
+  return rest
 }
 
 function forgetConsultations(calls: Record<CallId, Call>, ended: CallId, by?: DeviceId): void {

@@ -24,9 +24,10 @@ export function dueOf(state: ExchangeState, call: Call, device: DeviceId, linePr
     if (call.recall) return { waiting: 'recall', since: call.recall.at, promise: promises.recall }
     return { waiting: 'answer', since: call.created, promise: linePromise ?? promises.direct }
   }
-  if (stretch === 'passedOn') return { waiting: 'transfer', since: call.passing!.at, promise: state.settings.transferRecall }
+  if (stretch === 'passedOn') return { waiting: 'transfer', since: call.passing!.at, promise: (call.deadline ?? call.passing!.at + state.settings.transferRecall) - call.passing!.at }
   const own = connectionOf(call, device)
-  if (own?.state === 'held') return { waiting: 'hold', since: own.since, promise: promises.hold }
+  // Who leaves a conference on hold keeps nobody waiting: the others talk on.
+  if (own?.state === 'held') return { waiting: 'hold', since: own.since, promise: isConversation(call) ? null : promises.hold }
   if (own && !isConversation(call)) return { waiting: 'reply', since: othersOf(call, device)[0]?.since ?? own.since, promise: null }
   const talking = othersOf(call, device)[0]
   return { waiting: 'none', since: Math.max(own?.since ?? call.created, talking?.since ?? 0), promise: null }

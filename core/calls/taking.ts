@@ -107,4 +107,3 @@ export function generateDigits(call: Call, own: Connection, typed: string): Deci
   if (own.state !== 'connected' || !isConversation(call)) return refuse('notPossibleNow', 'Digits can be sent once the other side has answered, and not while it is on hold.')
   return accept({ type: 'digitsGenerated', call: call.id, device: own.device, digits })
 }
-

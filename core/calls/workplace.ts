@@ -82,4 +82,3 @@ export function dismissNote(state: ExchangeState, device: Device, note: string):
   if (!state.outlived.some(known => known.call === note && known.for === device.id)) return refuse('notPossibleNow', 'That note is gone already.')
   return accept({ type: 'noteDismissed', device: device.id, note })
 }
-

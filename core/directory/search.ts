@@ -12,6 +12,8 @@ export interface DirectoryEntry {
   room: string
   /** What people call about, in callers' words. */
   handles: string[]
+  /** E.164, for those who carry one. */
+  mobile: string | null
 }
 
 export interface Hit {

@@ -1,6 +1,8 @@
 import type { Call, CallId, DeviceId, ExchangeState, NumberedEvent, Request } from '../calls/model'
 import { awayReasons } from '../calls/model'
-import { callsOf, connectionOf, connectionState, othersOf } from '../calls/questions'
+import { isMailbox } from '../calls/names'
+import { callsOf, connectionOf, connectionState, othersOf, placesOf } from '../calls/questions'
+import { freeMembers } from '../calls/targets'
 import { presenceOf } from '../presence/presence'
 import { chanceFrom, type Chance } from '../world/chance'
 import type { World } from '../world/merrowby'
@@ -52,7 +54,8 @@ export class Rehearsal {
       const intention = this.agenda.takeDue(now)
       if (!intention) return null
       const request = intention(state, now)
-      if (request) return request
+      // Whoever holds a handset acts for themselves: nobody simulated does it for them.
+      if (request && !('device' in request && state.devices[request.device]?.handset)) return request
     }
   }
 
@@ -64,9 +67,15 @@ export class Rehearsal {
     if (!call) return
     if (event.type === 'originated') this.recognise(call)
     if (event.type === 'delivered') this.ringing(call, event.device, event.at)
+    if (event.type === 'queued') this.waitInQueue(call, event.device, event.at)
+    if (event.type === 'parked' && event.for) this.fetch(call, event.for, event.at)
+    const met = metBy(event, call)
     const caller = this.callers.get(call.id)
-    if (caller) this.callerHears(caller, call, event, state)
-    else if (event.type === 'established' && !this.operators.has(event.device)) this.colleaguesTalk(call, event.device, event.at)
+    if (caller) {
+      if (met) this.callerMeets(caller, call, met, event.at)
+      this.callerHears(caller, call, event, state)
+    }
+    else if (met && !this.operators.has(met) && !isMailbox(met)) this.colleaguesTalk(call, met, event.at, state)
   }
 
   private nextCaller: Intention = (state, now) => {
@@ -88,33 +97,51 @@ export class Rehearsal {
     this.agenda.add(call.created + caller!.patience, state => this.ifStill(state, id, neverAnswered, device => ({ service: 'clearConnection', device, call: id })))
   }
 
-  private callerHears(caller: Caller, call: Call, event: NumberedEvent, state: ExchangeState): void {
-    const say = (delay: number, text: string, when: CallerCondition) =>
-      this.agenda.add(event.at + delay, later => this.ifStill(later, call.id, when, device => ({ service: 'sendUserInformation', device, call: call.id, text })))
-    const leave = (delay: number, when: CallerCondition) =>
-      this.agenda.add(event.at + delay, later => this.ifStill(later, call.id, when, device => ({ service: 'clearConnection', device, call: call.id })))
-    if (event.type === 'established') {
-      const steps = call.story.length
-      const sameTalk: CallerCondition = later => later.story.length === steps && isAnswered(later)
-      if (this.operators.has(event.device)) {
-        say(1.2 * second, caller.opening, sameTalk)
-        say(45 * second, 'Hello, are you still there?', sameTalk)
-        leave(5 * minute, sameTalk)
-      }
-      else if (caller.helpedBy.has(event.device)) {
-        say(1.5 * second, caller.thanks, sameTalk)
-        leave(caller.talks, sameTalk)
-      }
-      else {
-        say(1.5 * second, caller.wrong, sameTalk)
-        leave(12 * second, sameTalk)
-      }
+  /** What a caller says and does a while after something happened, if things are then as they were. */
+  private acts(call: CallId, at: number) {
+    return {
+      say: (delay: number, text: string, when: CallerCondition) =>
+        this.agenda.add(at + delay, later => this.ifStill(later, call, when, device => ({ service: 'sendUserInformation', device, call, text }))),
+      leave: (delay: number, when: CallerCondition) =>
+        this.agenda.add(at + delay, later => this.ifStill(later, call, when, device => ({ service: 'clearConnection', device, call }))),
     }
-    if (event.type === 'held') {
-      const waitsSince = event.at
-      const stillHeld: CallerCondition = later => othersOf(later, later.calling).some(other => other.state === 'held' && other.since === waitsSince)
-      say(30 * second, 'I am still waiting.', stillHeld)
-      leave(caller.patience + 40 * second, stillHeld)
+  }
+
+  /** A caller is put through to somebody, or to a mailbox. */
+  private callerMeets(caller: Caller, call: Call, device: DeviceId, at: number): void {
+    const { say, leave } = this.acts(call.id, at)
+    const steps = call.story.length
+    const sameTalk: CallerCondition = later => later.story.length === steps && isAnswered(later)
+    if (isMailbox(device)) {
+      say(3 * second, `${caller.opening} Please call me back.`, sameTalk)
+      leave(9 * second, sameTalk)
+    }
+    else if (this.operators.has(device)) {
+      say(1.2 * second, caller.opening, sameTalk)
+      say(45 * second, 'Hello, are you still there?', sameTalk)
+      leave(5 * minute, sameTalk)
+    }
+    else if (caller.helpedBy.has(device)) {
+      say(1.5 * second, caller.thanks, sameTalk)
+      leave(caller.talks, sameTalk)
+    }
+    else {
+      say(1.5 * second, caller.wrong, sameTalk)
+      leave(12 * second, sameTalk)
+    }
+  }
+
+  private callerHears(caller: Caller, call: Call, event: NumberedEvent, state: ExchangeState): void {
+    const { say, leave } = this.acts(call.id, event.at)
+    if (event.type === 'held' || event.type === 'parked') {
+      const steps = call.story.length
+      const stillWaits: CallerCondition = later => later.story.length === steps || placesOf(later)[0] === placesOf(call)[0]
+      say(30 * second, 'I am still waiting.', stillWaits)
+      leave(caller.patience + 40 * second, stillWaits)
+    }
+    if (event.type === 'conferenced') {
+      say(2 * second, 'Hello, everybody.', isAnswered)
+      leave(caller.talks, isAnswered)
     }
     if (event.type === 'queued' && state.calls[call.id]?.recall) {
       say(second, 'Nobody there, it seems.', unanswered)
@@ -142,15 +169,47 @@ export class Rehearsal {
     else if (fate < 0.88) this.agenda.add(at + after, still({ service: 'clearConnection', device, call: id }))
   }
 
-  /** Calls without an outside caller of ours: somebody hangs up after a while, unless an operator is still talking. */
-  private colleaguesTalk(call: Call, device: DeviceId, at: number): void {
+  /** Somebody who serves a queue takes the call as soon as they are free. */
+  private waitInQueue(call: Call, queue: DeviceId, at: number): void {
+    if (queue === this.world.operatorsGroup.id) return
     const { id } = call
-    if (this.operators.has(call.calling)) {
-      const greeting = call.direction === 'outbound' ? 'Hello?' : `${this.firstNameOf(device)} here.`
-      this.agenda.add(at + second, state => state.calls[id] ? { service: 'sendUserInformation', device, call: id, text: greeting } : null)
+    const attend: Intention = (state, now) => {
+      const group = state.groups[queue]
+      if (!group || connectionState(state, id, queue) !== 'queued') return null
+      const device = freeMembers(state, group).find(member => !state.devices[member]!.handset)
+      if (device) return { service: 'answerCall', device, call: id }
+      this.agenda.add(now + 5 * second, attend)
+      return null
     }
-    const length = 15 * second + this.chance.gap(70 * second)
-    this.agenda.add(at + length, state => connectionState(state, id, device) === 'connected'
+    this.agenda.add(at + (3 + this.chance.next() * 10) * second, attend)
+  }
+
+  /** Whoever a caller is parked for comes to get them, mostly, as soon as they are free. */
+  private fetch(call: Call, device: DeviceId, at: number): void {
+    if (this.operators.has(device) || !this.chance.happens(0.75)) return
+    const { id } = call
+    const go: Intention = (state, now) => {
+      if (state.calls[id]?.parked?.for !== device) return null
+      if (presenceOf(state, device).lit) return { service: 'directedPickupCall', device, call: id }
+      this.agenda.add(now + 4 * second, go)
+      return null
+    }
+    this.agenda.add(at + (6 + this.chance.next() * 14) * second, go)
+  }
+
+  /** Calls without an outside caller of ours: somebody hangs up after a while, unless an operator is still talking. */
+  private colleaguesTalk(call: Call, device: DeviceId, at: number, state: ExchangeState): void {
+    const { id } = call
+    const asked = call.consultation !== null
+    const speak = (delay: number, text: string) =>
+      this.agenda.add(at + delay, later => connectionState(later, id, device) ? { service: 'sendUserInformation', device, call: id, text } : null)
+    if (this.operators.has(call.calling)) {
+      speak(second, call.direction === 'outbound' ? 'Hello?' : `${this.firstNameOf(device)} here.`)
+      if (asked) speak(4 * second, this.chance.pick(['Yes, put them through.', 'Yes, I have a minute.', 'Of course, I will take it.', 'Not now, please. Could they call again at four?']))
+    }
+    const length = (asked ? minute : 15 * second) + this.chance.gap(70 * second)
+    const steps = state.calls[id]?.story.length
+    this.agenda.add(at + length, later => connectionState(later, id, device) === 'connected' && later.calls[id]!.story.length === steps
       ? { service: 'clearConnection', device, call: id }
       : null)
   }
@@ -197,6 +256,12 @@ export class Rehearsal {
     const until = Math.ceil((now + this.chance.between(5, 90) * minute) / (5 * minute)) * 5 * minute
     return { service: 'setStatus', device, reason: this.chance.pick(awayReasons), until }
   }
+}
+
+/** The device that a caller or colleague begins to talk to with this event, if any. */
+function metBy(event: NumberedEvent, call: Call): DeviceId | null {
+  if (event.type === 'established') return event.device
+  return event.type === 'transferred' && event.joined && !call.passing ? event.to : null
 }
 
 type CallerCondition = (call: Call) => boolean

@@ -14,9 +14,9 @@ export class Directory {
     const byId = new Map(departments.map(department => [department.id, department]))
     return new Directory({
       departments: departments.map(({ id, name, site }) => ({ id, name, site })),
-      people: people.map(({ extension, first, last, nickname, department, role, room }) => {
+      people: people.map(({ extension, first, last, nickname, department, role, room, mobile }) => {
         const { name: departmentName, site, handles } = byId.get(department)!
-        return { extension, first, last, nickname: nickname ?? null, department, departmentName, site, role, room, handles }
+        return { extension, first, last, nickname: nickname ?? null, department, departmentName, site, role, room, handles, mobile: mobile ?? null }
       }),
       lines: lines.map(({ id, name, number, promise, greeting }) => ({ id, name, number, promise, greeting })),
     })

@@ -40,7 +40,9 @@ function leave(peer: object): void {
   if (!listener) return
   listeners.delete(peer)
   try {
-    useRelay().hub.leave(listener)
+    const { hub, attendance } = useRelay()
+    hub.leave(listener)
+    attendance.left(listener.device)
   }
   catch {
     // The server is stopping: its hub is gone with everybody in it.
@@ -54,11 +56,14 @@ async function listenerOf(peer: FeedPeer): Promise<Listener> {
   const socket = peer.websocket as unknown as { bufferedAmount?: number }
   const listener = {
     role: user.role,
+    signIn: user.signIn,
+    device: user.extension,
     send: (text: string) => {
       peer.send(text)
       if ((socket.bufferedAmount ?? 0) > longestBacklog) peer.terminate()
     },
   }
   listeners.set(peer, listener)
+  useRelay().attendance.arrived(listener.device)
   return listener
 }

@@ -1,6 +1,8 @@
 import { defineEntity, type InferEntity, p } from '@mikro-orm/core'
 import type { NumberedEvent, Step } from '~~/core/calls/model'
+import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
+import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/people'
 
 export const Account = defineEntity({
@@ -35,6 +37,7 @@ export const PersonEntity = defineEntity({
     department: p.string(),
     role: p.string(),
     room: p.string(),
+    mobile: p.string().nullable(),
   },
 })
 
@@ -81,6 +84,7 @@ export const CallRecordEntity = defineEntity({
     outcome: p.string().$type<Outcome>(),
     answeredBy: p.string().nullable(),
     endedWith: p.string().nullable(),
+    account: p.string().nullable(),
     devices: p.array(),
     names: p.json<Record<string, string>>(),
     story: p.json<Step[]>(),
@@ -89,5 +93,57 @@ export const CallRecordEntity = defineEntity({
   },
 })
 
+/** Every stay of a caller in a park slot: a read model of the journal. */
+export const ParkingEntity = defineEntity({
+  name: 'Parking',
+  properties: {
+    call: p.string().primary(),
+    at: p.datetime().primary(),
+    slot: p.string(),
+    by: p.string(),
+    for: p.string().nullable(),
+    caller: p.string(),
+    number: p.string().nullable(),
+    name: p.string().nullable(),
+    end: p.string().$type<ParkingEnd>(),
+    endedAt: p.datetime().nullable(),
+    takenBy: p.string().nullable(),
+    names: p.json<Record<string, string>>(),
+  },
+})
+
+/** Whose calls we do not take; told to an exchange that has begun anew. */
+export const BlockedNumber = defineEntity({
+  name: 'BlockedNumber',
+  properties: {
+    number: p.string().primary(),
+    reason: p.string(),
+    by: p.string(),
+    at: p.datetime(),
+  },
+})
+
+/** What waits in somebody's mailbox: taken down by an operator, or left by a caller. `to` is an extension or a line. */
+export const MessageEntity = defineEntity({
+  name: 'Message',
+  properties: {
+    id: p.string().primary(),
+    kind: p.string().$type<MessageKind>(),
+    to: p.string(),
+    from: p.string(),
+    fromName: p.string(),
+    caller: p.string().nullable(),
+    number: p.string().nullable(),
+    text: p.text(),
+    urgent: p.boolean(),
+    callBack: p.boolean(),
+    seconds: p.integer().nullable(),
+    at: p.datetime(),
+    readAt: p.datetime().nullable(),
+  },
+})
+
+export type MessageRow = InferEntity<typeof MessageEntity>
+export type ParkingRow = InferEntity<typeof ParkingEntity>
 export type AccountRow = InferEntity<typeof Account>
 export type CallRecordRow = InferEntity<typeof CallRecordEntity>

@@ -1,7 +1,8 @@
 import { Migrator } from '@mikro-orm/migrations'
 import { MikroORM } from '@mikro-orm/postgresql'
-import { Account, CallRecordEntity, DepartmentEntity, JournalEntry, LineEntity, PersonEntity } from './entities'
+import { Account, BlockedNumber, CallRecordEntity, DepartmentEntity, JournalEntry, LineEntity, MessageEntity, ParkingEntity, PersonEntity } from './entities'
 import { Begin } from './migrations/20261124_begin'
+import { TheWholeHand } from './migrations/20261125_the_whole_hand'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
@@ -9,9 +10,9 @@ export type { EntityManager } from '@mikro-orm/postgresql'
 export async function openDatabase(url: string): Promise<MikroORM> {
   const orm = await MikroORM.init({
     clientUrl: url,
-    entities: [Account, DepartmentEntity, PersonEntity, LineEntity, JournalEntry, CallRecordEntity],
+    entities: [Account, DepartmentEntity, PersonEntity, LineEntity, JournalEntry, CallRecordEntity, ParkingEntity, BlockedNumber, MessageEntity],
     extensions: [Migrator],
-    migrations: { migrationsList: [{ name: '20261124_begin', class: Begin }], snapshot: false },
+    migrations: { migrationsList: [{ name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }], snapshot: false },
     pool: { min: 0, max: 8 },
     forceUtcTimezone: true,
   })

@@ -7,6 +7,9 @@ import type { Position, ToBrowser } from '~~/shared/feed'
 
 export interface Listener {
   role: Role
+  signIn: string
+  /** The telephone of whoever listens. */
+  device: string | null
   send(text: string): void
 }
 
@@ -39,7 +42,8 @@ export class Hub {
     const message: ToBrowser = missed
       ? { type: 'events', now, exchange: this.exchange, epoch: state.epoch, events: missed }
       : { type: 'snapshot', now, exchange: this.exchange, state }
-    listener.send(JSON.stringify(shownTo(listener.role, message)))
+    listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedMessage(message)))
+    if (!seesCallers(listener.role)) this.revealOwn(listener, { type: 'snapshot', now, exchange: this.exchange, state })
   }
 
   leave(listener: Listener): void {
@@ -75,23 +79,42 @@ export class Hub {
     this.tell({ type: 'beat', now, exchange: this.exchange, epoch: state?.epoch ?? '', seq: state?.seq ?? 0 })
   }
 
+  /** Messages have come or been read: whoever they concern asks for them. */
+  news(concerned: readonly string[]): void {
+    for (const listener of this.listeners) {
+      const concerns = concerned.some(one => one === listener.signIn || one === listener.device || (seesCallers(listener.role) && !/^\d/.test(one)))
+      if (concerns) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
+    }
+  }
+
   /** One text for all who may see everything and one for the others, however many browsers there are. */
   private tell(message: ToBrowser): void {
-    const texts = new Map<boolean, string>()
+    let full: string | undefined
+    let redacted: string | undefined
     for (const listener of this.listeners) {
-      const full = seesCallers(listener.role)
-      let text = texts.get(full)
-      if (text === undefined) {
-        text = JSON.stringify(shownTo(listener.role, message))
-        texts.set(full, text)
+      if (seesCallers(listener.role)) listener.send(full ??= JSON.stringify(message))
+      else {
+        listener.send(redacted ??= JSON.stringify(redactedMessage(message)))
+        this.revealOwn(listener, message)
       }
-      listener.send(text)
     }
+  }
+
+  /** Of the calls at their own telephone everybody may know who it is. */
+  private revealOwn(listener: Listener, message: ToBrowser): void {
+    const { state } = this.picture
+    const { device } = listener
+    if (!state || !device || (message.type !== 'events' && message.type !== 'snapshot')) return
+    const touched = message.type === 'snapshot' ? Object.keys(state.calls) : [...new Set(message.events.flatMap(event => 'call' in event ? [event.call] : []))]
+    const calls = touched.flatMap((id) => {
+      const call = state.calls[id]
+      return call && (call.parked?.for === device || call.connections.some(connection => connection.device === device)) ? [call] : []
+    })
+    if (calls.length > 0) listener.send(JSON.stringify({ type: 'reveal', epoch: state.epoch, seq: state.seq, calls } satisfies ToBrowser))
   }
 }
 
-function shownTo(role: Role, message: ToBrowser): ToBrowser {
-  if (seesCallers(role)) return message
+function redactedMessage(message: ToBrowser): ToBrowser {
   if (message.type === 'snapshot') return { ...message, state: redactState(message.state) }
   if (message.type === 'events') return { ...message, events: message.events.map(redactEvent) }
   return message

@@ -1,10 +1,11 @@
 import type { MikroORM } from '@mikro-orm/postgresql'
 import type { NumberedEvent } from '~~/core/calls/model'
+import type { Parking } from '~~/core/calls/parkings'
 import type { CallRecord } from '~~/core/calls/record'
 import { fold } from '~~/core/directory/search'
 import { formatNumber } from '~~/core/numbers/dialled'
 import type { Position } from '~~/shared/feed'
-import { CallRecordEntity, JournalEntry } from '../database/entities'
+import { CallRecordEntity, JournalEntry, ParkingEntity } from '../database/entities'
 
 const largestBatch = 500
 const pauseAfterFailure = 500
@@ -16,6 +17,8 @@ export interface JournalItem {
   event: NumberedEvent | null
   /** The call's record after the event, when the event changed it. */
   record: (CallRecord & { seq: number }) | null
+  /** A stay in a park slot that began or ended. */
+  parking: (Parking & { names: Record<string, string> }) | null
 }
 
 /**
@@ -71,6 +74,7 @@ export class Journal {
       { outcome: 'live', $or: [{ epoch: { $ne: epoch } }, { id: { $nin: living } }] },
       { outcome: 'lost', endedAt: new Date(now) },
     )
+    await this.orm.em.fork().nativeUpdate(ParkingEntity, { end: 'waiting', call: { $nin: living } }, { end: 'lost', endedAt: new Date(now) })
   }
 
   private async write(): Promise<void> {
@@ -102,7 +106,9 @@ export class Journal {
       : [])
     // Of each call only the newest record of the batch.
     const records = new Map(batch.flatMap(({ record }) => record ? [[record.id, record] as const] : []))
+    const parkings = new Map(batch.flatMap(({ parking }) => parking ? [[`${parking.call} ${parking.at}`, parking] as const] : []))
     await this.orm.em.fork().transactional(async (em) => {
+      if (parkings.size > 0) await em.execute(upsertParkings, [JSON.stringify([...parkings.values()].map(parkingRow))])
       if (entries.length > 0) await em.execute(insertEvents, [JSON.stringify(entries)])
       if (records.size > 0) await em.execute(upsertRecords, [JSON.stringify([...records.values()].map(rowOf))])
     })
@@ -113,23 +119,37 @@ export class Journal {
 const insertEvents = `
   insert into "journal" select * from jsonb_populate_recordset(null::"journal", ?::jsonb) on conflict do nothing`
 
-const recordColumns = ['seq', 'answered_at', 'ended_at', 'outcome', 'answered_by', 'ended_with', 'devices', 'names', 'story', 'searchable', 'number', 'name']
+const recordColumns = ['seq', 'account', 'answered_at', 'ended_at', 'outcome', 'answered_by', 'ended_with', 'devices', 'names', 'story', 'searchable', 'number', 'name']
 const upsertRecords = `
   insert into "call_record" select * from jsonb_populate_recordset(null::"call_record", ?::jsonb)
   on conflict ("id") do update set ${recordColumns.map(column => `"${column}" = excluded."${column}"`).join(', ')}
   where "call_record"."seq" <= excluded."seq"`
 
+/** An end once written stays, whoever tells the beginning again. */
+const upsertParkings = `
+  insert into "parking" select * from jsonb_populate_recordset(null::"parking", ?::jsonb)
+  on conflict ("call", "at") do update set "end" = excluded."end", "ended_at" = excluded."ended_at", "taken_by" = excluded."taken_by", "names" = "parking"."names" || excluded."names"
+  where "parking"."end" = 'waiting'`
+
+function parkingRow({ call, at, slot, by, for: reserved, caller, party, end, endedAt, takenBy, names }: NonNullable<JournalItem['parking']>): Record<string, unknown> {
+  return {
+    call, slot, by, caller, end, names, for: reserved,
+    at: new Date(at), ended_at: endedAt === null ? null : new Date(endedAt), taken_by: takenBy,
+    number: party?.number ?? null, name: party?.name ?? null,
+  }
+}
+
 function rowOf(record: CallRecord & { seq: number }): Record<string, unknown> {
   const date = (ms: number | null) => ms === null ? null : new Date(ms)
-  const { id, epoch, seq, direction, number, name, dialled, line, outcome, devices, names, story } = record
+  const { id, epoch, seq, direction, number, name, dialled, line, account, outcome, devices, names, story } = record
   const shown = number && formatNumber(number)
   return {
-    id, epoch, seq, direction, number, name, dialled, line, outcome, devices, names, story,
+    id, epoch, seq, direction, number, name, dialled, line, account, outcome, devices, names, story,
     started_at: date(record.startedAt),
     answered_at: date(record.answeredAt),
     ended_at: date(record.endedAt),
     answered_by: record.answeredBy,
     ended_with: record.endedWith,
-    searchable: fold([number, shown, shown?.replace(/\s/g, ''), name, dialled, line, ...devices, ...Object.values(names)].filter(Boolean).join(' ')),
+    searchable: fold([number, shown, shown?.replace(/\s/g, ''), name, dialled, line, account, ...devices, ...Object.values(names)].filter(Boolean).join(' ')),
   }
 }

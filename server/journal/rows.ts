@@ -11,6 +11,7 @@ export function rowToShow(row: CallRecordRow): LogRow {
     line: row.line ?? null,
     answeredBy: row.answeredBy ?? null,
     endedWith: row.endedWith ?? null,
+    account: row.account ?? null,
     startedAt: row.startedAt.getTime(),
     answeredAt: row.answeredAt?.getTime() ?? null,
     endedAt: row.endedAt?.getTime() ?? null,

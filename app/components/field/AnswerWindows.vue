@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { useDesk } from '~/stores/desk'
+import type { Group } from '~~/core/calls/model'
+import type { DirectoryEntry } from '~~/core/directory/search'
+import type { Presence } from '~~/core/presence/presence'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
@@ -7,13 +9,16 @@ import { useLive } from '~/stores/live'
 const field = useField()
 const directory = useDirectory()
 const live = useLive()
-const desk = useDesk()
-const words = usePresenceWords()
 
-const answers = computed(() => field.hits.flatMap((hit) => {
+interface GroupAnswer { id: string, because: string | null, group: Group, person?: undefined, presence?: undefined }
+interface PersonAnswer { id: string, because: string | null, group?: undefined, person: DirectoryEntry, presence: Presence }
+
+const answers = computed(() => field.hits.flatMap((hit): (GroupAnswer | PersonAnswer)[] => {
+  const group = directory.group(hit.extension)
+  if (group) return [{ id: hit.extension, group, because: hit.because }]
   const person = directory.person(hit.extension)
   const presence = live.presences.get(hit.extension)
-  return person && presence ? [{ person, presence, because: hit.because }] : []
+  return person && presence ? [{ id: hit.extension, person, presence, because: hit.because }] : []
 }))
 
 watch(() => field.best, best => document.getElementById(`answer-${best?.extension}`)?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
@@ -31,35 +36,32 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
       class="front"
     >
       <li
-        v-for="({ person, presence, because }, index) in answers"
-        :id="`answer-${person.extension}`"
-        :key="person.extension"
+        v-for="(answer, index) in answers"
+        :id="`answer-${answer.id}`"
+        :key="answer.id"
+        v-call-target="answer.id"
         role="option"
         :aria-selected="index === field.selected"
-        :class="['answer', presence.lit ? 'lit' : 'unlit', `rank-${Math.min(index, 3)}`]"
+        :class="['answer', answer.group || answer.presence.lit ? 'lit' : 'unlit', `rank-${Math.min(index, 3)}`]"
         @click="field.selected = index"
-        @dblclick="field.act(field.towards(person.extension))"
+        @dblclick="field.take(field.ways[0])"
       >
-        <p class="name">
-          {{ person.first }} {{ person.last }} <span
-            v-if="person.nickname"
-            class="nickname"
-          >“{{ person.nickname }}”</span>
-        </p>
-        <p class="extension">
-          {{ person.extension }}
-        </p>
-        <p class="place">
-          {{ person.role }} · {{ person.departmentName }} · {{ person.site }}, {{ person.room }}
-        </p>
-        <p class="state">
-          <span aria-hidden="true">{{ shapeOf(presence) }}</span> {{ words.whole(presence, desk.now) }}
-        </p>
+        <AnswerGroup
+          v-if="answer.group"
+          :group="answer.group"
+          :wide="index === field.selected"
+        />
+        <AnswerPerson
+          v-else
+          :person="answer.person"
+          :presence="answer.presence"
+          :top="index === 0"
+        />
         <p
-          v-if="because"
+          v-if="answer.because"
           class="because"
         >
-          found by: {{ because }}
+          found by: {{ answer.because }}
         </p>
       </li>
     </ul>
@@ -78,6 +80,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
   gap: var(--space-3);
+  align-items: start;
 }
 
 .answer {
@@ -87,11 +90,6 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
   border: 1px solid var(--edge);
   border-radius: var(--round);
   cursor: pointer;
-}
-
-.answer p {
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 
 .rank-0 {
@@ -114,38 +112,6 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
 
 .answer[aria-selected='true'] {
   outline: 3px solid var(--ink);
-}
-
-.name {
-  padding-right: 3rem;
-  font: 650 var(--type-4) var(--font-text);
-}
-
-.rank-0 .name {
-  font: 700 var(--type-6)/1.15 var(--font-sign);
-}
-
-.rank-1 .name {
-  font-size: var(--type-5);
-}
-
-.nickname {
-  font-weight: 400;
-}
-
-.extension {
-  position: absolute;
-  top: var(--space-3);
-  right: var(--space-4);
-  font-weight: 650;
-}
-
-.rank-0 .extension {
-  font-size: var(--type-5);
-}
-
-.state {
-  font-weight: 600;
 }
 
 .because {

@@ -6,10 +6,14 @@ import { useLive } from '~/stores/live'
 const desk = useDesk()
 const field = useField()
 const live = useLive()
-const ending = useEnding()
+const keys = useHandKeys()
 const input = useTemplateRef<HTMLInputElement>('input')
 
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.extension}` : undefined)
+const changing = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
+/** Whoever empties the field with Backspace and presses once too often means the field, not a call. */
+const eraserRests = 700
+let erased = -Infinity
 
 function focus(): void {
   input.value?.focus()
@@ -17,39 +21,23 @@ function focus(): void {
 useTypingAnywhere(focus)
 onMounted(focus)
 // Whatever was done, the field is ready again.
-watch(() => [desk.talking?.id, field.text === ''], () => {
-  if (!document.activeElement || document.activeElement === document.body || document.activeElement.closest('.track, .floor')) focus()
+watch(() => [desk.talking?.id, field.text === '', desk.carried?.id], () => {
+  if (!document.activeElement || document.activeElement === document.body || document.activeElement.closest('.track, .floor, .slots')) focus()
 }, { flush: 'post' })
 
-const plainKeys: Record<string, () => void> = {
-  Enter: () => void field.act(field.intent),
-  ArrowDown: () => field.move(1),
-  ArrowUp: () => field.move(-1),
-  Escape: () => field.clear(),
-}
-/** Keys of the call in hand; they count only while nothing is typed. */
-const callKeys: Record<string, () => void> = {
-  ' ': holdOrTakeBack,
-  'Delete': endInHand,
-}
-
 function onKey(event: KeyboardEvent): void {
-  const act = plainKeys[event.key] ?? (field.text === '' ? callKeys[event.key] : undefined)
-  if (!act || event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return
-  event.preventDefault()
-  // A key that is held down must not answer one call after the other.
-  if (event.repeat && event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
-  if (live.working || event.key === 'Escape') act()
-}
-
-function holdOrTakeBack(): void {
-  if (desk.baton) void desk.ask({ service: 'holdCall', call: desk.baton.id })
-  else if (!desk.talking && desk.held[0]) void desk.ask({ service: 'retrieveCall', call: desk.held[0].call.id })
-}
-
-function endInHand(): void {
-  const ribbon = desk.inHand.find(candidate => candidate.call.id === desk.talking?.id)
-  if (ribbon) ending.end(ribbon)
+  if (event.metaKey || event.altKey || event.isComposing) return
+  // A key that is held down must not answer one call after the other, and Backspace that empties the field must not go on to the calls.
+  if (event.repeat && !changing.has(event.key) && (field.text === '' || event.key === 'Enter')) {
+    event.preventDefault()
+    return
+  }
+  if (event.key === 'Backspace') {
+    if (field.text === '' && event.timeStamp - erased < eraserRests) return
+    if (field.text !== '') erased = event.timeStamp
+  }
+  if (!live.working && !changing.has(event.key)) return
+  if (keys.press(event)) event.preventDefault()
 }
 </script>
 
@@ -58,7 +46,7 @@ function endInHand(): void {
     class="field"
     aria-label="Who is it for?"
   >
-    <label for="who">Who is it for?</label>
+    <label for="who">{{ desk.carried ? `Carrying ${desk.otherName(desk.carried)} to…` : 'Who is it for?' }}</label>
     <input
       id="who"
       ref="input"
@@ -68,6 +56,7 @@ function endInHand(): void {
       spellcheck="false"
       maxlength="100"
       role="combobox"
+      aria-label="Who is it for?"
       aria-controls="answers"
       :aria-expanded="field.isSearching"
       aria-autocomplete="list"
@@ -76,32 +65,37 @@ function endInHand(): void {
       @input="field.type(($event.target as HTMLInputElement).value)"
       @keydown="onKey"
     >
-    <p
+    <div
       id="who-hint"
       class="hint"
     >
+      <FieldWays v-if="field.ways.length" />
       <el-button
-        v-if="field.intent"
+        v-else-if="!field.isSearching && !field.slotMode && field.standing"
         class="do"
         :disabled="!live.working"
-        @click="field.act(field.intent)"
+        @click="field.take(field.standing)"
       >
-        <kbd>Enter</kbd> {{ field.intent.words }}
+        <kbd>Enter</kbd> {{ field.standing.words }}
       </el-button>
+      <template v-else-if="field.slotMode">
+        <span><kbd>1</kbd>…<kbd>0</kbd> takes who waits in that slot, or parks the call in hand there. <kbd>Enter</kbd> parks in the first free one.</span>
+      </template>
       <template v-else-if="field.isSearching">
         {{ field.hits.length ? 'That is you.' : 'Nobody found. Try another part of the name, a department or a number.' }}
       </template>
       <template v-else>
         Name, department, role, what it is about, or a number
+        <RedialMenu />
       </template>
       <el-button
-        v-if="field.isSearching"
+        v-if="field.isSearching || field.slotMode || desk.carried"
         text
-        @click="field.clear()"
+        @click="desk.carry(null); field.clear()"
       >
-        <kbd>Esc</kbd> everybody
+        <kbd>Esc</kbd> {{ desk.carried ? 'put down' : 'everybody' }}
       </el-button>
-    </p>
+    </div>
     <p
       v-if="desk.notice"
       class="refused"
@@ -135,8 +129,8 @@ label {
 }
 
 input {
-  flex: 1 1 14rem;
-  max-width: 30rem;
+  flex: 1 1 12rem;
+  max-width: 22rem;
   min-width: 0;
   padding: var(--space-2) var(--space-4);
   background: var(--lit);
@@ -146,10 +140,20 @@ input {
 }
 
 .hint {
+  display: flex;
+  flex: 1 1 20rem;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--space-2) var(--space-3);
+  min-width: 0;
   color: var(--ink-soft);
 }
 
-.hint kbd {
+.hint > .el-button {
+  margin: 0;
+}
+
+.hint :deep(.el-button kbd) {
   margin-right: var(--space-3);
 }
 

@@ -7,6 +7,7 @@ const props = defineProps<{ person: DirectoryEntry, reachable: boolean }>()
 const live = useLive()
 const desk = useDesk()
 const words = usePresenceWords()
+const carrying = useCarrying()
 
 const presence = computed(() => live.presences.get(props.person.extension))
 const short = computed(() => presence.value ? words.short(presence.value, desk.now) : null)
@@ -19,8 +20,9 @@ const label = computed(() => {
 <template>
   <li>
     <button
+      v-call-target="person.extension"
       type="button"
-      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind]"
+      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over.value?.target === person.extension }]"
       :data-extension="person.extension"
       :tabindex="reachable ? 0 : -1"
       :aria-label="label"
@@ -98,6 +100,10 @@ li {
 .unlit.doNotDisturb {
   background: var(--dark);
   color: var(--dark-ink);
+}
+
+.window.over {
+  outline: 3px solid var(--focus);
 }
 
 .window:hover {

@@ -6,6 +6,7 @@ import { useLive } from '~/stores/live'
 const directory = useDirectory()
 const live = useLive()
 const field = useField()
+const carrying = useCarrying()
 const floor = useTemplateRef<HTMLElement>('floor')
 
 const free = computed(() => [...live.presences.values()].filter(presence => presence.lit).length)
@@ -55,7 +56,18 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
         :key="department.id"
       >
         <li class="plate">
-          <h3>{{ department.name }}</h3>
+          <h3>
+            <button
+              v-call-target="`group:${department.id}`"
+              type="button"
+              :class="{ over: carrying.over.value?.target === `group:${department.id}` }"
+              tabindex="-1"
+              :aria-label="`${department.name}: whoever is free`"
+              @click="field.pick(`group:${department.id}`)"
+            >
+              {{ department.name }}
+            </button>
+          </h3>
           <span>{{ department.site }}</span>
         </li>
         <FloorWindow
@@ -106,6 +118,25 @@ h3 {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+
+.plate button {
+  display: block;
+  width: 100%;
+  padding: 0;
+  overflow: hidden;
+  background: none;
+  border: 0;
+  color: inherit;
+  font: inherit;
+  text-align: left;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  cursor: pointer;
+}
+
+.plate button.over {
+  outline: 3px solid var(--focus);
 }
 
 .plate span {

@@ -27,6 +27,8 @@ function became(row: LogRow): string {
     case 'live': return last ? `with ${last} now` : 'not answered yet'
     case 'answered': return row.answeredBy && row.endedWith !== row.answeredBy ? `${name(row.answeredBy)}, then ${last}` : last ? `${last} answered` : 'answered'
     case 'missed': return 'Missed: nobody answered'
+    case 'voicemail': return 'left with a voicemail'
+    case 'blocked': return 'blocked: not taken'
     case 'notReached': return 'not reached'
     case 'lost': return 'Lost: the exchange stopped'
   }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isConversation } from '~~/core/calls/questions'
 import { type Ribbon, useDesk } from '~/stores/desk'
 import { useEnding } from '~/composables/ending'
 import { useLive } from '~/stores/live'
@@ -10,8 +11,17 @@ const ending = useEnding()
 
 const call = computed(() => props.ribbon.call.id)
 const waiting = computed(() => props.ribbon.due.waiting)
-const first = computed(() => desk.held.length === 1 || desk.held[0]?.call.id === call.value)
+const first = computed(() => desk.held[0]?.call.id === call.value)
 const name = computed(() => desk.otherName(props.ribbon.call))
+const isAsking = computed(() => desk.consultation?.id === call.value)
+const isAskedFor = computed(() => desk.askedFor?.id === call.value)
+const answered = computed(() => isConversation(props.ribbon.call) || waiting.value === 'hold')
+const end = computed(() => {
+  if (ending.asked.value === call.value) return { label: 'Press again', aria: `End the call with ${name.value}: press again` }
+  return props.ribbon.call.conference
+    ? { label: 'Leave', aria: 'Leave the conference; the others go on' }
+    : { label: 'End', aria: `End the call with ${name.value}` }
+})
 </script>
 
 <template>
@@ -23,8 +33,33 @@ const name = computed(() => desk.otherName(props.ribbon.call))
       :aria-label="`Answer ${name}`"
       @click="desk.ask({ service: 'answerCall', call })"
     >
-      Answer <kbd v-if="isNext">Enter</kbd>
+      Answer <kbd v-if="isNext && (!desk.consultation || desk.chosen)">Enter</kbd>
     </el-button>
+    <template v-else-if="isAsking && desk.askedFor">
+      <el-button
+        class="call"
+        :disabled="!live.working"
+        :aria-label="`Hand ${desk.otherName(desk.askedFor)} over to ${name}`"
+        @click="desk.ask({ service: 'transferCall', call: desk.askedFor.id, consultation: call })"
+      >
+        Hand over <kbd v-if="!desk.chosen">Enter</kbd>
+      </el-button>
+      <el-button
+        :disabled="!live.working"
+        :aria-label="`Back to ${desk.otherName(desk.askedFor)}, letting go of ${name}`"
+        @click="desk.ask({ service: 'reconnectCall', call })"
+      >
+        Back <kbd>⌫</kbd>
+      </el-button>
+      <el-button
+        v-if="waiting === 'hold'"
+        :disabled="!live.working"
+        :aria-label="`Swap to ${name}`"
+        @click="desk.ask({ service: 'retrieveCall', call })"
+      >
+        Swap <kbd>←</kbd>
+      </el-button>
+    </template>
     <template v-else-if="ribbon.stretch === 'inHand'">
       <el-button
         v-if="waiting === 'hold'"
@@ -32,7 +67,7 @@ const name = computed(() => desk.otherName(props.ribbon.call))
         :aria-label="`Take back ${name}`"
         @click="desk.ask({ service: 'retrieveCall', call })"
       >
-        Take back <kbd v-if="first && !desk.talking">Space</kbd>
+        {{ isAskedFor && answered ? 'Swap' : 'Take back' }} <kbd v-if="isAskedFor || (first && desk.talking && !desk.askedFor)">←</kbd><kbd v-else-if="first && !desk.talking">Space</kbd>
       </el-button>
       <template v-else>
         <el-button
@@ -46,13 +81,25 @@ const name = computed(() => desk.otherName(props.ribbon.call))
         <el-button
           :class="{ sure: ending.asked.value === call }"
           :disabled="!live.working"
-          :aria-label="ending.asked.value === call ? `End the call with ${name}: press again` : `End the call with ${name}`"
+          :aria-label="end.aria"
           @click="ending.end(ribbon)"
         >
-          {{ ending.asked.value === call ? 'Press again' : 'End' }} <kbd>Del</kbd>
+          {{ end.label }} <kbd>Del</kbd>
         </el-button>
       </template>
     </template>
+    <el-button
+      v-else-if="ribbon.stretch === 'passedOn'"
+      :disabled="!live.working"
+      :aria-label="`Pull back ${name}`"
+      @click="desk.ask({ service: 'directedPickupCall', call })"
+    >
+      Pull back <kbd>⌫</kbd>
+    </el-button>
+    <RibbonMenu
+      :ribbon="ribbon"
+      :name="name"
+    />
   </div>
 </template>
 
@@ -60,19 +107,21 @@ const name = computed(() => desk.otherName(props.ribbon.call))
 .actions {
   position: relative;
   display: flex;
-  flex-direction: column;
+  flex-wrap: wrap;
+  justify-content: flex-end;
   gap: var(--space-2);
+  max-width: 11.5rem;
 }
 
-.actions .el-button {
+.actions :deep(.el-button) {
   margin: 0;
   --el-button-size: 1.75rem;
   height: 1.75rem;
-  padding-inline: var(--space-4);
+  padding-inline: var(--space-3);
 }
 
 .actions kbd {
-  margin-left: var(--space-3);
+  margin-left: var(--space-2);
 }
 
 .el-button.call {

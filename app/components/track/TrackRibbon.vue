@@ -4,7 +4,7 @@ import { greetingAt } from '~~/core/greetings/greeting'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { urgency } from '~~/core/calls/promises'
-import { tellRecall, whyFailed } from '~~/core/calls/story'
+import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
 import { type Ribbon, useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -28,21 +28,33 @@ const number = computed(() => party.value?.name && party.value.number ? formatNu
 const other = computed(() => desk.device ? othersOf(call.value, desk.device)[0] : undefined)
 const isNext = computed(() => desk.next?.call.id === call.value.id)
 const talking = computed(() => due.value.waiting === 'none')
+const several = computed(() => call.value.connections.length > 2 && Boolean(call.value.conference || call.value.connections.some(connection => connection.invited)))
+const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
+const isAsking = computed(() => desk.consultation?.id === call.value.id)
+const source = computed(() => live.working && !several.value && !isAsking.value && due.value.waiting !== 'reply' ? call.value.id : null)
 
 const origin = computed(() => {
+  if (isAsking.value && desk.askedFor) return `Asking for ${desk.otherName(desk.askedFor)}`
+  if (call.value.conference) return 'Conference'
   if (line.value) return line.value.name
   if (call.value.direction === 'outbound') return 'Calling out'
   return call.value.direction === 'internal' ? 'Inside' : 'Your extension'
 })
 
 const news = computed(() => {
-  const { recall, passing } = call.value
+  const { recall, passing, consulted } = call.value
   const state = live.state!
   if (other.value?.state === 'failed') {
     const cause = call.value.story.findLast(step => step.type === 'failed')?.cause
     return `${directory.nameOf(other.value.device)} ${(cause && whyFailed[cause]) ?? 'can\'t be reached'}`
   }
-  if (passing) return `rings at ${directory.nameOf(passing.to)}`
+  if (passing) {
+    const where = call.value.connections.some(connection => connection.state === 'queued') ? 'waits in the' : 'rings at'
+    const to = call.value.connections.find(connection => connection.device === passing.to)
+    return `${where} ${directory.nameOf(passing.to, to?.party)}${passing.note ? ` with “${passing.note}”` : ''}`
+  }
+  if (desk.askedFor?.id === call.value.id && own.value?.state === 'held') return `waits while you ask ${desk.otherName(desk.consultation!)}`
+  if (consulted) return tellConsulted(consulted, directory.nameOf, state.settings.ringCycle)
   if (recall) {
     const back = tellRecall(recall, directory.nameOf, state.settings.ringCycle)
     return recall.to === desk.device || recall.to === state.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
@@ -51,13 +63,16 @@ const news = computed(() => {
   return null
 })
 
-const greeting = computed(() => talking.value && line.value ? greetingAt(new Date(desk.now).getHours(), line.value.greeting) : null)
+const greeting = computed(() => talking.value && line.value && !call.value.recall && !several.value && call.value.story.filter(step => step.type === 'established').length < 2 ? greetingAt(new Date(desk.now).getHours(), line.value.greeting) : null)
 const waits = { answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', reply: 'ringing', none: 'talking' } as const
 const caption = computed(() => call.value.caption?.text || null)
 </script>
 
 <template>
-  <li :class="['ribbon', heat, due.waiting, { next: isNext }]">
+  <li
+    v-call-source="source"
+    :class="['ribbon', heat, due.waiting, { next: isNext, asking: isAsking, carried: desk.carried?.id === call.id, draggable: source }]"
+  >
     <svg
       v-if="due.promise !== null"
       class="time"
@@ -92,6 +107,9 @@ const caption = computed(() => call.value.caption?.text || null)
       </p>
       <p class="who">
         <strong>{{ desk.otherName(call) }}</strong> <span
+          v-if="own?.muted"
+          class="muted"
+        >you are muted</span> <span
           v-if="number"
           class="number"
         >{{ number }}</span>
@@ -102,6 +120,10 @@ const caption = computed(() => call.value.caption?.text || null)
       >
         {{ news }}
       </p>
+      <ConferenceMembers
+        v-if="several && ribbon.stretch === 'inHand'"
+        :call="call"
+      />
       <p
         v-if="greeting"
         class="greeting"
@@ -138,6 +160,27 @@ const caption = computed(() => call.value.caption?.text || null)
 .ribbon.next {
   border-color: var(--ink);
   box-shadow: inset 3px 0 0 var(--ink);
+}
+
+.ribbon.draggable {
+  cursor: grab;
+}
+
+.ribbon.carried {
+  outline: 3px dashed var(--focus);
+  outline-offset: -3px;
+}
+
+/* A consultation hangs under the caller it is for. */
+.ribbon.asking {
+  border-left: 6px double var(--ink);
+}
+
+.muted {
+  padding: 0 var(--space-2);
+  background: var(--alarm);
+  color: var(--alarm-ink);
+  border-radius: var(--round);
 }
 
 .ribbon.none {
@@ -194,7 +237,14 @@ const caption = computed(() => call.value.caption?.text || null)
 }
 
 .origin {
+  overflow: hidden;
   font-weight: 600;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.clock {
+  flex: none;
 }
 
 .late .clock {
@@ -207,7 +257,6 @@ const caption = computed(() => call.value.caption?.text || null)
 }
 
 .who,
-.news,
 .greeting {
   overflow: hidden;
   text-overflow: ellipsis;
@@ -229,6 +278,7 @@ const caption = computed(() => call.value.caption?.text || null)
 
 .news {
   font-weight: 600;
+  overflow-wrap: anywhere;
 }
 
 .greeting {

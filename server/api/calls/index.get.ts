@@ -1,4 +1,4 @@
-import type { FilterQuery } from '@mikro-orm/core'
+import { type FilterQuery, raw } from '@mikro-orm/core'
 import { fold } from '~~/core/directory/search'
 import { type LogPage, type LogKind, logQuery } from '~~/shared/log'
 import { seesCallers } from '~~/shared/redaction'
@@ -9,7 +9,7 @@ import { rowToShow } from '../../journal/rows'
 import { useRelay } from '../../relay'
 import { readInput } from '../../validation/read'
 
-const kinds: Record<LogKind, FilterQuery<CallRecordRow>> = {
+const kinds: Record<Exclude<LogKind, 'dialled'>, FilterQuery<CallRecordRow>> = {
   all: {},
   in: { direction: 'inbound' },
   out: { direction: 'outbound' },
@@ -20,7 +20,10 @@ const kinds: Record<LogKind, FilterQuery<CallRecordRow>> = {
 export default defineEventHandler(async (event): Promise<LogPage> => {
   const user = await requirePerson(event)
   const query = readInput(() => logQuery.validateSync(getQuery(event)))
-  const conditions: FilterQuery<CallRecordRow>[] = [kinds[query.kind]]
+  const conditions: FilterQuery<CallRecordRow>[] = query.kind === 'dialled'
+    // The first device of a call that one of ours made is theirs.
+    ? [{ direction: { $ne: 'inbound' }, [raw('devices[1]')]: user.extension ?? '' }]
+    : [kinds[query.kind]]
   for (const word of fold(query.text.replaceAll('\0', '')).split(/\s+/).filter(Boolean)) {
     conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
   }

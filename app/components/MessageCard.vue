@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import type { Message } from '~~/shared/messages'
+
+const props = defineProps<{ message: Message, owner: string, mine: boolean }>()
+defineEmits<{ read: [] }>()
+
+const title = computed(() => props.message.caller ?? props.message.number ?? 'Somebody')
+const number = computed(() => props.message.caller ? props.message.number : null)
+</script>
+
+<template>
+  <li :class="['message', { unread: !message.readAt }]">
+    <p class="top">
+      <strong>{{ title }}</strong> <span v-if="number">{{ number }}</span>
+      <span class="at">{{ dayjs(message.at).format('D MMM H:mm') }}</span>
+    </p>
+    <p>
+      {{ message.text || 'No words.' }}
+    </p>
+    <p class="soft">
+      <template v-if="message.kind === 'voice'">
+        Voicemail of {{ owner }}, {{ message.seconds }} seconds.
+      </template>
+      <template v-else>
+        For {{ owner }}, taken down by {{ message.fromName }}.
+      </template>
+      <strong v-if="message.urgent">Urgent.</strong> <template v-if="message.callBack">
+        Wants to be called back.
+      </template>
+      {{ message.readAt ? `Read ${dayjs(message.readAt).format('D MMM H:mm')}.` : 'Not read yet.' }}
+    </p>
+    <el-button
+      v-if="mine && !message.readAt"
+      size="small"
+      :aria-label="`Mark the message of ${title} as read`"
+      @click="$emit('read')"
+    >
+      Read
+    </el-button>
+  </li>
+</template>
+
+<style scoped>
+.message {
+  padding: var(--space-3) var(--space-4);
+  background: var(--sheet);
+  border: var(--line);
+  border-radius: var(--round);
+}
+
+.unread {
+  border-left: 4px solid var(--ink);
+}
+
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3);
+}
+
+.at {
+  margin-left: auto;
+  color: var(--ink-soft);
+}
+
+.soft {
+  color: var(--ink-soft);
+}
+</style>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { spell } from '~~/core/durations/durations'
+import { connectionOf } from '~~/core/calls/questions'
+import { tellStory } from '~~/core/calls/story'
+import type { Call } from '~~/core/calls/model'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+const live = useLive()
+const desk = useDesk()
+const directory = useDirectory()
+const { story } = usePanels()
+
+/** Kept when the call ends while its story is read. */
+const call = shallowRef<Call | null>(null)
+watch(() => story.value && live.state?.calls[story.value], (known) => {
+  if (known) call.value = known
+})
+
+function nameOf(device: string): string {
+  const party = call.value && (connectionOf(call.value, device)?.party ?? (device.includes('#') ? call.value.party : null))
+  return directory.nameOf(device, party)
+}
+
+const lines = computed(() => call.value ? tellStory(call.value.story, nameOf) : [])
+</script>
+
+<template>
+  <el-dialog
+    :model-value="story !== null"
+    :title="call ? `The story of ${directory.nameOf(call.calling, call.party)}` : 'The story'"
+    width="min(34rem, 94vw)"
+    @close="story = null"
+  >
+    <ol class="story">
+      <li
+        v-for="(line, index) in lines"
+        :key="index"
+      >
+        <span class="at">{{ dayjs(line.at).format('H:mm:ss') }}</span>
+        <span>{{ line.text }}</span>
+        <span class="lasted">{{ spell(line.lasted ?? desk.now - line.at) }}</span>
+      </li>
+    </ol>
+  </el-dialog>
+</template>
+
+<style scoped>
+.story {
+  display: grid;
+  gap: var(--space-2);
+}
+
+li {
+  display: grid;
+  grid-template-columns: 4.5rem 1fr auto;
+  gap: var(--space-4);
+  padding-bottom: var(--space-2);
+  border-bottom: var(--line);
+}
+
+.at,
+.lasted {
+  color: var(--ink-soft);
+}
+</style>

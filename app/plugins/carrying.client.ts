@@ -1,0 +1,41 @@
+import { draggable, dropTargetForElements, monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
+import type { ObjectDirective } from 'vue'
+
+type Dropping = HTMLElement & { stopTarget?: () => void, stopSource?: () => void, target?: string, call?: string }
+
+/** v-call-target="id": a dragged call can be dropped here. */
+const callTarget: ObjectDirective<Dropping, string> = {
+  mounted(element, { value }) {
+    element.target = value
+    element.stopTarget = dropTargetForElements({ element, getData: () => ({ target: element.target }) })
+  },
+  updated(element, { value }) {
+    element.target = value
+  },
+  unmounted: element => element.stopTarget?.(),
+}
+
+/** v-call-source="call id": this can be dragged; null while it can't. */
+const callSource: ObjectDirective<Dropping, string | null> = {
+  mounted(element, { value }) {
+    element.call = value ?? undefined
+    element.stopSource = draggable({ element, canDrag: () => element.call !== undefined, getInitialData: () => ({ call: element.call }) })
+  },
+  updated(element, { value }) {
+    element.call = value ?? undefined
+  },
+  unmounted: element => element.stopSource?.(),
+}
+
+export default defineNuxtPlugin((nuxt) => {
+  nuxt.vueApp.directive('call-target', callTarget)
+  nuxt.vueApp.directive('call-source', callSource)
+  const carrying = useCarrying()
+  const targetOf = (location: { current: { dropTargets: { data: Record<string | symbol, unknown> }[] } }) => (location.current.dropTargets[0]?.data.target as string | undefined) ?? null
+  monitorForElements({
+    canMonitor: ({ source }) => typeof source.data.call === 'string',
+    onDragStart: ({ source }) => carrying.begin(source.data.call as string),
+    onDrag: ({ location }) => carrying.hover(targetOf(location), location.current.input.shiftKey),
+    onDrop: ({ location }) => carrying.end(targetOf(location), location.current.input.shiftKey),
+  })
+})
