@@ -65,6 +65,21 @@ export class Cast {
     if (device) await this.ask({ service: 'clearConnection', device, call })
   }
 
+  /** Somebody of ours hangs up or declines. */
+  async leave(device: string, call: string): Promise<void> {
+    await this.ask({ service: 'clearConnection', device, call })
+  }
+
+  /** The call that rings at a device, once it does. */
+  async ringingAt(device: string): Promise<string> {
+    await expect.poll(() => this.ringing(device)).toBeDefined()
+    return this.ringing(device)!
+  }
+
+  private ringing(device: string): string | undefined {
+    return Object.values(this.state.calls).find(call => call.connections.some(connection => connection.device === device && connection.state === 'alerting'))?.id
+  }
+
   /** The caller says something. */
   async say(call: string, text: string): Promise<void> {
     await this.ask({ service: 'sendUserInformation', device: this.state.calls[call]!.calling, call, text })
@@ -76,7 +91,7 @@ export class Cast {
     }
   }
 
-  leave(): void {
+  goHome(): void {
     this.socket.destroy()
   }
 }
@@ -109,7 +124,7 @@ export async function buildStage(options: { exchangeArgs?: string[] } = {}): Pro
     open: (browser, who) => openConsole(browser, stack.url, who),
   }
   const strike = async () => {
-    stage.cast.leave()
+    stage.cast.goHome()
     await stack.stop()
   }
   return { stage, strike }
@@ -149,7 +164,7 @@ export function ribbon(page: Page, stretch: 'Arriving' | 'In hand' | 'Passed on'
 /** Tests of one worker share a stage; each ends its own calls. */
 export const test = base.extend<{ console: Page }, { stage: Stage }>({
   stage: [async ({}, use) => { // eslint-disable-line no-empty-pattern
-    const { stage, strike } = await buildStage({ exchangeArgs: ['--transfer-recall', '4000', '--no-answer', '6000'] })
+    const { stage, strike } = await buildStage({ exchangeArgs: ['--transfer-recall', '4000', '--no-answer', '6000', '--park-recall', '9000', '--absence', '3000'] })
     await use(stage)
     await strike()
   }, { scope: 'worker', timeout: 90_000 }],

@@ -78,7 +78,7 @@ export function useHandKeys() {
     'Delete': end,
     'Escape': escape,
     'F2': mute,
-    'F4': () => panels.takeMessage(desk.baton),
+    'F4': () => panels.takeMessage(desk.baton ?? desk.talking),
     'F8': joinAll,
     'F9': () => panels.openDigits(),
   }

@@ -35,6 +35,7 @@ export default defineNuxtPlugin((nuxt) => {
   monitorForElements({
     canMonitor: ({ source }) => typeof source.data.call === 'string',
     onDragStart: ({ source }) => carrying.begin(source.data.call as string),
+    onDropTargetChange: ({ location }) => carrying.hover(targetOf(location), location.current.input.shiftKey),
     onDrag: ({ location }) => carrying.hover(targetOf(location), location.current.input.shiftKey),
     onDrop: ({ location }) => carrying.end(targetOf(location), location.current.input.shiftKey),
   })

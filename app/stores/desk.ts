@@ -139,6 +139,8 @@ export const useDesk = defineStore('desk', () => {
       const after = live.state?.calls[event.call]
       if (event.type === 'queued' && after && stretchOf(live.state!, after, own) === 'arriving') announce(after)
       if (event.type === 'delivered' && event.device === own && after) announce(after)
+      // A call on its way again has not said goodbye.
+      if (event.type === 'transferred') farewells.value = farewells.value.filter(known => known.id !== event.call)
       if (before?.passing?.by === own) followPassing(event, before)
       if (before?.consultation && before.calling === own) followConsultation(event)
     }

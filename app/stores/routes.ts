@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Call, DeviceId, Distribution } from '~~/core/calls/model'
 import { mailboxOf } from '~~/core/calls/names'
-import { connectionOf, isConversation } from '~~/core/calls/questions'
+import { callsOf, connectionOf, isConversation, partnerOf } from '~~/core/calls/questions'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
@@ -9,7 +9,7 @@ import { useLive } from './live'
 
 /** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
 export interface Route {
-  id: 'passOn' | 'ask' | 'parkFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message'
+  id: 'passOn' | 'ask' | 'parkFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move'
   label: string
   words: string
   key: string
@@ -19,6 +19,7 @@ export interface Route {
 /** The keys of the routes, as they stand on their buttons. */
 export const routeKeys: Record<Route['id'], string> = {
   passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', parkFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
+  pickUp: 'Shift+F2', move: 'Shift+F4',
 }
 
 /** Where the call in hand, or a new one, can go when somebody or something has been named. */
@@ -54,6 +55,11 @@ export const useRoutes = defineStore('routes', () => {
     return Boolean(own && (own.state === 'connected' || own.state === 'held'))
   }
 
+  /** Ours, or waiting for all of us: not what is parked already or talks at somebody else's. */
+  function parkable(call: Call): boolean {
+    return !call.parked && Boolean(desk.device && (connectionOf(call, desk.device) || call.connections.some(({ state }) => state === 'queued')))
+  }
+
   /** Every way to a person, the likeliest first. */
   function toPerson(id: DeviceId): Route[] {
     if (id === desk.device) return []
@@ -65,7 +71,7 @@ export const useRoutes = defineStore('routes', () => {
       const caller = desk.otherName(baton)
       routes.push(route('passOn', 'Pass on', `passes ${caller} on to ${name}`, () => pass(baton, id)))
       if (answered(baton) && !desk.askedFor) routes.push(route('ask', 'Ask first', `asks ${name} while ${caller} waits`, () => desk.ask({ service: 'consultationCall', call: baton.id, number: id })))
-      routes.push(route('parkFor', 'Park for them', `parks ${caller} for ${name}`, () => desk.ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
+      if (parkable(baton)) routes.push(route('parkFor', 'Park for them', `parks ${caller} for ${name}`, () => desk.ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
       routes.push(route('voicemail', 'Voicemail', `sends ${caller} to the voicemail of ${name}`, () => pass(baton, mailboxOf(id))))
       if (person?.mobile) routes.push(route('mobile', 'Mobile', `passes ${caller} on to ${formatNumber(person.mobile)}`, () => pass(baton, person.mobile!)))
     }
@@ -74,6 +80,7 @@ export const useRoutes = defineStore('routes', () => {
       if (person?.mobile) routes.push(route('mobile', 'Mobile', `calls ${formatNumber(person.mobile)}`, () => desk.ask({ service: 'makeCall', number: person.mobile! })))
     }
     if (talking && isConversation(talking) && !desk.carried) routes.push(route('join', 'Ask to join', `rings ${name} to join you`, () => desk.ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
+    routes.push(...atTheirTelephone(id, name))
     routes.push(route('message', 'Message', `takes a message for ${name}`, async () => {
       messageFor.value = { to: id, call: baton }
       return true
@@ -81,12 +88,31 @@ export const useRoutes = defineStore('routes', () => {
     return routes
   }
 
+  /** What can be done with a call that rings or talks at a colleague's telephone. */
+  function atTheirTelephone(id: DeviceId, name: string): Route[] {
+    const theirs = live.state ? callsOf(live.state, id).filter(call => desk.device && !connectionOf(call, desk.device)) : []
+    const rings = theirs.find(call => connectionOf(call, id)?.state === 'alerting')
+    const talks = theirs.find(call => partnerOf(call, id) && call.calling !== id)
+    const moves = rings ?? talks
+    return [
+      ...(rings ? [route('pickUp', 'Pick up', `picks up what rings at ${name}`, () => desk.ask({ service: 'directedPickupCall', call: rings.id }))] : []),
+      ...(moves
+        ? [route('move', 'Carry their call', `carries the call of ${name} elsewhere`, async () => {
+            desk.carry(moves.id)
+            return true
+          })]
+        : []),
+    ]
+  }
+
   /** Every way to a group or queue. */
   function toGroup(id: DeviceId): Route[] {
     const group = directory.group(id)!
     const { baton } = desk
     const queue = group.distribution === 'queue'
-    if (!baton) return [route('call', 'Call', `calls ${group.name}`, () => desk.ask({ service: 'makeCall', number: group.number }))]
+    const ringing = live.state ? Object.values(live.state.calls).some(call => call.connections.some(({ state, device }) => state === 'alerting' && group.members.includes(device))) : false
+    const pickUp = ringing ? [route('pickUp', 'Pick up', `picks up what has rung longest in ${group.name}`, () => desk.ask({ service: 'groupPickupCall', group: id }))] : []
+    if (!baton) return [route('call', 'Call', `calls ${group.name}`, () => desk.ask({ service: 'makeCall', number: group.number })), ...pickUp]
     const caller = desk.otherName(baton)
     if (queue) return [route('passOn', 'Pass on', `lets ${caller} wait in the ${group.name}`, () => pass(baton, id))]
     return [

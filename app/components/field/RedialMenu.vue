@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import type { LogPage } from '~~/shared/log'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
@@ -16,9 +16,11 @@ async function load(open: boolean): Promise<void> {
   try {
     const { rows } = await $fetch<LogPage>('/api/calls', { query: { kind: 'dialled', limit: mostAsked } })
     const numbers = new Map<string, string>()
-    for (const { dialled, story, names, direction } of rows) {
+    for (const { dialled, story, names } of rows) {
+      const read = readDialled(dialled)
+      const number = read.kind === 'outside' ? read.e164 : dialled
       const reached = story.find(step => step.type === 'delivered' || step.type === 'failed' || step.type === 'queued')
-      if (!numbers.has(dialled)) numbers.set(dialled, (direction === 'internal' && reached && names[reached.device]) || formatNumber(dialled))
+      if (!numbers.has(number)) numbers.set(number, read.kind === 'outside' ? formatNumber(number) : (reached && names[reached.device]) ?? dialled)
     }
     last.value = [...numbers].slice(0, shown).map(([number, name]) => ({ number, name }))
     failure.value = null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isConversation } from '~~/core/calls/questions'
+import { membersOf } from '~~/core/calls/questions'
 import { type Ribbon, useDesk } from '~/stores/desk'
 import { useEnding } from '~/composables/ending'
 import { useLive } from '~/stores/live'
@@ -15,9 +15,11 @@ const first = computed(() => desk.held[0]?.call.id === call.value)
 const name = computed(() => desk.otherName(props.ribbon.call))
 const isAsking = computed(() => desk.consultation?.id === call.value)
 const isAskedFor = computed(() => desk.askedFor?.id === call.value)
-const answered = computed(() => isConversation(props.ribbon.call) || waiting.value === 'hold')
+const colleagueIsThere = computed(() => desk.consultation !== null && membersOf(desk.consultation).length > 1)
 const end = computed(() => {
-  if (ending.asked.value === call.value) return { label: 'Press again', aria: `End the call with ${name.value}: press again` }
+  if (ending.asked.value === call.value) {
+    return { label: 'Press again', aria: props.ribbon.call.conference ? 'Leave the conference; press again' : `End the call with ${name.value}: press again` }
+  }
   return props.ribbon.call.conference
     ? { label: 'Leave', aria: 'Leave the conference; the others go on' }
     : { label: 'End', aria: `End the call with ${name.value}` }
@@ -67,7 +69,7 @@ const end = computed(() => {
         :aria-label="`Take back ${name}`"
         @click="desk.ask({ service: 'retrieveCall', call })"
       >
-        {{ isAskedFor && answered ? 'Swap' : 'Take back' }} <kbd v-if="isAskedFor || (first && desk.talking && !desk.askedFor)">←</kbd><kbd v-else-if="first && !desk.talking">Space</kbd>
+        {{ isAskedFor && colleagueIsThere ? 'Swap' : 'Take back' }} <kbd v-if="isAskedFor || (first && desk.talking && !desk.askedFor)">←</kbd><kbd v-else-if="first && !desk.talking">Space</kbd>
       </el-button>
       <template v-else>
         <el-button
@@ -110,7 +112,7 @@ const end = computed(() => {
   flex-wrap: wrap;
   justify-content: flex-end;
   gap: var(--space-2);
-  max-width: 11.5rem;
+  max-width: 14rem;
 }
 
 .actions :deep(.el-button) {

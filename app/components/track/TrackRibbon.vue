@@ -59,7 +59,7 @@ const news = computed(() => {
     const back = tellRecall(recall, directory.nameOf, state.settings.ringCycle)
     return recall.to === desk.device || recall.to === state.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
   }
-  if (due.value.waiting === 'reply') return `ringing ${desk.otherName(call.value)}`
+  if (due.value.waiting === 'reply' && !isAsking.value) return `ringing ${desk.otherName(call.value)}`
   return null
 })
 
