@@ -228,12 +228,13 @@ test('what rings at a colleague is picked up; what talks there is carried elsewh
 test.describe('dragging', () => {
   const window = (page: Page, person: typeof marit) => page.getByRole('button', { name: new RegExp(`^${person.words}, ${person.extension}`) })
 
-  async function dragOver(console: Page, caller: string, target: ReturnType<typeof window>): Promise<void> {
+  async function dragOver(console: Page, caller: string, target: ReturnType<typeof window>, key?: string): Promise<void> {
     const from = (await ribbon(console, 'In hand', caller).boundingBox())!
     await target.scrollIntoViewIfNeeded()
     const to = (await target.boundingBox())!
     await console.mouse.move(from.x + 60, from.y + 20)
     await console.mouse.down()
+    if (key) await console.keyboard.down(key)
     await console.mouse.move(from.x + 80, from.y + 60, { steps: 4 })
     await console.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 6 })
   }
@@ -254,8 +255,7 @@ test.describe('dragging', () => {
 
   test('with Shift asks first', async ({ console, stage }) => {
     await inHand(console, stage, 'Shifted Caller')
-    await console.keyboard.down('Shift')
-    await dragOver(console, 'Shifted Caller', window(console, marit))
+    await dragOver(console, 'Shifted Caller', window(console, marit), 'Shift')
     await expect(console.getByText(`Dropping asks ${marit.words} while Shifted Caller waits`)).toBeVisible()
     await console.mouse.up()
     await console.keyboard.up('Shift')
@@ -441,4 +441,3 @@ test('a staff member may use their own telephone and nobody else\'s, and sees wh
   await context.close()
   await stage.cast.clearTheStage()
 })
-
