@@ -18,51 +18,63 @@ run(async () => {
   await buildWhenStale()
   mkdirSync(folder, { recursive: true })
   const postgres = await startPostgres('screenshots-postgres', { fresh: true })
-  const stack = createStack({ databaseUrl: postgres.database('screenshots'), exchangeArgs: ['--pace', 'rush', '--seed', '12', '--clock', morning], output: 'ignore' })
   const { chromium: launcher } = await import('@playwright/test')
   const browser = await launcher.launch({ executablePath: chromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
   try {
-    await stack.start()
-    await shoot(stack, browser)
+    await onStage(postgres, browser, 'morning', ['--pace', 'rush'], shootMorning)
+    await onStage(postgres, browser, 'busy', ['--pace', 'quiet', '--scene', 'busy'], shootBusy)
   }
   finally {
     await browser.close()
-    await stack.stop()
     await postgres.stop()
   }
 })
 
-async function shoot(stack, browser) {
-  const advance = await clockOf(stack)
-  const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
-  const page = await context.newPage()
-  const shot = async (name) => {
-    await page.evaluate(() => document.fonts.ready)
-    await page.screenshot({ path: join(folder, `${name}.png`) })
-    say(`docs/screenshots/${name}.png`)
+/** One stage with an invented clock, and a signed-in console on it. */
+async function onStage(postgres, browser, database, exchangeArgs, shoot) {
+  const stack = createStack({ databaseUrl: postgres.database(database), exchangeArgs: ['--seed', '12', '--clock', morning, ...exchangeArgs], output: 'ignore' })
+  await stack.start()
+  try {
+    const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
+    const page = await context.newPage()
+    const advance = await clockOf(stack)
+    const shot = async (name, of = page) => {
+      await of.evaluate(() => document.fonts.ready)
+      await of.mouse.move(0, 0)
+      await of.screenshot({ path: join(folder, `${name}.png`) })
+      say(`docs/screenshots/${name}.png`)
+    }
+    await page.goto('/sign-in')
+    await page.getByLabel('Sign-in name').fill('ines')
+    await page.getByLabel('Password').fill(demoPassword)
+    if (database === 'morning') await shot('sign-in')
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await page.locator('.window').first().waitFor()
+    await shoot({ page, context, advance, shot })
   }
+  finally {
+    await stack.stop()
+  }
+}
+
+async function shootMorning({ page, advance, shot }) {
   const answer = async () => {
     const { length } = await page.locator('.in-hand .ribbon').all()
     await page.keyboard.press('Enter')
     await page.locator('.in-hand .ribbon').nth(length).waitFor()
   }
-
-  await page.goto('/sign-in')
-  await page.getByLabel('Sign-in name').fill('ines')
-  await page.getByLabel('Password').fill(demoPassword)
-  await shot('sign-in')
-  await page.getByRole('button', { name: 'Sign in' }).click()
-  await page.locator('.window').first().waitFor()
-
   await advance(17)
   await page.locator('.arriving .ribbon').first().waitFor()
   await answer()
   await advance(4)
   await page.locator('.in-hand .caption').first().waitFor()
   await shot('console')
-  await page.keyboard.type('lost prop')
+  await page.keyboard.type('mar')
   await page.getByRole('option').first().waitFor()
   await shot('answers')
+  await page.keyboard.press('Escape')
+  await page.keyboard.type('lost property')
+  await page.getByRole('option').first().waitFor()
   await page.keyboard.press('Enter')
   await page.locator('.passed-on .ribbon').first().waitFor()
   await answer()
@@ -70,19 +82,68 @@ async function shoot(stack, browser) {
   await answer()
   await advance(9)
   await shot('crowded')
-  await page.getByRole('button', { name: 'Dark theme' }).click()
-  await page.locator('html.dark').waitFor()
-  await shot('console-dark')
-  await page.getByRole('button', { name: 'Light theme' }).click()
   await page.setViewportSize({ width: 380, height: 800 })
   await shot('strip')
   await page.setViewportSize({ width: 1280, height: 800 })
+  await page.keyboard.type('#3')
+  await page.locator('.slots .taken').waitFor()
   await advance(120)
+  await page.getByRole('link', { name: 'Parkings' }).click()
+  await page.getByRole('row').nth(1).waitFor()
+  await shot('parkings')
   await page.getByRole('link', { name: 'Call log' }).click()
   await page.getByRole('button', { name: /^Story of/ }).first().waitFor()
   const told = page.getByRole('row').filter({ hasText: 'Ines Quillfeather, then' }).first()
-  if (await told.count()) await told.getByRole('button').click()
+  if (await told.count()) await told.getByRole('button', { name: /^Story of/ }).click()
   await shot('log')
+}
+
+async function shootBusy({ page, context, advance, shot }) {
+  await page.locator('.ribbon.asking').waitFor()
+  await shot('busy')
+  await page.getByRole('button', { name: 'Dark theme' }).click()
+  await page.locator('html.dark').waitFor()
+  await shot('busy-dark')
+  await page.getByRole('button', { name: 'Light theme' }).click()
+  await page.getByRole('combobox').focus()
+  await page.keyboard.type('freight')
+  await page.getByRole('option').first().waitFor()
+  await shot('group')
+  await page.keyboard.press('Escape')
+
+  await page.keyboard.press('F8')
+  await page.getByText('Conference').first().waitFor()
+  await page.keyboard.type('2105')
+  await page.getByRole('option').first().waitFor()
+  await page.keyboard.press('F8')
+  await page.getByText('is being rung').waitFor()
+  await shot('conference')
+
+  await page.keyboard.type('2150')
+  await page.getByRole('option').first().waitFor()
+  await page.keyboard.press('F4')
+  const sheet = page.getByRole('dialog', { name: 'Take a message' })
+  await sheet.getByLabel('What about').fill('Two lorries for Thursday: is there room on deck?')
+  await sheet.getByRole('button', { name: 'Leave message' }).click()
+  await sheet.waitFor({ state: 'hidden' })
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Delete')
+  await page.keyboard.press('Delete')
+  await page.locator('.arriving .ribbon').first().waitFor()
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('2150')
+  await page.getByRole('option').first().waitFor()
+  await page.getByRole('button', { name: /^Park for them/ }).click()
+  await page.getByRole('button', { name: /parked for/ }).nth(1).waitFor()
+  const handset = await context.newPage()
+  await handset.goto('/handset?of=2150')
+  await handset.getByText('● message').waitFor()
+  await shot('handset', handset)
+  await handset.close()
+  await page.getByRole('link', { name: 'Messages' }).click()
+  await page.getByRole('listitem').first().waitFor()
+  await advance(1)
+  await shot('messages')
 }
 
 /** Moves the exchange's invented clock on by seconds, one at a time, as a morning would pass. */

@@ -2,7 +2,7 @@ import type { MikroORM } from '@mikro-orm/postgresql'
 import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import { parkingOf } from '~~/core/calls/parkings'
-import { recordOf } from '~~/core/calls/record'
+import { type CallRecord, recordOf } from '~~/core/calls/record'
 import { stepOf } from '~~/core/calls/evolve'
 import type { Position } from '~~/shared/feed'
 import { Directory } from './accounts/directory'
@@ -107,14 +107,14 @@ export class Relay implements LinkListener {
 
   private takeAll(events: NumberedEvent[]): JournalItem[] {
     const items = events.map((event): JournalItem => {
-      const { before, after } = this.picture.apply(event)
+      const { before, after, joined } = this.picture.apply(event)
       const state = this.picture.state!
       if (event.type === 'numberBlocked' || event.type === 'numberUnblocked') void this.blocks.keep(event)
       if (event.type === 'callCleared' && before) void this.post.recorded(event, before)
       const parking = parkingOf(event, before, after)
       return {
         epoch: state.epoch, event,
-        record: this.recordAfter(event, before, after, state),
+        records: [...this.recordAfter(event, before, after, state), ...(joined ? [joinedRecord(state, joined, event)] : [])],
         parking: parking && { ...parking, names: namesOf(state, [parking.by, parking.for, parking.caller, parking.takenBy]) },
       }
     })
@@ -122,16 +122,15 @@ export class Relay implements LinkListener {
     return items
   }
 
-  private recordAfter(event: NumberedEvent, before: Call | undefined, after: Call | undefined, state: ExchangeState): JournalItem['record'] {
-    if (event.type === 'callInformation' || event.type === 'digitsGenerated' || event.type === 'microphoneMute') return null
-    if (after) return { ...recordOf(state, after, null), seq: event.seq }
-    if (before && event.type === 'callCleared') return { ...recordOf(state, before, stepOf(event)), seq: event.seq }
-    return null
+  private recordAfter(event: NumberedEvent, before: Call | undefined, after: Call | undefined, state: ExchangeState): JournalItem['records'] {
+    if (event.type === 'callInformation' || event.type === 'digitsGenerated' || event.type === 'microphoneMute') return []
+    if (after) return [{ ...recordOf(state, after, null), seq: event.seq }]
+    return before && event.type === 'callCleared' ? [{ ...recordOf(state, before, stepOf(event)), seq: event.seq }] : []
   }
 
   private livingRecords(): JournalItem[] {
     const state = this.picture.state!
-    return Object.values(state.calls).map(call => ({ epoch: state.epoch, event: null, parking: null, record: { ...recordOf(state, call, null), seq: state.seq } }))
+    return Object.values(state.calls).map(call => ({ epoch: state.epoch, event: null, parking: null, records: [{ ...recordOf(state, call, null), seq: state.seq }] }))
   }
 
   /** After the records so far are written, whatever still counts as live and is not there has been lost. */
@@ -145,6 +144,12 @@ export class Relay implements LinkListener {
       this.log(`journal: calls lost by the exchange are not closed yet: ${(error as Error).message}`)
     }
   }
+}
+
+/** A consultation that has become part of its caller's call is over, and has been of use. */
+function joinedRecord(state: ExchangeState, call: Call, { at, seq, ...event }: NumberedEvent): CallRecord & { seq: number } {
+  const end = { at, type: 'callCleared' as const, device: 'device' in event ? event.device : call.calling, cause: 'normalClearing' as const }
+  return { ...recordOf(state, call, end), outcome: 'joined', seq }
 }
 
 function namesOf(state: ExchangeState, devices: (string | null)[]): Record<string, string> {

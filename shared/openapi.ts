@@ -1,7 +1,8 @@
 import type { Schema, SchemaDescription, SchemaObjectDescription } from 'yup'
 import { credentials } from './people'
-import { logQuery } from './log'
-import { personServices, services } from './requests'
+import { logQuery, parkingQuery } from './log'
+import { messagesQuery, newMessage } from './messages'
+import { handsetServices, personServices, services } from './requests'
 
 type Json = Record<string, unknown>
 
@@ -32,7 +33,7 @@ function describeObject({ fields }: SchemaObjectDescription): Json {
   }
 }
 
-function requestSchema(service: typeof personServices[number]): Json {
+function requestSchema(service: keyof typeof services): Json {
   const { properties, required } = jsonSchemaOf(services[service]) as { properties: Json, required: string[] }
   return {
     type: 'object',
@@ -52,7 +53,9 @@ const body = (schema: Json) => ({ required: true, content: { 'application/json':
 
 /** The API as OpenAPI 3.1. */
 export function openApiDocument(): Json {
-  const query = jsonSchemaOf(logQuery) as { properties: Json }
+  const parameters = (schema: Schema) => Object.entries((jsonSchemaOf(schema) as { properties: Json }).properties).map(([name, described]) => ({ name, in: 'query', schema: described }))
+  const oneOfServices = (names: readonly (keyof typeof services)[]) => body({ oneOf: names.map(service => ({ $ref: `#/components/schemas/${service}` })) })
+  const refused = { 409: answer('Refused by the exchange: data.code and message say why and what became of the caller.') }
   return {
     openapi: '3.1.0',
     info: { title: 'Estafette', version: '1', description: 'Answer calls, see who is free, pass calls on. Errors carry a sentence for people in "message".' },
@@ -66,20 +69,33 @@ export function openApiDocument(): Json {
       '/api/requests': {
         post: {
           summary: 'Ask the exchange for a service with one\'s own telephone; an id repeated is carried out once',
-          requestBody: body({ oneOf: personServices.map(service => ({ $ref: `#/components/schemas/${service}` })) }),
-          responses: { 200: answer('Carried out; seq is the last event number.'), ...failures, 409: answer('Refused by the exchange: data.code and message say why and what became of the caller.') },
+          requestBody: oneOfServices(personServices),
+          responses: { 200: answer('Carried out; seq is the last event number.'), ...failures, ...refused },
         },
       },
+      '/api/handset': {
+        post: {
+          summary: 'A stand-in handset: one\'s own telephone, and in the demo any other and callers outside',
+          requestBody: oneOfServices(handsetServices),
+          responses: { 200: answer('Carried out.'), ...failures, ...refused },
+        },
+      },
+      '/api/messages': {
+        get: { summary: 'Messages for oneself (and, for operators, the lines), and those one has taken down', parameters: parameters(messagesQuery), responses: { 200: answer('received and written.'), ...failures } },
+        post: { summary: 'Take a message for somebody', requestBody: body(jsonSchemaOf(newMessage)), responses: { 200: answer('Left in their mailbox and on their display.'), ...failures } },
+      },
+      '/api/messages/{id}/read': { post: { summary: 'Mark a message for oneself as read', parameters: parameters(messagesQuery), responses: { 200: answer('Read; who took it down sees that.'), ...failures, 404: answer('No such message for you.') } } },
+      '/api/parkings': { get: { summary: 'The history of parkings, newest first', parameters: parameters(parkingQuery), responses: { 200: answer('rows.'), ...failures } } },
       '/api/calls': {
         get: {
           summary: 'The call log, newest first',
-          parameters: Object.entries(query.properties).map(([name, schema]) => ({ name, in: 'query', schema })),
+          parameters: parameters(logQuery),
           responses: { 200: answer('rows, and next for the page after.'), ...failures },
         },
       },
       '/api/feed': { get: { summary: 'The live feed (WebSocket): say {"type":"hello","since":{"epoch","seq"}}, receive a snapshot or the events missed, then every event', responses: { 101: answer('Switching to WebSocket.'), 401: answer('Nobody is signed in.') } } },
       '/api/health': { get: { summary: 'State of database and exchange, and the last event number', responses: { 200: answer('All is well.'), 503: answer('Something is away; the body says what.') } } },
     },
-    components: { schemas: Object.fromEntries(personServices.map(service => [service, requestSchema(service)])) },
+    components: { schemas: Object.fromEntries([...new Set([...personServices, ...handsetServices])].map(service => [service, requestSchema(service)])) },
   }
 }

@@ -3,7 +3,7 @@ import { buildStage, expect, ribbon, type Stage, test as base } from './stage'
 /** Real processes are killed here: every test has a stage to itself. */
 const test = base.extend<{ own: Stage }>({
   own: async ({}, use) => { // eslint-disable-line no-empty-pattern
-    const { stage, strike } = await buildStage()
+    const { stage, strike } = await buildStage({ exchangeArgs: ['--absence', '6000'] })
     await use(stage)
     await strike()
   },
@@ -58,6 +58,67 @@ test('the server killed while callers ring, talk and are passed on: the same cal
   const [{ count, last }] = await own.sql<{ count: number, last: number }>('select count(*)::int as count, max(seq) as last from journal') as [{ count: number, last: number }]
   expect(count, 'no event is missing').toBe(last)
   expect(last).toBe(own.cast.state.seq)
+})
+
+test('the server killed during a conference and a consultation: the same people in them afterwards', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  const words = own.cast.state.devices[colleague]!.name
+  const call = await own.cast.ring('Conference Caller')
+  await page.getByRole('button', { name: 'Answer Conference Caller' }).click()
+  await expect(ribbon(page, 'In hand', 'Conference Caller')).toContainText('talking')
+  await page.keyboard.type(words)
+  await page.keyboard.press('Shift+Enter')
+  await own.cast.answer(colleague, await own.cast.ringingAt(colleague))
+  await expect(ribbon(page, 'In hand', 'Asking for')).toContainText('talking')
+
+  own.stack.server!.kill('SIGKILL')
+  await expect(page.getByRole('alert').filter({ hasText: 'No connection to the server' })).toBeVisible()
+  await own.stack.startServer()
+  await expect(page.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden()
+  await expect(ribbon(page, 'In hand', 'Asking for Conference Caller')).toContainText('talking')
+  await page.keyboard.press('F8')
+  await expect(ribbon(page, 'In hand', 'Conference').first()).toContainText('Leave')
+
+  own.stack.server!.kill('SIGKILL')
+  await expect(page.getByRole('alert').filter({ hasText: 'No connection to the server' })).toBeVisible()
+  await own.stack.startServer()
+  await expect(page.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden()
+  await expect(ribbon(page, 'In hand', 'Conference').first()).toContainText('Leave')
+  expect(own.cast.state.calls[call]!.connections.filter(({ state }) => state === 'connected')).toHaveLength(3)
+  await own.cast.hangUp(call)
+  await page.keyboard.press('Delete')
+  await page.keyboard.press('Delete')
+  await expect(page.getByText('No call in hand.')).toBeVisible()
+  await expect.poll(async () => (await records(own)).map(row => row.outcome)).toEqual(['answered', 'joined'])
+})
+
+test('the browser dies during a consultation: the colleague talks on, and the caller is offered to the other operator', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  const other = await own.open(browser, 'tomas')
+  await own.cast.ring('Consulted Caller')
+  await page.getByRole('button', { name: 'Answer Consulted Caller' }).click()
+  await expect(ribbon(page, 'In hand', 'Consulted Caller')).toContainText('talking')
+  await page.keyboard.type(own.cast.state.devices[colleague]!.name)
+  await page.keyboard.press('Shift+Enter')
+  const asking = await own.cast.ringingAt(colleague)
+  await own.cast.answer(colleague, asking)
+  await page.context().close()
+  await expect(ribbon(other, 'Arriving', 'Consulted Caller')).toContainText('Ines Quillfeather has gone and left the caller on hold', { timeout: 20_000 })
+  expect(own.cast.state.calls[asking]!.connections.map(({ state }) => state)).toEqual(['connected', 'connected'])
+  await other.keyboard.press('Enter')
+  await expect(ribbon(other, 'In hand', 'Consulted Caller')).toContainText('talking')
+})
+
+test('blocked numbers outlive the exchange', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  await own.cast.ask({ service: 'blockNumber', device: '2100', number: '07700 900998', reason: 'never again' })
+  await expect.poll(async () => (await own.sql('select 1 from blocked_number')).length).toBe(1)
+  own.stack.exchange!.kill('SIGKILL')
+  await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()
+  await own.stack.startExchange()
+  await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange' })).toBeHidden()
+  await page.getByRole('link', { name: 'Blocked' }).click()
+  await expect(page.getByRole('row').filter({ hasText: '07700 900998' })).toContainText('never again')
 })
 
 test('a browser offline in mid-call says so large, and has the same picture afterwards; a reload loses nothing', async ({ own, browser }) => {

@@ -37,6 +37,22 @@ const badRequests: [string, unknown, number][] = [
   ['an unknown reason', { id: id(), service: 'setStatus', device: '2100', reason: 'holiday', until: null }, 422],
   ['a time that is a word', { id: id(), service: 'setStatus', device: '2100', reason: 'lunch', until: 'noon' }, 422],
   ['a time without end', { id: id(), service: 'setStatus', device: '2100', reason: 'lunch', until: 1e300 }, 422],
+  ['a transfer to a prototype', { id: id(), service: 'singleStepTransferCall', device: '2100', call: 'x', to: '__proto__' }, 409],
+  ['a huge note', { id: id(), service: 'singleStepTransferCall', device: '2100', call: 'x', to: '2150', note: huge }, 422],
+  ['a strange distribution', { id: id(), service: 'deflectCall', device: '2100', call: 'x', to: '2150', distribution: 'random' }, 422],
+  ['a slot that is a number', { id: id(), service: 'parkCall', device: '2100', call: 'x', slot: 3, for: null }, 422],
+  ['a park without its slot', { id: id(), service: 'parkCall', device: '2100', call: 'x', for: null }, 422],
+  ['a consultation about nothing', { id: id(), service: 'consultationCall', device: '2100', call: 'x', number: '2150' }, 409],
+  ['joining nothing', { id: id(), service: 'conferenceCall', device: '2100', call: 'x', other: 'y' }, 409],
+  ['picking up in no group', { id: id(), service: 'groupPickupCall', device: '2100', group: 'group:none' }, 409],
+  ['digits that are an object', { id: id(), service: 'generateDigits', device: '2100', call: 'x', digits: {} }, 422],
+  ['a line that is none', { id: id(), service: 'setLineServed', device: '2100', line: '__proto__', on: false, until: null }, 409],
+  ['a block without a reason', { id: id(), service: 'blockNumber', device: '2100', number: '07700 900123' }, 422],
+  ['a block of an extension', { id: id(), service: 'blockNumber', device: '2100', number: '2150', reason: 'x' }, 409],
+  ['lifting what is not blocked', { id: id(), service: 'unblockNumber', device: '2100', number: 'constructor' }, 409],
+  ['a note that is not there', { id: id(), service: 'dismissNote', device: '2100', note: 'x' }, 409],
+  ['what only the server says', { id: id(), service: 'setAgentState', device: '2100', attended: false }, 422],
+  ['what only a handset says', { id: id(), service: 'setHandset', device: '2100', on: true }, 422],
   ['do not disturb as a word', { id: id(), service: 'setDoNotDisturb', device: '2100', on: 'yes' }, 422],
 ]
 
@@ -61,6 +77,26 @@ test('bad requests are refused in a sentence and change nothing', async ({ reque
   expect(stage.cast.state.seq).toBe(before)
 })
 
+test('bad messages, parkings and handsets are refused in a sentence', async ({ request, stage }) => {
+  await signedIn(request, stage.url, 'ines')
+  const message = { to: '2150', caller: null, number: null, text: 'Hello', urgent: false, callBack: false }
+  for (const [what, data] of Object.entries({
+    'nothing': {}, 'nobody': { ...message, to: '9999' }, 'no words': { ...message, text: '' }, 'only control characters': { ...message, text: '\u0000\u0001' },
+    'huge': { ...message, text: huge }, 'a strange field': { ...message, evil: 1 }, 'urgent as a word': { ...message, urgent: 'yes' },
+  })) {
+    const answer = await request.post(`${stage.url}/api/messages`, { data })
+    expect.soft(answer.status(), what).toBe(422)
+    expect.soft((await answer.json()).message, what).toMatch(/\w/)
+  }
+  expect((await request.post(`${stage.url}/api/messages/${'x'.repeat(3_000)}/read`, { data: {} })).status()).toBe(404)
+  expect((await request.post(`${stage.url}/api/messages/%00/read`, { data: {} })).status()).toBe(404)
+  for (const query of ['limit=0', 'limit=x', 'before=-1', 'before=never', 'limit=9999']) expect.soft((await request.get(`${stage.url}/api/parkings?${query}`)).status(), query).toBe(422)
+  for (const data of [{}, { id: id(), service: 'tick' }, { id: id(), service: 'setHandset', device: '2150', on: 'yes' }, { id: id(), service: 'offerCall', trunk: 'east' }]) {
+    expect.soft((await request.post(`${stage.url}/api/handset`, { data })).status()).toBe(422)
+  }
+  expect((await request.post(`${stage.url}/api/handset`, { data: { id: id(), service: 'setHandset', device: '__proto__', on: true } })).status()).toBe(409)
+})
+
 test('the same request twice is carried out once', async ({ request, stage }) => {
   await signedIn(request, stage.url, 'ines')
   const data = { id: id(), service: 'makeCall', device: '2100', number: '2150' }
@@ -74,9 +110,10 @@ test('the same request twice is carried out once', async ({ request, stage }) =>
 test('without a session, with a made-up one, or with the wrong role nothing is told and nothing done', async ({ request, stage }) => {
   const sessions: Record<string, string>[] = [{}, { cookie: 'estafette=Fe26.2*forged*a*b*c*d' }]
   for (const headers of sessions) {
-    for (const path of ['/api/directory', '/api/calls', '/api/calls?limit=5']) {
+    for (const path of ['/api/directory', '/api/calls', '/api/calls?limit=5', '/api/parkings', '/api/messages']) {
       expect((await request.get(stage.url + path, { headers })).status(), path).toBe(401)
     }
+    for (const path of ['/api/handset', '/api/messages', '/api/messages/x/read']) expect((await request.post(stage.url + path, { headers, data: {} })).status(), path).toBe(401)
     expect((await request.post(`${stage.url}/api/requests`, { headers, data: { id: id(), service: 'makeCall', device: '2100', number: '2150' } })).status()).toBe(401)
     expect((await request.get(`${stage.url}/api/feed`, { headers: { ...headers, 'upgrade': 'websocket', 'connection': 'Upgrade', 'sec-websocket-key': 'dGhlIHNhbXBsZSBub25jZQ==', 'sec-websocket-version': '13' } })).status()).toBe(401)
   }

@@ -148,18 +148,29 @@ nav a.router-link-exact-active {
   color: var(--ink-soft);
 }
 
+@media (max-width: 60rem) {
+  nav {
+    flex: 1 1 100%;
+    order: 1;
+    min-width: 0;
+    padding-left: 0;
+    overflow-x: auto;
+  }
+
+  .brand {
+    margin-right: auto;
+  }
+}
+
 @media (max-width: 40rem) {
   .header {
     padding-inline: var(--space-2);
     gap: 0;
   }
 
-  nav {
-    padding-left: 0;
-  }
-
   nav a {
-    padding-inline: var(--space-3);
+    padding: 0 var(--space-3);
+    white-space: nowrap;
   }
 
   .header .el-button {

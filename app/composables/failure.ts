@@ -9,8 +9,3 @@ export function sentenceOf(error: unknown): string {
   }
   return 'The server can\'t be reached. Nothing was changed; try again in a moment.'
 }
-
-/** The code of a refusal of the exchange, or null. */
-export function refusalCodeOf(error: unknown): string | null {
-  return error instanceof FetchError ? (error.data as { data?: { code?: string } } | undefined)?.data?.code ?? null : null
-}

@@ -5,6 +5,11 @@ const story = ref<CallId | null>(null)
 const digits = ref(false)
 const blocking = ref<string | null>(null)
 
+/** The keyboard belongs to the field again. */
+export function focusField(): void {
+  document.getElementById('who')?.focus()
+}
+
 /** The sheets that open over the console, one at a time; each gives the focus back when it closes. */
 export function usePanels() {
   const routes = useRoutes()

@@ -6,8 +6,14 @@ import { useLive } from '~/stores/live'
 useHead({ title: 'Call log · Estafette' })
 
 const kinds: { value: LogKind, label: string }[] = [
-  { value: 'all', label: 'All' }, { value: 'in', label: 'In' }, { value: 'out', label: 'Out' }, { value: 'missed', label: 'Missed' },
+  { value: 'all', label: 'All' }, { value: 'in', label: 'In' }, { value: 'out', label: 'Out' }, { value: 'missed', label: 'Missed' }, { value: 'dialled', label: 'Dialled by me' },
 ]
+/** Telephone links of other pages open the console with the number in the field. */
+const canHandleLinks = 'registerProtocolHandler' in navigator
+function handleLinks(): void {
+  navigator.registerProtocolHandler('tel', `${location.origin}/?dial=%s`)
+}
+
 const kind = ref<LogKind>('all')
 const text = ref('')
 const rows = ref<LogRow[]>([])
@@ -85,6 +91,13 @@ onBeforeUnmount(stopFollowing)
         @click="load()"
       >
         Refresh
+      </el-button>
+      <el-button
+        v-if="canHandleLinks"
+        text
+        @click="handleLinks"
+      >
+        Open telephone links here
       </el-button>
     </div>
     <p

@@ -103,12 +103,12 @@ export const useField = defineStore('field', () => {
     desk.chosen = calls[(at + by + calls.length) % calls.length]!
   }
 
-  /** Takes a way. The field is emptied once it is done, and keeps its text when it was refused. */
+  /** Takes a way. The field is emptied once it is done; it keeps its text when that was refused, and whatever has been typed meanwhile. */
   async function take(way: { act: () => Promise<boolean> } | null | undefined): Promise<void> {
-    if (way && await way.act()) {
-      clear()
-      desk.chosen = null
-    }
+    const meant = text.value
+    if (!way || !await way.act()) return
+    if (text.value === meant) clear()
+    desk.chosen = null
   }
 
   return { text, picked, selected, hits, slotMode, isSearching, best, ways, standing, clear, type, pick, park, move, take }

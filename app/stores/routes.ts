@@ -9,17 +9,19 @@ import { useLive } from './live'
 
 /** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
 export interface Route {
-  id: 'passOn' | 'ask' | 'parkFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move'
+  id: 'passOn' | 'ask' | 'parkFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb'
   label: string
   words: string
   key: string
   act: () => Promise<boolean>
 }
 
+const anHour = 60 * 60_000
+
 /** The keys of the routes, as they stand on their buttons. */
 export const routeKeys: Record<Route['id'], string> = {
   passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', parkFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
-  pickUp: 'Shift+F2', move: 'Shift+F4',
+  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8',
 }
 
 /** Where the call in hand, or a new one, can go when somebody or something has been named. */
@@ -81,6 +83,7 @@ export const useRoutes = defineStore('routes', () => {
     }
     if (talking && isConversation(talking) && !desk.carried) routes.push(route('join', 'Ask to join', `rings ${name} to join you`, () => desk.ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
     routes.push(...atTheirTelephone(id, name))
+    if (!baton && desk.device && live.state?.agents[desk.device]) routes.push(onTheirBehalf(id, name))
     routes.push(route('message', 'Message', `takes a message for ${name}`, async () => {
       messageFor.value = { to: id, call: baton }
       return true
@@ -103,6 +106,13 @@ export const useRoutes = defineStore('routes', () => {
           })]
         : []),
     ]
+  }
+
+  /** Do not disturb for a colleague: an hour, or no longer. */
+  function onTheirBehalf(id: DeviceId, name: string): Route {
+    const on = !live.state!.devices[id]?.doNotDisturb
+    return route('disturb', on ? 'Do not disturb, 1 h' : 'Disturb again', on ? `sets do not disturb for ${name} for an hour` : `ends do not disturb for ${name}`,
+      () => desk.ask({ service: 'setDoNotDisturb', of: id, on, until: on ? Math.round(live.now() + anHour) : null }))
   }
 
   /** Every way to a group or queue. */

@@ -2,8 +2,8 @@ import type { Call, CallId, DeviceId, ExchangeState, LineId, Step } from './mode
 import { deviceName, isMailbox } from './names'
 import { connectionOf } from './questions'
 
-/** What became of a call. `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what became of the caller. */
-export const outcomes = ['live', 'answered', 'missed', 'voicemail', 'blocked', 'notReached', 'lost'] as const
+/** What became of a call. `joined`: it became part of another. `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what became of the caller. */
+export const outcomes = ['live', 'answered', 'joined', 'missed', 'voicemail', 'blocked', 'notReached', 'lost'] as const
 export type Outcome = typeof outcomes[number]
 
 /** One call for the log, made from its story. Times are milliseconds since 1970. */

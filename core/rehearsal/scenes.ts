@@ -10,7 +10,7 @@ export type Scene = typeof scenes[number]
 const second = 1_000
 
 /** How long before the moment the scene's first caller rings, in milliseconds. */
-export const prelude = 75 * second
+export const prelude = 82 * second
 
 /**
  * Three callers waiting, two on hold, one colleague being asked, two parked, one coming back: who needs the operator first?

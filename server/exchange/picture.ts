@@ -33,14 +33,15 @@ export class Picture {
     return this.current !== null && event.seq <= this.current.seq
   }
 
-  /** Takes the next event and gives back the call it is about, before and after. */
-  apply(event: NumberedEvent): { before: Call | undefined, after: Call | undefined } {
+  /** Takes the next event and gives back the call it is about, before and after, and the one that was joined to it. */
+  apply(event: NumberedEvent): { before?: Call, after?: Call, joined?: Call } {
     const before = this.current!
     this.current = evolve(before, event)
     this.events.push(event)
     if (this.events.length > eventsKept * 1.1) this.events = this.events.slice(-eventsKept)
-    if (!('call' in event)) return { before: undefined, after: undefined }
-    return { before: before.calls[event.call], after: this.current.calls[event.call] }
+    if (!('call' in event)) return {}
+    const joined = 'joined' in event && event.joined ? before.calls[event.joined] : undefined
+    return { before: before.calls[event.call], after: this.current.calls[event.call], joined }
   }
 
   /** The events after a position, or null when they are no longer all here. */

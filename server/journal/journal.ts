@@ -15,8 +15,8 @@ const gathering = 60
 export interface JournalItem {
   epoch: string
   event: NumberedEvent | null
-  /** The call's record after the event, when the event changed it. */
-  record: (CallRecord & { seq: number }) | null
+  /** Records of calls as they are after the event, when it changed them. */
+  records: (CallRecord & { seq: number })[]
   /** A stay in a park slot that began or ended. */
   parking: (Parking & { names: Record<string, string> }) | null
 }
@@ -105,7 +105,7 @@ export class Journal {
       ? [{ epoch, seq: event.seq, at: new Date(event.at), type: event.type, call: 'call' in event ? event.call : null, event }]
       : [])
     // Of each call only the newest record of the batch.
-    const records = new Map(batch.flatMap(({ record }) => record ? [[record.id, record] as const] : []))
+    const records = new Map(batch.flatMap(item => item.records.map(record => [record.id, record] as const)))
     const parkings = new Map(batch.flatMap(({ parking }) => parking ? [[`${parking.call} ${parking.at}`, parking] as const] : []))
     await this.orm.em.fork().transactional(async (em) => {
       if (parkings.size > 0) await em.execute(upsertParkings, [JSON.stringify([...parkings.values()].map(parkingRow))])

@@ -34,6 +34,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
       role="listbox"
       aria-label="Answers"
       class="front"
+      tabindex="0"
     >
       <li
         v-for="(answer, index) in answers"
@@ -72,12 +73,14 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.extensio
 .answers {
   flex: 1;
   min-height: 0;
-  overflow: auto;
-  padding: 0 var(--space-4) var(--space-4);
 }
 
 .front {
   display: grid;
+  height: 100%;
+  padding: var(--space-1) var(--space-4) var(--space-4);
+  overflow: auto;
+  align-content: start;
   grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
   gap: var(--space-3);
   align-items: start;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
@@ -19,6 +20,12 @@ function focus(): void {
   input.value?.focus()
 }
 useTypingAnywhere(focus)
+// A key that belongs to nothing on the page is for the field as well.
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (event.target !== document.body || event.key.length === 1 || event.key === 'Tab') return
+  focus()
+  onKey(event)
+})
 onMounted(focus)
 // Whatever was done, the field is ready again.
 watch(() => [desk.talking?.id, field.text === '', desk.carried?.id], () => {

@@ -4,11 +4,22 @@ import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { tellStory } from '~~/core/calls/story'
 import type { LogRow } from '~~/shared/log'
+import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
 
 defineProps<{ rows: LogRow[] }>()
 const directory = useDirectory()
+const desk = useDesk()
+const live = useLive()
 const open = ref<string | null>(null)
+
+/** Calls back, or calls again whom one has called; the console then shows the call. */
+async function call(row: LogRow): Promise<void> {
+  const number = row.direction === 'inbound' || row.devices[0] !== desk.device ? row.number! : row.dialled
+  await desk.ask({ service: 'makeCall', number })
+  await navigateTo('/')
+}
 
 const ways = { inbound: 'In', outbound: 'Out', internal: 'Inside' } as const
 
@@ -26,6 +37,7 @@ function became(row: LogRow): string {
   switch (row.outcome) {
     case 'live': return last ? `with ${last} now` : 'not answered yet'
     case 'answered': return row.answeredBy && row.endedWith !== row.answeredBy ? `${name(row.answeredBy)}, then ${last}` : last ? `${last} answered` : 'answered'
+    case 'joined': return 'asked about a caller, and handed over or joined'
     case 'missed': return 'Missed: nobody answered'
     case 'voicemail': return 'left with a voicemail'
     case 'blocked': return 'blocked: not taken'
@@ -85,7 +97,7 @@ function became(row: LogRow): string {
               class="soft"
             >{{ formatNumber(row.number) }}</span>
           </td>
-          <td>{{ directory.line(row.line)?.name ?? row.dialled }}</td>
+          <td>{{ directory.line(row.line)?.name ?? formatNumber(row.dialled) }}{{ row.account ? ` · account ${row.account}` : '' }}</td>
           <td class="became">
             {{ became(row) }}
           </td>
@@ -96,6 +108,16 @@ function became(row: LogRow): string {
             {{ row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : '' }}
           </td>
           <td>
+            <el-button
+              v-if="desk.device && row.number && row.number !== desk.device"
+              text
+              size="small"
+              :disabled="!live.working"
+              :aria-label="`Call ${who(row)}`"
+              @click="call(row)"
+            >
+              Call
+            </el-button>
             <el-button
               text
               size="small"

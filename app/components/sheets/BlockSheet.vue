@@ -31,6 +31,7 @@ async function block(): Promise<void> {
     :title="blocking ? `Block ${formatNumber(blocking)}` : 'Block a number'"
     width="min(28rem, 94vw)"
     @close="blocking = null"
+    @closed="focusField"
   >
     <p class="what">
       Calls from this number hear a sentence and are not put through. A call in hand goes on. Blocks can be lifted under “Blocked”.

@@ -29,6 +29,7 @@ watch(() => desk.talking?.id, () => {
     title="Send digits"
     width="min(22rem, 94vw)"
     @opened="input?.focus()"
+    @closed="focusField"
   >
     <div class="sheet">
       <el-input

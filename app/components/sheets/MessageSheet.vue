@@ -63,6 +63,7 @@ async function send(): Promise<void> {
     title="Take a message"
     width="min(32rem, 94vw)"
     @close="routes.messageFor = null"
+    @closed="focusField"
   >
     <el-form
       label-position="top"

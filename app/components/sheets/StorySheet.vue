@@ -33,6 +33,7 @@ const lines = computed(() => call.value ? tellStory(call.value.story, nameOf) : 
     :title="call ? `The story of ${directory.nameOf(call.calling, call.party)}` : 'The story'"
     width="min(34rem, 94vw)"
     @close="story = null"
+    @closed="focusField"
   >
     <ol class="story">
       <li

@@ -185,4 +185,14 @@ rect {
   padding-left: var(--space-2);
   font-weight: 400;
 }
+
+@media (max-width: 40rem) {
+  .slots li:not(.taken) {
+    display: none;
+  }
+
+  .slots li:not(.taken):nth-child(-n + 5) {
+    display: block;
+  }
+}
 </style>

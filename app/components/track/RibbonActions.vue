@@ -35,7 +35,7 @@ const end = computed(() => {
       :aria-label="`Answer ${name}`"
       @click="desk.ask({ service: 'answerCall', call })"
     >
-      Answer <kbd v-if="isNext && (!desk.consultation || desk.chosen)">Enter</kbd>
+      Answer <kbd v-if="isNext && (!desk.consultation || desk.chosen)">⏎</kbd>
     </el-button>
     <template v-else-if="isAsking && desk.askedFor">
       <el-button
@@ -112,7 +112,7 @@ const end = computed(() => {
   flex-wrap: wrap;
   justify-content: flex-end;
   gap: var(--space-2);
-  max-width: 14rem;
+  max-width: 9.5rem;
 }
 
 .actions :deep(.el-button) {

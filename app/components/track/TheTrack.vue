@@ -117,6 +117,14 @@ ul {
     border-top: 1px dashed var(--edge);
   }
 
+  .stretch {
+    min-height: auto;
+  }
+
+  ul {
+    overflow: visible;
+  }
+
   .nothing {
     padding: 0;
   }

@@ -9,6 +9,9 @@ import { type Ribbon, useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
+/** With more calls waiting than this, only the next one shows its greeting. */
+const roomForGreetings = 4
+
 const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const live = useLive()
@@ -63,7 +66,13 @@ const news = computed(() => {
   return null
 })
 
-const greeting = computed(() => talking.value && line.value && !call.value.recall && !several.value && call.value.story.filter(step => step.type === 'established').length < 2 ? greetingAt(new Date(desk.now).getHours(), line.value.greeting) : null)
+/** What to say on answering: before the answer as long as there is room for it, and until somebody else has had the call. */
+const greeting = computed(() => {
+  if (!line.value || call.value.recall || several.value) return null
+  const answers = call.value.story.filter(step => step.type === 'established').length
+  const wanted = talking.value ? answers < 2 : props.ribbon.stretch === 'arriving' && (isNext.value || desk.arriving.length <= roomForGreetings)
+  return wanted ? greetingAt(new Date(desk.now).getHours(), line.value.greeting) : null
+})
 const waits = { answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', reply: 'ringing', none: 'talking' } as const
 const caption = computed(() => call.value.caption?.text || null)
 </script>
@@ -105,7 +114,10 @@ const caption = computed(() => call.value.caption?.text || null)
           >of {{ spell(desk.now - call.created) }}</span>
         </span>
       </p>
-      <p class="who">
+      <p
+        v-if="!(several && ribbon.stretch === 'inHand')"
+        class="who"
+      >
         <strong>{{ desk.otherName(call) }}</strong> <span
           v-if="own?.muted"
           class="muted"
@@ -120,13 +132,19 @@ const caption = computed(() => call.value.caption?.text || null)
       >
         {{ news }}
       </p>
+      <p
+        v-if="several && own?.muted"
+        class="who"
+      >
+        <span class="muted">you are muted</span>
+      </p>
       <ConferenceMembers
         v-if="several && ribbon.stretch === 'inHand'"
         :call="call"
       />
       <p
         v-if="greeting"
-        class="greeting"
+        :class="['greeting', { talking }]"
       >
         {{ greeting }}
       </p>
@@ -281,7 +299,7 @@ const caption = computed(() => call.value.caption?.text || null)
   overflow-wrap: anywhere;
 }
 
-.greeting {
+.greeting.talking {
   white-space: normal;
   font: 500 var(--type-4) var(--font-sign);
   color: var(--ink-soft);
@@ -297,5 +315,21 @@ const caption = computed(() => call.value.caption?.text || null)
 
 .none .caption {
   font-size: var(--type-4);
+  -webkit-line-clamp: 4;
+  line-clamp: 4;
+}
+
+@media (max-width: 40rem) {
+  .ribbon:not(.answer, .recall) {
+    flex-wrap: wrap;
+  }
+
+  .ribbon:not(.answer, .recall) .words {
+    flex: 1 0 100%;
+  }
+
+  .ribbon:not(.answer, .recall) .actions {
+    max-width: none;
+  }
 }
 </style>

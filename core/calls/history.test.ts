@@ -1,0 +1,102 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+import { greetingAt } from '../greetings/greeting'
+import { spell } from '../durations/durations'
+import { evolve, numbered } from './evolve'
+import { decide } from './decide'
+import { type Parking, parkingOf } from './parkings'
+import { recordOf } from './record'
+import { deviceName, mailboxOf } from './names'
+import type { Request } from './model'
+import { tellStory } from './story'
+import { plainText } from './text'
+import { Tryout } from './tryout'
+
+/** What is left of a call when it is over: its record, its story, its stays in park slots. */
+
+const ines = '2100'
+const marit = '2105'
+let desk: Tryout
+
+beforeEach(() => {
+  desk = new Tryout()
+})
+
+/** Carries out a request and collects what it does to the history of parkings. */
+function watched(request: Request): Parking[] {
+  const decision = decide(desk.state, request, desk.now)
+  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  return numbered(desk.state, decision.events, desk.now).flatMap((event) => {
+    const before = 'call' in event ? desk.state.calls[event.call] : undefined
+    desk.state = evolve(desk.state, event)
+    const parking = parkingOf(event, before, 'call' in event ? desk.state.calls[event.call] : undefined)
+    return parking ? [parking] : []
+  })
+}
+
+const name = (device: string) => deviceName(desk.state, device) ?? 'The caller'
+
+describe('the record of a call', () => {
+  it('says who answered, who had it last, and what became of it', () => {
+    const call = desk.inHand(ines)
+    desk.must({ service: 'singleStepTransferCall', device: ines, call, to: marit })
+    desk.must({ service: 'answerCall', device: marit, call })
+    const record = recordOf(desk.state, desk.call(call), { at: desk.now, type: 'callCleared', device: marit, cause: 'normalClearing' })
+    expect(record).toMatchObject({ outcome: 'answered', answeredBy: ines, endedWith: marit, line: 'general' })
+    expect(record.names).toMatchObject({ [ines]: 'Ines Quillfeather' })
+  })
+
+  it('a call that only a mailbox took is not answered', () => {
+    const call = desk.offer()
+    desk.must({ service: 'deflectCall', device: ines, call, to: mailboxOf('general') })
+    const record = recordOf(desk.state, desk.call(call), { at: desk.now, type: 'callCleared', device: 'x', cause: 'normalClearing' })
+    expect(record).toMatchObject({ outcome: 'voicemail', answeredBy: null })
+    expect(Object.values(record.names)).toContain('the voicemail of General line')
+  })
+
+  it('keeps the account code of a call', () => {
+    const call = desk.begins(() => desk.must({ service: 'makeCall', device: ines, number: '020 7946 0123', account: ' K-7 ' }))
+    expect(recordOf(desk.state, desk.call(call), null)).toMatchObject({ account: 'K-7', outcome: 'live', direction: 'outbound' })
+  })
+})
+
+describe('the story of a call', () => {
+  it('is told in plain words, with how long each step took', () => {
+    const call = desk.offer()
+    desk.now += 4_000
+    desk.must({ service: 'answerCall', device: ines, call })
+    desk.now += 10_000
+    desk.must({ service: 'parkCall', device: ines, call, slot: null, for: null })
+    desk.must({ service: 'directedPickupCall', device: marit, call })
+    expect(tellStory(desk.call(call).story, name).map(({ text, lasted }) => `${text} ${lasted ?? ''}`.trim())).toEqual([
+      'The caller called 0', 'waited for Operators 4000', 'Ines Quillfeather answered 10000',
+      'Ines Quillfeather put the caller into park slot 1 0', `${name(marit)} took it from park slot 1`,
+    ])
+  })
+})
+
+describe('the history of parkings', () => {
+  it.each<[string, string, () => Request]>([
+    ['taken', 'somebody takes the caller', () => ({ service: 'directedPickupCall', device: marit, call: Object.keys(desk.state.calls)[0]! })],
+    ['gaveUp', 'the caller hangs up', () => ({ service: 'clearConnection', device: Object.values(desk.state.calls)[0]!.calling, call: Object.keys(desk.state.calls)[0]! })],
+    ['sentOn', 'somebody sends the call on', () => ({ service: 'deflectCall', device: ines, call: Object.keys(desk.state.calls)[0]!, to: marit })],
+    ['cameBack', 'nobody comes', () => {
+      desk.now += 90_000
+      return { service: 'tick' }
+    }],
+  ])('ends as %s when %s', (end, _, ends) => {
+    const call = desk.inHand(ines)
+    const began = watched({ service: 'parkCall', device: ines, call, slot: null, for: marit })
+    expect(began).toMatchObject([{ end: 'waiting', by: ines, for: marit, endedAt: null }])
+    desk.now += 1_000
+    expect(watched(ends())).toMatchObject([{ end, at: began[0]!.at, endedAt: desk.now }])
+  })
+})
+
+describe('words', () => {
+  it('spans, greetings and text from outside', () => {
+    expect([0, 7_000, 754_000, 3_723_000, -5].map(spell)).toEqual(['0:00', '0:07', '12:34', '1:02:03', '0:00'])
+    expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt(hour, 'x').split(',')[0])).toEqual(['Good morning', 'Good morning', 'Good afternoon', 'Good afternoon', 'Good evening', 'Good evening'])
+    expect(plainText('a\u202Eb\u0000\n c\uD800 <i>', 20)).toBe('a b c <i>')
+    expect(plainText('x'.repeat(100), 10)).toHaveLength(10)
+  })
+})

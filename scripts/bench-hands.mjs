@@ -1,0 +1,237 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { connect } from 'node:net'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { buildWhenStale, chromium, installChromium, installNpmPackages } from './packages.mjs'
+import { startPostgres } from './postgres.mjs'
+import { root } from './processes.mjs'
+import { run, say, Stop } from './say.mjs'
+import { createStack, demoPassword } from './stack.mjs'
+
+/** npm run bench:hands: how many keys and pointer actions an operator needs, counted in the browser on the real interface. */
+run(async () => {
+  installNpmPackages()
+  installChromium()
+  await buildWhenStale()
+  const postgres = await startPostgres('hands-postgres', { fresh: true })
+  const stack = createStack({ databaseUrl: postgres.database('hands'), exchangeArgs: ['--pace', 'still'], output: 'ignore' })
+  const { chromium: launcher } = await import('@playwright/test')
+  const browser = await launcher.launch({ executablePath: chromium(), args: ['--no-sandbox', '--disable-gpu'] })
+  try {
+    await stack.start()
+    const rows = await measure(stack, browser)
+    console.table(rows)
+    mkdirSync(join(root, '.data'), { recursive: true })
+    writeFileSync(join(root, '.data/bench-hands.json'), JSON.stringify(rows, null, 2))
+    const over = rows.filter(row => row.keys > row.aim)
+    if (over.length > 0) throw new Stop(`More keys than aimed for: ${over.map(row => row.action).join(', ')}.`)
+  }
+  finally {
+    await browser.close()
+    await stack.stop()
+    await postgres.stop()
+  }
+})
+
+async function measure(stack, browser) {
+  const exchange = await talkTo(stack)
+  const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 } })
+  const page = await context.newPage()
+  // What the hand does, as the browser sees it: each press of a key other than a modifier, each press of the pointer.
+  await page.addInitScript(() => {
+    window.hands = { keys: 0, pointer: 0 }
+    addEventListener('keydown', event => !['Shift', 'Control'].includes(event.key) && window.hands.keys++, true)
+    addEventListener('pointerdown', () => window.hands.pointer++, true)
+  })
+  await page.goto('/sign-in')
+  await page.getByLabel('Sign-in name').fill('ines')
+  await page.getByLabel('Password').fill(demoPassword)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.locator('.window').first().waitFor()
+  const person = await decidedByThreeLetters(page)
+  say(`the name: ${person.first} ${person.last}, by the letters “${person.letters}”`)
+  const inHand = page.locator('.in-hand .ribbon')
+  const passedOn = page.locator('.passed-on .ribbon')
+  const window_ = page.locator(`.window[data-extension="${person.extension}"]`)
+  const rows = []
+
+  const arrive = async () => {
+    const call = await exchange.offer()
+    await page.locator('.arriving .ribbon').first().waitFor()
+    return call
+  }
+  /** Counts what `does` takes by keyboard, and what `clicks` takes by pointer, each from the same beginning. */
+  const count = async (action, aim, begin, does, clicks) => {
+    const hands = []
+    for (const way of [does, clicks]) {
+      const beginning = await begin()
+      await page.evaluate(() => { window.hands = { keys: 0, pointer: 0 } })
+      await way(beginning)
+      hands.push(await page.evaluate(() => window.hands))
+      await exchange.clear()
+      await page.locator('.in-hand .nothing').waitFor()
+      await page.getByRole('combobox').focus()
+    }
+    rows.push({ action, keys: hands[0].keys, aim, pointer: hands[1].pointer })
+  }
+  const press = keys => page.keyboard.press(keys)
+  const named = async () => {
+    await page.keyboard.type(person.letters)
+    await page.getByRole('option', { selected: true }).filter({ hasText: person.last }).waitFor()
+  }
+  const click = name => page.getByRole('button', { name }).first().click()
+  const answered = async () => {
+    await arrive()
+    await press('Enter')
+    await inHand.first().waitFor()
+  }
+
+  await count('answer and pass on blind', 5, arrive, async () => {
+    await press('Enter')
+    await inHand.first().waitFor()
+    await named()
+    await press('Enter')
+    await passedOn.first().waitFor()
+  }, async () => {
+    await click(/^Answer /)
+    await window_.click()
+    await click(/passes /)
+    await passedOn.first().waitFor()
+  })
+  const announced = async (ask, yes) => {
+    await ask()
+    const asking = await exchange.ringingAt(person.extension)
+    await exchange.ask({ service: 'answerCall', device: person.extension, call: asking })
+    await page.locator('.ribbon.asking.none').waitFor()
+    await yes()
+    await page.locator('.in-hand .nothing').waitFor()
+  }
+  await count('answer, ask first, hand over', 6, arrive, async () => {
+    await press('Enter')
+    await inHand.first().waitFor()
+    await named()
+    await announced(() => press('Shift+Enter'), () => press('Enter'))
+  }, async () => {
+    await click(/^Answer /)
+    await window_.click()
+    await announced(() => click(/^Ask first/), () => click(/^Hand /))
+  })
+  await count('answer and park for a person', 6, arrive, async () => {
+    await press('Enter')
+    await inHand.first().waitFor()
+    await named()
+    await press('Control+Enter')
+    await page.locator('.slots .taken').waitFor()
+  }, async () => {
+    await click(/^Answer /)
+    await window_.click()
+    await click(/^Park for them/)
+    await page.locator('.slots .taken').waitFor()
+  })
+  await count('take back from hold', 1, async () => {
+    await answered()
+    await press('Space')
+    await page.locator('.ribbon.hold').waitFor()
+  }, async () => {
+    await press('Space')
+    await page.locator('.ribbon.none').waitFor()
+  }, async () => {
+    await click(/^Take back/)
+    await page.locator('.ribbon.none').waitFor()
+  })
+  await count('pull back what still rings', 1, async () => {
+    await answered()
+    await named()
+    await press('Enter')
+    await passedOn.first().waitFor()
+  }, async () => {
+    await press('Backspace')
+    await inHand.first().waitFor()
+  }, async () => {
+    await click(/^Pull back/)
+    await inHand.first().waitFor()
+  })
+  await count('swap between two', 1, async () => {
+    await answered()
+    await answered()
+    await page.locator('.ribbon.hold').waitFor()
+  }, async () => {
+    const before = await page.locator('.ribbon.hold strong').textContent()
+    await press('ArrowLeft')
+    await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
+  }, async () => {
+    const before = await page.locator('.ribbon.hold strong').textContent()
+    await click(/^Take back/)
+    await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
+  })
+  await count('take from a park slot', 2, async () => {
+    await answered()
+    await page.keyboard.type('#3')
+    await page.locator('.slots .taken').waitFor()
+  }, async () => {
+    await page.keyboard.type('#3')
+    await inHand.first().waitFor()
+  }, async () => {
+    await click(/^Take .* from slot/)
+    await inHand.first().waitFor()
+  })
+  return rows
+}
+
+/** Somebody whose last name's first three letters begin no other word that the search knows. */
+async function decidedByThreeLetters(page) {
+  const { people } = await (await page.request.get('/api/directory')).json()
+  const words = text => text.toLowerCase().split(/[^\p{L}\p{N}]+/u)
+  const starts = new Map()
+  for (const person of people) {
+    for (const word of new Set([person.first, person.last, person.nickname ?? '', person.departmentName, person.role, ...person.handles].flatMap(words))) {
+      starts.set(word.slice(0, 3), (starts.get(word.slice(0, 3)) ?? 0) + 1)
+    }
+  }
+  const person = people.find(({ last, extension }) => Number(extension) > 2110 && /^[a-z]{4,}$/i.test(last) && starts.get(last.slice(0, 3).toLowerCase()) === 1)
+  if (!person) throw new Stop('Nobody in the demo company has a name that three letters decide.')
+  return { ...person, letters: person.last.slice(0, 3).toLowerCase() }
+}
+
+/** Plays callers and colleagues over the exchange link. */
+async function talkTo(stack) {
+  const socket = connect(stack.exchangePort, '127.0.0.1')
+  const waiting = new Map()
+  const rings = new Map()
+  const calls = new Map()
+  let serial = 0
+  const welcomed = new Promise((resolve) => {
+    createInterface({ input: socket }).on('line', (line) => {
+      const message = JSON.parse(line)
+      if (message.type === 'welcome') resolve()
+      if (message.type === 'reply') waiting.get(message.id)?.(message)
+      if (message.type !== 'event') return
+      const { event } = message
+      if (event.type === 'delivered') rings.set(event.device, event.call)
+      if (event.type === 'originated') calls.set(event.call, new Set([event.device]))
+      if (event.call) calls.get(event.call)?.add(event.device)
+      if (event.type === 'callCleared') calls.delete(event.call)
+      if (event.joined) calls.delete(event.joined)
+    })
+  })
+  socket.write(`${JSON.stringify({ type: 'hello', version: 1, token: stack.token })}\n`)
+  await welcomed
+  const beat = setInterval(() => socket.write('{"type":"ping"}\n'), 2_000)
+  socket.once('close', () => clearInterval(beat))
+  const ask = request => new Promise((resolve) => {
+    const id = `hands-${++serial}`
+    waiting.set(id, resolve)
+    socket.write(`${JSON.stringify({ type: 'request', id, request })}\n`)
+  })
+  return {
+    ask,
+    offer: async () => (await ask({ service: 'offerCall', trunk: 'east', party: { name: `Caller ${++serial}`, number: null }, number: '+441632960000' })).call,
+    async ringingAt(device) {
+      while (!calls.has(rings.get(device))) await new Promise(resolve => setTimeout(resolve, 20))
+      return rings.get(device)
+    },
+    async clear() {
+      for (const [call, devices] of [...calls]) for (const device of devices) await ask({ service: 'clearConnection', device, call })
+    },
+  }
+}

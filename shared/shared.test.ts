@@ -1,0 +1,94 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { evolve, evolveAll, numbered } from '../core/calls/evolve'
+import { decide } from '../core/calls/decide'
+import { Tryout } from '../core/calls/tryout'
+import { LineReader } from './lines'
+import { readToExchange } from './link'
+import { newMessage } from './messages'
+import { redactEvent, redactState, seesCallers } from './redaction'
+import { personServices, readRequest, services } from './requests'
+
+describe('what staff members may not see', () => {
+  it('is in no state and no event they are told, and changes nothing else', () => {
+    const desk = new Tryout()
+    const secrets = ['+447700900987', 'Secret Caller', 'my secret words', 'a secret note', '123456', 'a secret reason']
+    let redacted = redactState(desk.state)
+    const tell = (request: Parameters<typeof decide>[1]) => {
+      const decision = decide(desk.state, request, desk.now)
+      if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+      const events = numbered(desk.state, decision.events, desk.now)
+      desk.state = evolveAll(desk.state, events)
+      redacted = events.map(redactEvent).reduce(evolve, redacted)
+      const told = JSON.stringify([events.map(redactEvent), redactState(desk.state), redacted])
+      for (const secret of secrets) expect(told).not.toContain(secret)
+    }
+    tell({ service: 'offerCall', trunk: 'east', party: { number: '+447700900987', name: 'Secret Caller' }, number: '+441632960000' })
+    const [call] = Object.keys(desk.state.calls) as [string]
+    tell({ service: 'answerCall', device: '2100', call })
+    tell({ service: 'sendUserInformation', device: desk.call(call).calling, call, text: 'my secret words' })
+    tell({ service: 'generateDigits', device: '2100', call, digits: '123456' })
+    tell({ service: 'blockNumber', device: '2100', number: '+447700900987', reason: 'a secret reason' })
+    tell({ service: 'singleStepTransferCall', device: '2100', call, to: '2105', note: 'a secret note' })
+    expect(Object.values(redacted.calls)[0]!.connections.map(({ device, state }) => [device, state])).toEqual(Object.values(desk.state.calls)[0]!.connections.map(({ device, state }) => [device, state]))
+  })
+
+  it('only staff are kept from it', () => {
+    expect((['operator', 'supervisor', 'administrator', 'staff'] as const).map(seesCallers)).toEqual([true, true, true, false])
+  })
+})
+
+describe('requests from outside', () => {
+  it('are read strictly, keep nothing unknown and name the field', () => {
+    expect(readRequest({ service: 'parkCall', device: '2100', call: 'c', slot: null, for: null, evil: 1 }, personServices)).toEqual({ service: 'parkCall', device: '2100', call: 'c', slot: null, for: null })
+    expect(() => readRequest({ service: 'parkCall', device: '2100', call: 'c', for: null }, personServices)).toThrow('slot is missing')
+    expect(() => readRequest({ service: 'tick' }, personServices)).toThrow('service must be one of')
+    expect(() => readRequest({ service: 'singleStepTransferCall', device: '2100', call: 'c', to: 'x', distribution: 'random' }, personServices)).toThrow('distribution must be one of')
+  })
+
+  it('whatever is sent is read or refused with a sentence', () => {
+    fc.assert(fc.property(fc.constantFrom(...Object.keys(services)), fc.dictionary(fc.constantFrom('device', 'call', 'to', 'number', 'on', 'until', 'slot', 'for', 'party', 'digits'), fc.anything()), (service, fields) => {
+      try {
+        expect(readRequest({ ...fields, service }, personServices)).toHaveProperty('service')
+      }
+      catch (error) {
+        expect((error as Error).message).toMatch(/\w/)
+      }
+    }))
+  })
+
+  it('a message needs somebody and some words', () => {
+    const message = { to: '2105', caller: null, number: null, text: 'The lamps are here.', urgent: false, callBack: true }
+    expect(newMessage.validateSync(message)).toEqual(message)
+    expect(() => newMessage.validateSync({ ...message, text: '' })).toThrow('text is missing')
+    expect(() => newMessage.validateSync({ ...message, urgent: 'yes' })).toThrow('urgent')
+  })
+})
+
+describe('the exchange link', () => {
+  it('cuts any stream into its lines, wherever it breaks', () => {
+    fc.assert(fc.property(fc.array(fc.string({ maxLength: 20, unit: 'grapheme' }).map(text => text.replace(/\s/g, '_'))), fc.array(fc.integer({ min: 1, max: 7 }), { minLength: 1 }), (lines, cuts) => {
+      const bytes = Buffer.from(lines.map(line => `${line}\n`).join(''))
+      const got: string[] = []
+      const reader = new LineReader(1_000, line => got.push(line), () => got.push('too long'))
+      for (let at = 0, i = 0; at < bytes.length; i++) {
+        const size = cuts[i % cuts.length]!
+        reader.take(bytes.subarray(at, at + size))
+        at += size
+      }
+      expect(got).toEqual(lines.filter(Boolean))
+    }))
+  })
+
+  it('skips a line that is too long, says so once, and goes on', () => {
+    const got: string[] = []
+    const reader = new LineReader(5, line => got.push(line), () => got.push('too long'))
+    reader.take(Buffer.from('abc\nabcdefghij'))
+    reader.take(Buffer.from('klm\nok\n'))
+    expect(got).toEqual(['abc', 'too long', 'ok'])
+  })
+
+  it.each(['', '[]', 'null', '{"type":"dance"}', '{"type":"request","id":"a","request":{"service":"x"}}', '{"type":"advance","by":-1}', '{'])('answers "%s" with what is wrong', (line) => {
+    expect(() => readToExchange(line)).toThrow(/\w/)
+  })
+})
