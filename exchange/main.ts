@@ -49,7 +49,8 @@ const quiet = exchangeOf(world, {
   },
 })
 const state = values.scene ? busyMoment(quiet, world) : quiet
-const exchange = new Switch(state, clock, new Rehearsal(world, { seed: whole(values.seed, 'seed'), ...pace }, clock.now()))
+const people = values.pace === 'still' ? null : new Rehearsal(world, { seed: whole(values.seed, 'seed'), ...pace }, clock.now())
+const exchange = new Switch(state, clock, people)
 exchange.onEvent((event) => {
   if (event.type === 'agentStateChanged' && event.attended) waiting?.begin()
 })

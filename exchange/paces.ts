@@ -2,7 +2,7 @@ import type { RehearsalOptions } from '../core/rehearsal/rehearsal'
 
 /** How busy the demo is: the mean time between two outside callers, in milliseconds. */
 export const paces: Record<string, Pick<RehearsalOptions, 'callerEvery' | 'livelyColleagues'> | undefined> = {
-  /** Nobody calls and nobody stirs: for tests that play every part themselves. */
+  /** Nobody calls, answers or stirs: for tests that play every part themselves. */
   still: { callerEvery: null, livelyColleagues: false },
   quiet: { callerEvery: 60_000, livelyColleagues: true },
   easy: { callerEvery: 25_000, livelyColleagues: true },

@@ -156,11 +156,11 @@ async function measure(stack, browser) {
     await answered()
     await page.locator('.ribbon.hold').waitFor()
   }, async () => {
-    const before = await page.locator('.ribbon.hold strong').textContent()
+    const before = await page.locator('.ribbon.hold .name').textContent()
     await press('ArrowLeft')
     await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
   }, async () => {
-    const before = await page.locator('.ribbon.hold strong').textContent()
+    const before = await page.locator('.ribbon.hold .name').textContent()
     await click(/^Take back/)
     await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
   })

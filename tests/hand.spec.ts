@@ -152,6 +152,36 @@ test('a conference: joined after asking, another rung to join, one muted, one dr
   expect(stage.cast.state.calls[call]!.connections.map(({ device }) => device)).toEqual([expect.stringContaining('#'), marit.extension])
 })
 
+test('a quick hand: letters and Enter while the answer is still under way pass the caller on, and call nobody', async ({ console, stage }) => {
+  await stage.cast.ring('Quick Caller')
+  await expect(ribbon(console, 'Arriving', 'Quick Caller')).toBeVisible()
+  let release = () => {}
+  const held = new Promise<void>((resolve) => { release = resolve })
+  await console.route('**/api/requests', async (route) => {
+    await held
+    await route.continue()
+  }, { times: 1 })
+  await console.keyboard.press('Enter')
+  await name(console, marit.words)
+  await console.keyboard.press('Enter')
+  await expect(console.getByRole('combobox', { name: 'Who is it for?' })).toHaveValue(marit.words)
+  release()
+  await expect(ribbon(console, 'Passed on', 'Quick Caller')).toContainText(`rings at ${marit.words}`)
+  await expect(console.getByRole('combobox', { name: 'Who is it for?' })).toHaveValue('')
+})
+
+test('do not disturb on behalf of a colleague: their handset says who set it', async ({ console, stage }) => {
+  await name(console, marit.words)
+  await console.keyboard.press('Shift+F8')
+  await expect.poll(() => stage.cast.state.devices[marit.extension]!.doNotDisturb).toBe(true)
+  const handset = await console.context().newPage()
+  await handset.goto(`/handset?of=${marit.extension}`)
+  await expect(handset.getByText(/Do not disturb, set by Ines Quillfeather for another/)).toBeVisible()
+  await handset.getByRole('button', { name: 'Do not disturb' }).click()
+  await expect(handset.getByText(/Do not disturb, set by/)).toBeHidden()
+  await handset.close()
+})
+
 test.describe('parking', () => {
   test('by two keys, seen by the other operator, and got by one of two who both try', async ({ console, stage, browser }) => {
     const other = await stage.open(browser, 'tomas')
@@ -262,6 +292,15 @@ test.describe('dragging', () => {
     await expect(ribbon(console, 'In hand', 'Asking for Shifted Caller')).toBeVisible()
   })
 
+  test('out of a slot onto a window', async ({ console, stage }) => {
+    await inHand(console, stage, 'Slotted Caller')
+    await console.keyboard.type('#2')
+    const slot = console.getByRole('button', { name: /^Take Slotted Caller from slot 2/ })
+    await expect(slot).toBeVisible()
+    await slot.dragTo(window(console, dunstan))
+    await expect(ribbon(console, 'Passed on', 'Slotted Caller')).toContainText(`rings at ${dunstan.words}`)
+  })
+
   test('the same by keyboard: carried, and put down with Escape', async ({ console, stage }) => {
     await inHand(console, stage, 'Carried Caller')
     await more(console, 'Carried Caller', 'Carry to…')
@@ -356,7 +395,7 @@ test.describe('taking', () => {
     await inHand(console, stage, 'Story Caller')
     await console.keyboard.press('Space')
     await expect(ribbon(console, 'In hand', 'Story Caller')).toContainText('on hold')
-    await more(console, 'Story Caller', 'Its story')
+    await console.getByRole('button', { name: 'The story of Story Caller' }).click()
     const sheet = console.getByRole('dialog', { name: 'The story of Story Caller' })
     await expect(sheet.getByText('Ines Quillfeather put the call on hold')).toBeVisible()
     await console.keyboard.press('Escape')

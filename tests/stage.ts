@@ -55,6 +55,11 @@ export class Cast {
     return call!
   }
 
+  /** Moves an invented clock on by milliseconds. */
+  advance(by: number): void {
+    this.send({ type: 'advance', by })
+  }
+
   answer(device: string, call: string) {
     return this.ask({ service: 'answerCall', device, call })
   }

@@ -43,6 +43,8 @@ export const useDesk = defineStore('desk', () => {
   const notice = ref<string | null>(null)
   const spoken = ref('')
   const asking = ref(false)
+  const underWay = new Set<string>()
+  let last: Promise<unknown> = Promise.resolve()
 
   const ribbons = computed<Ribbon[]>(() => {
     const state = live.state
@@ -107,22 +109,35 @@ export const useDesk = defineStore('desk', () => {
     return other ? directory.nameOf(other.device, other.party) : 'Nobody'
   }
 
-  /** Asks the exchange for a service with one's own telephone. What is refused is shown; nothing changes then. */
+  /**
+   * Asks the exchange for a service with one's own telephone, after whatever is being asked already. What is refused is shown; nothing changes then.
+   * The same again, while it is under way, is the second half of a double click.
+   */
   async function ask(request: Asked): Promise<boolean> {
-    if (!device.value || asking.value) return false
+    const key = JSON.stringify(request)
+    if (!device.value || underWay.has(key)) return false
+    underWay.add(key)
     asking.value = true
+    const carriedOut = last.then(() => carryOut(request))
+    last = carriedOut
+    const done = await carriedOut
+    underWay.delete(key)
+    asking.value = underWay.size > 0
+    return done
+  }
+
+  async function carryOut(request: Asked): Promise<boolean> {
     notice.value = null
     try {
-      await $fetch<RequestDone>('/api/requests', { method: 'POST', body: { id: crypto.randomUUID(), device: device.value, ...request } })
+      const { seq } = await $fetch<RequestDone>('/api/requests', { method: 'POST', body: { id: crypto.randomUUID(), device: device.value, ...request } })
+      // Whatever is done next is meant for the picture after this.
+      await live.reached(seq)
       if ('call' in request && request.call === carriedId.value) carriedId.value = null
       return true
     }
     catch (error) {
       notice.value = sentenceOf(error)
       return false
-    }
-    finally {
-      asking.value = false
     }
   }
 

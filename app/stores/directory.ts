@@ -29,7 +29,7 @@ export const useDirectory = defineStore('directory', () => {
     const handles = company.value.people.find(person => person.department === id.replace(/^(group|queue):/, ''))?.handles ?? []
     return {
       extension: id, first: '', last: name, nickname: null, department: id, departmentName: '', site: '', role: id.startsWith('group:') ? 'Group' : 'Queue', room: number,
-      handles, mobile: null,
+      handles, mobile: null, isGroup: true,
     }
   }
 

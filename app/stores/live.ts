@@ -1,3 +1,4 @@
+import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { evolve } from '~~/core/calls/evolve'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
@@ -5,6 +6,8 @@ import { presenceOf, samePresence, type Presence } from '~~/core/presence/presen
 import { feedBeat, type FromBrowser, type ToBrowser } from '~~/shared/feed'
 
 const longestPause = 4_000
+/** An event comes with the reply to its request, or a moment later. */
+const longestWait = 2_000
 
 /** `events` are told to listeners together with the calls as they stood before each. */
 export interface Happening { event: NumberedEvent, before: Call | undefined }
@@ -150,10 +153,16 @@ export const useLive = defineStore('live', () => {
     return Date.now() + clockOffset
   }
 
+  /** Resolves when the picture has come to an event number; after a while in any case, should the connection be lost meanwhile. */
+  async function reached(seq: number): Promise<void> {
+    const epoch = state.value?.epoch
+    await until(() => state.value?.epoch !== epoch || (state.value?.seq ?? 0) >= seq).toBe(true, { timeout: longestWait })
+  }
+
   function onHappening(listener: (happenings: Happening[]) => void): () => void {
     listeners.add(listener)
     return () => listeners.delete(listener)
   }
 
-  return { state, connected, exchange, working, since, news, presences, open, close, now, onHappening }
+  return { state, connected, exchange, working, since, news, presences, open, close, now, reached, onHappening }
 })

@@ -85,7 +85,7 @@ export const useRoutes = defineStore('routes', () => {
     routes.push(...atTheirTelephone(id, name))
     if (!baton && desk.device && live.state?.agents[desk.device]) routes.push(onTheirBehalf(id, name))
     routes.push(route('message', 'Message', `takes a message for ${name}`, async () => {
-      messageFor.value = { to: id, call: baton }
+      messageFor.value = { to: id, call: baton ?? talking }
       return true
     }))
     return routes

@@ -40,6 +40,16 @@ describe('the search', () => {
     expect(searchDirectory(one, 'grandt', 5), 'the first letter is rarely wrong').toHaveLength(0)
   })
 
+  it('puts a group after people of that name and before the people who belong to it', () => {
+    const all = indexDirectory([
+      someone({ extension: '1', first: 'Ann', last: 'Lee', departmentName: 'Marketing' }),
+      someone({ extension: 'group', first: '', last: 'Marketing', departmentName: '', role: 'Group', isGroup: true }),
+      someone({ extension: '2', first: 'Marit', last: 'Ash', departmentName: 'IT' }),
+    ])
+    expect(searchDirectory(all, 'mar', 5).map(hit => hit.extension)).toEqual(['2', 'group', '1'])
+    expect(searchDirectory(all, 'marketing', 5).map(hit => hit.extension)).toEqual(['group', '1'])
+  })
+
   it('says by what it found somebody when it was not the name', () => {
     const [hit] = searchDirectory(index, 'umbrella', 1)
     expect(hit!.because).toBe('a lost umbrella')

@@ -14,6 +14,8 @@ export interface DirectoryEntry {
   handles: string[]
   /** E.164, for those who carry one. */
   mobile: string | null
+  /** A group or queue, named by `last`: found after people of that name and before the people who belong to it. */
+  isGroup?: boolean
 }
 
 export interface Hit {
@@ -23,7 +25,7 @@ export interface Hit {
   because: string | null
 }
 
-type Field = 'extension' | 'name' | 'nickname' | 'initials' | 'department' | 'role' | 'room' | 'handles'
+type Field = 'extension' | 'name' | 'group' | 'nickname' | 'initials' | 'department' | 'role' | 'room' | 'handles'
 
 interface Token {
   text: string
@@ -38,7 +40,7 @@ export interface DirectoryIndex {
   entries: { entry: DirectoryEntry, tokens: Token[], order: string }[]
 }
 
-const weights: Record<Field, number> = { extension: 1.3, name: 1, nickname: 0.95, initials: 0.8, department: 0.65, role: 0.6, handles: 0.6, room: 0.5 }
+const weights: Record<Field, number> = { extension: 1.3, name: 1, nickname: 0.95, initials: 0.8, group: 0.7, department: 0.65, role: 0.6, handles: 0.6, room: 0.5 }
 const shortestMisspelled = 4
 /** Fewer consonants than this are in half of all names. */
 const shortestSound = 3
@@ -71,7 +73,7 @@ function tokensOf(entry: DirectoryEntry): Token[] {
   const add = (field: Field, shown: string) => {
     for (const text of wordsOf(shown)) tokens.push({ text, sound: soundOf(text), field, weight: weights[field], shown })
   }
-  add('name', entry.last)
+  add(entry.isGroup ? 'group' : 'name', entry.last)
   add('name', entry.first)
   // A double name is also typed in one word.
   if (wordsOf(entry.last).length > 1) tokens.push({ ...tokens[0]!, text: wordsOf(entry.last).join('') })
@@ -117,7 +119,7 @@ export function searchDirectory(index: DirectoryIndex, typed: string, limit: num
 }
 
 function reason(token: Token | null): string | null {
-  return token && token.field !== 'name' && token.field !== 'extension' && token.field !== 'initials' ? token.shown : null
+  return token && token.field !== 'name' && token.field !== 'group' && token.field !== 'extension' && token.field !== 'initials' ? token.shown : null
 }
 
 function bestMatch(word: { text: string, sound: string }, tokens: Token[]): { score: number, token: Token } | null {

@@ -44,8 +44,21 @@ function onKey(event: KeyboardEvent): void {
     if (field.text !== '') erased = event.timeStamp
   }
   if (!live.working && !changing.has(event.key)) return
+  // Enter with nothing named, pressed twice, must not answer the next caller as well.
+  const meant = field.text !== '' || event.key !== 'Enter'
+  if (desk.asking && event.key.length > 1 && !changing.has(event.key)) {
+    event.preventDefault()
+    if (meant) early.push(event)
+    return
+  }
   if (keys.press(event)) event.preventDefault()
 }
+
+/** Keys pressed while the exchange was still answering: what they mean is read from the picture after that. */
+const early: KeyboardEvent[] = []
+watch(() => desk.asking, () => {
+  while (!desk.asking && early.length > 0) keys.press(early.shift()!)
+}, { flush: 'post' })
 </script>
 
 <template>

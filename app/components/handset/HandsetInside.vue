@@ -20,6 +20,9 @@ const notice = computed(() => {
   return `Do not disturb${by}${until}`
 })
 
+/** Who waits in a slot for anybody, or for somebody else. */
+const parked = computed(() => Object.values(live.state!.calls).filter(call => call.parked && call.parked.for !== handset.device && call.calling !== handset.device))
+
 async function dial(): Promise<void> {
   if (number.value.trim() && await handset.ask({ service: 'makeCall', number: number.value.trim() })) number.value = ''
 }
@@ -90,6 +93,18 @@ async function dial(): Promise<void> {
         Put away
       </el-button>
     </article>
+    <div
+      v-if="parked.length"
+      class="keys"
+    >
+      <el-button
+        v-for="call in parked"
+        :key="`parked ${call.id}`"
+        @click="handset.ask({ service: 'directedPickupCall', call: call.id })"
+      >
+        Take {{ directory.nameOf(call.calling, call.party) }} from {{ directory.nameOf(call.parked!.slot) }}
+      </el-button>
+    </div>
     <form
       class="keys"
       @submit.prevent="dial"

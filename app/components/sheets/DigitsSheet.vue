@@ -39,13 +39,13 @@ watch(() => desk.talking?.id, () => {
         placeholder="1234,,5# — a comma pauses"
         aria-label="Digits to send; a comma pauses two seconds"
         @keydown.enter.prevent="sendPrepared"
+      />
+      <el-button
+        class="send"
+        @click="sendPrepared"
       >
-        <template #append>
-          <el-button @click="sendPrepared">
-            Send
-          </el-button>
-        </template>
-      </el-input>
+        Send
+      </el-button>
       <div class="pad">
         <el-button
           v-for="digit in pad"

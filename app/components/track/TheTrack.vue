@@ -125,6 +125,12 @@ ul {
     overflow: visible;
   }
 
+  /* However many wait, the call in hand stays in sight. */
+  .arriving ul {
+    max-height: 10.5rem;
+    overflow: auto;
+  }
+
   .nothing {
     padding: 0;
   }

@@ -16,6 +16,7 @@ const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const live = useLive()
 const directory = useDirectory()
+const panels = usePanels()
 
 const call = computed(() => props.ribbon.call)
 const due = computed(() => props.ribbon.due)
@@ -118,7 +119,15 @@ const caption = computed(() => call.value.caption?.text || null)
         v-if="!(several && ribbon.stretch === 'inHand')"
         class="who"
       >
-        <strong>{{ desk.otherName(call) }}</strong> <span
+        <button
+          type="button"
+          class="name"
+          :aria-label="`The story of ${desk.otherName(call)}`"
+          title="Its story"
+          @click="panels.openStory(call.id)"
+        >
+          {{ desk.otherName(call) }}
+        </button> <span
           v-if="own?.muted"
           class="muted"
         >you are muted</span> <span
@@ -281,8 +290,22 @@ const caption = computed(() => call.value.caption?.text || null)
   white-space: nowrap;
 }
 
-.who strong {
+.name {
+  max-width: 100%;
+  padding: 0;
+  overflow: hidden;
+  background: none;
+  border: 0;
   font-size: var(--type-4);
+  font-weight: 700;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  vertical-align: bottom;
+  cursor: pointer;
+}
+
+.name:hover {
+  text-decoration: underline;
 }
 
 .number {

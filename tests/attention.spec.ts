@@ -1,0 +1,40 @@
+import { buildStage, expect, ribbon, type Stage, test as base } from './stage'
+
+/** The exchange's clock is invented here: a minute on hold passes at once. */
+const test = base.extend<{ own: Stage }>({
+  own: async ({}, use) => { // eslint-disable-line no-empty-pattern
+    const { stage, strike } = await buildStage({ exchangeArgs: ['--clock', '2031-05-12T09:00:00Z'] })
+    await use(stage)
+    await strike()
+  },
+})
+
+test('a held caller asks for attention past the promise: by looks, then by a notification when the window is not in front', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  await page.addInitScript(() => {
+    const shown: string[] = []
+    Object.assign(window, {
+      shown,
+      Notification: Object.assign(function (title: string) {
+        shown.push(title)
+      }, { permission: 'granted' }),
+    })
+    Object.defineProperty(document, 'visibilityState', { get: () => 'hidden' })
+  })
+  await page.reload()
+  await expect(page.getByRole('combobox', { name: 'Who is it for?' })).toBeFocused()
+  await own.cast.ring('Patient Caller')
+  await expect(ribbon(page, 'Arriving', 'Patient Caller')).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(ribbon(page, 'In hand', 'Patient Caller')).toContainText('talking')
+  await page.keyboard.press('Space')
+  const held = ribbon(page, 'In hand', 'Patient Caller')
+  await expect(held).toContainText('on hold')
+  await expect(held).toHaveClass(/calm/)
+  own.cast.advance(65_000)
+  await expect(held).toHaveClass(/late/)
+  const shown = () => page.evaluate(() => (window as unknown as { shown: string[] }).shown)
+  expect(await shown()).not.toContain('Patient Caller is still on hold')
+  own.cast.advance(45_000)
+  await expect.poll(shown).toContain('Patient Caller is still on hold')
+})
