@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { connect } from 'node:net'
@@ -28,8 +29,11 @@ run(async () => {
     evolve: [182, 2000].map(size => evolveRate(size)),
     keystroke: [182, 2000].map(size => keystroke(size)),
     consoleScript: consoleSize(),
+    machine: {},
     chain: [],
   }
+  say('the machine\'s own noise')
+  figures.machine = await echo()
   const postgres = await startPostgres('bench-postgres', { fresh: true })
   try {
     for (const size of [182, 2000]) {
@@ -47,6 +51,24 @@ run(async () => {
   mkdirSync(join(root, '.data'), { recursive: true })
   writeFileSync(join(root, '.data/bench.json'), JSON.stringify(figures, null, 2))
 })
+
+/** How long a byte takes to another process and back on this machine, at the pace of the chain: what no chain can be quicker than. */
+async function echo() {
+  const child = spawn(process.execPath, ['-e', 'process.stdin.pipe(process.stdout)'], { stdio: ['pipe', 'pipe', 'ignore'] })
+  const times = []
+  for (let i = 0; i < perSecond * 5; i++) {
+    const begin = performance.now()
+    const back = once(child.stdout, 'data')
+    child.stdin.write('x')
+    await back
+    times.push(performance.now() - begin)
+    await new Promise(resolve => setTimeout(resolve, 1000 / perSecond))
+  }
+  child.stdin.end()
+  times.sort((a, b) => a - b)
+  const at = part => Number(times[Math.floor((times.length - 1) * part)].toFixed(1))
+  return { roundTripMedianMs: at(0.5), roundTripP95Ms: at(0.95), roundTripWorstMs: at(1) }
+}
 
 /** What the console loads before it can be used, compressed as a server in front would. */
 function consoleSize() {

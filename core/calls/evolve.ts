@@ -5,6 +5,7 @@ import { isMailbox } from './names'
 const longestStory = 120
 const keptBeginning = 20
 const outlivedKept = 60
+const latelyKept = 200
 
 type EventOf<T extends NumberedEvent['type']> = Extract<NumberedEvent, { type: T }>
 type OfCall = Extract<NumberedEvent, { call: CallId }>
@@ -117,7 +118,7 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
     ...next,
     ...('party' in event && event.party && { serial: state.serial + 1 }),
     calls,
-    idleSince: idleFrom(state, gone, event.at),
+    lately: latelyWith(state, gone),
   }
 }
 
@@ -125,7 +126,7 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
   const calls = withoutCall(state.calls, call.id)
   forgetConsultations(calls, call.id)
-  return { ...next, calls, idleSince: idleFrom(state, call.connections, event.at), outlived: outlivedAfter(state, call, event.at) }
+  return { ...next, calls, lately: latelyWith(state, call.connections), outlived: outlivedAfter(state, call, event.at) }
 }
 
 function withoutCall(calls: Record<CallId, Call>, id: CallId): Record<CallId, Call> {
@@ -161,9 +162,9 @@ function outlivedAfter(state: ExchangeState, { id, parked, party, calling }: Cal
   return [...state.outlived, { call: id, for: parked.for, slot: parked.slot, by: parked.by, party, caller: calling, since: parked.at, ended: at }].slice(-outlivedKept)
 }
 
-function idleFrom(state: ExchangeState, gone: readonly Connection[], at: number): Record<DeviceId, number> {
-  const ours = gone.filter(({ device }) => state.devices[device])
-  return ours.length > 0 ? { ...state.idleSince, ...Object.fromEntries(ours.map(({ device }) => [device, at])) } : state.idleSince
+function latelyWith(state: ExchangeState, gone: readonly Connection[]): DeviceId[] {
+  const ours = gone.flatMap(({ device }) => state.devices[device] ? [device] : [])
+  return ours.length > 0 ? [...state.lately.filter(device => !ours.includes(device)), ...ours].slice(-latelyKept) : state.lately
 }
 
 function changedCall(call: Call, event: CallChange, joined: Call | undefined): Call {

@@ -260,8 +260,8 @@ export interface ExchangeState {
   agents: Record<DeviceId, Agent>
   /** By E.164 number. */
   blocked: Record<string, Block>
-  /** Since when a device has had no call, as far as it had one in this epoch. */
-  idleSince: Record<DeviceId, number>
+  /** Who has hung up lately, the latest last: whoever is not among them has been free longest. */
+  lately: DeviceId[]
   /** The latest notes that have outlived their call, oldest first. */
   outlived: Outlived[]
   calls: Record<CallId, Call>

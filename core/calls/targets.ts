@@ -124,7 +124,7 @@ export function freeMembers(state: ExchangeState, group: Group, except: readonly
       const device = state.devices[id]
       return device && !except.includes(id) && !device.status.reason && cannotRing(state, device) === null && !Object.values(state.calls).some(call => connectionOf(call, id))
     })
-    .sort((a, b) => (state.idleSince[a] ?? 0) - (state.idleSince[b] ?? 0) || a.localeCompare(b))
+    .sort((a, b) => state.lately.indexOf(a) - state.lately.indexOf(b) || a.localeCompare(b))
 }
 
 /** A destination for a call that `device` has or may take: refused when it is whoever asks, whoever calls, or can't be reached. `keeps` says what becomes of the caller then. */

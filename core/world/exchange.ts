@@ -61,7 +61,7 @@ export function exchangeOf(world: World, options: ExchangeOptions): ExchangeStat
     slots: Object.fromEntries(Array.from({ length: slots }, (_, index) => [slotId(index + 1), { id: slotId(index + 1), number: String(firstSlotNumber + index) }])),
     agents: Object.fromEntries(operatorsGroup.members.map((member): [DeviceId, Agent] => [member, { attended: options.attended?.includes(member) ?? false, leavesAt: null, unserved: {} }])),
     blocked: {},
-    idleSince: {},
+    lately: [],
     outlived: [],
     calls: {},
     settings: { ...defaultSettings, ...options.settings },
