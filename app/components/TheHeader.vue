@@ -136,6 +136,7 @@ nav a.router-link-exact-active {
 }
 
 .count {
+  margin-left: var(--space-2);
   color: var(--call);
   font-weight: 800;
 }

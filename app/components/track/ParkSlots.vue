@@ -21,7 +21,7 @@ const slots = computed(() => desk.slots.map(({ slot, call }, index) => {
     by: parked ? directory.nameOf(parked.by) : '',
     waits: parked ? spell(desk.now - parked.at) : '',
     heat: used > 0.8 ? 'late' : used > 0.5 ? 'warm' : 'calm',
-    used: Math.min(1, used) * 100,
+    used: Math.max(0, Math.min(1, used)) * 100,
   }
 }))
 const taken = computed(() => slots.value.filter(slot => slot.call).length)

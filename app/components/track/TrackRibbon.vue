@@ -322,8 +322,12 @@ const caption = computed(() => call.value.caption?.text || null)
   overflow-wrap: anywhere;
 }
 
+.next .greeting,
 .greeting.talking {
   white-space: normal;
+}
+
+.greeting.talking {
   font: 500 var(--type-4) var(--font-sign);
   color: var(--ink-soft);
 }
