@@ -21,6 +21,7 @@ export default defineNuxtConfig({
     '~/assets/tokens.css',
     '~/assets/base.css',
     '~/assets/sheet.css',
+    '~/assets/phone.css',
   ],
   runtimeConfig: {
     databaseUrl: '',

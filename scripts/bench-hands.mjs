@@ -1,7 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
-import { connect } from 'node:net'
 import { join } from 'node:path'
-import { createInterface } from 'node:readline'
+import { talkTo } from './link.mjs'
 import { buildWhenStale, chromium, installChromium, installNpmPackages } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
 import { root } from './processes.mjs'
@@ -34,7 +33,7 @@ run(async () => {
 })
 
 async function measure(stack, browser) {
-  const exchange = await talkTo(stack)
+  const exchange = await cast(stack)
   const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()
   // What the hand does, as the browser sees it: each press of a key other than a modifier, each press of the pointer.
@@ -193,35 +192,17 @@ async function decidedByThreeLetters(page) {
   return { ...person, letters: person.last.slice(0, 3).toLowerCase() }
 }
 
-/** Plays callers and colleagues over the exchange link. */
-async function talkTo(stack) {
-  const socket = connect(stack.exchangePort, '127.0.0.1')
-  const waiting = new Map()
+/** Plays callers and colleagues, and knows which calls there are. */
+async function cast(stack) {
   const rings = new Map()
   const calls = new Map()
   let serial = 0
-  const welcomed = new Promise((resolve) => {
-    createInterface({ input: socket }).on('line', (line) => {
-      const message = JSON.parse(line)
-      if (message.type === 'welcome') resolve()
-      if (message.type === 'reply') waiting.get(message.id)?.(message)
-      if (message.type !== 'event') return
-      const { event } = message
-      if (event.type === 'delivered') rings.set(event.device, event.call)
-      if (event.type === 'originated') calls.set(event.call, new Set([event.device]))
-      if (event.call) calls.get(event.call)?.add(event.device)
-      if (event.type === 'callCleared') calls.delete(event.call)
-      if (event.joined) calls.delete(event.joined)
-    })
-  })
-  socket.write(`${JSON.stringify({ type: 'hello', version: 1, token: stack.token })}\n`)
-  await welcomed
-  const beat = setInterval(() => socket.write('{"type":"ping"}\n'), 2_000)
-  socket.once('close', () => clearInterval(beat))
-  const ask = request => new Promise((resolve) => {
-    const id = `hands-${++serial}`
-    waiting.set(id, resolve)
-    socket.write(`${JSON.stringify({ type: 'request', id, request })}\n`)
+  const { ask } = await talkTo(stack, (event) => {
+    if (event.type === 'delivered') rings.set(event.device, event.call)
+    if (event.type === 'originated') calls.set(event.call, new Set())
+    calls.get(event.call)?.add(event.device)
+    if (event.type === 'callCleared') calls.delete(event.call)
+    if (event.joined) calls.delete(event.joined)
   })
   return {
     ask,

@@ -1,10 +1,9 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { connect } from 'node:net'
 import { join } from 'node:path'
-import { createInterface } from 'node:readline'
 import { gzipSync } from 'node:zlib'
+import { talkTo } from './link.mjs'
 import { buildWhenStale, installNpmPackages } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
 import { root } from './processes.mjs'
@@ -97,7 +96,7 @@ async function chain(postgres, size) {
     return socket
   }))
   // A server that has just started is slower: what counts is a working day.
-  await play(stack, size, { requests: 200, prefix: 'warm' })
+  await play(stack, size, { requests: 200 })
   delays.length = 0
   const events = await play(stack, size)
   await new Promise(resolve => setTimeout(resolve, 500))
@@ -116,7 +115,7 @@ async function chain(postgres, size) {
 async function burst(stack, size, postgres) {
   const before = Number(postgres.sql('select count(*) from journal', `bench_${size}`))
   const begin = Date.now()
-  const last = await play(stack, size, { everyMs: 0, requests: 4_000, prefix: 'burst' })
+  const last = await play(stack, size, { everyMs: 0, requests: 4_000 })
   const carried = Date.now()
   for (;;) {
     const { lastEvent, database } = await (await fetch(`${stack.url}/api/health`)).json()
@@ -137,31 +136,18 @@ function residentMb(pid) {
 }
 
 /** Makes calls, answers and ends them at the exchange; gives the number of events that came of it. */
-async function play(stack, size, { everyMs = 1000 / (perSecond / 2.5), requests = perSecond / 2.5 * seconds, prefix = 'steady' } = {}) {
-  const socket = connect(stack.exchangePort, '127.0.0.1')
-  const replies = new Map()
+async function play(stack, size, { everyMs = 1000 / (perSecond / 2.5), requests = perSecond / 2.5 * seconds } = {}) {
   let events = 0
-  createInterface({ input: socket }).on('line', (line) => {
-    const message = JSON.parse(line)
-    if (message.type === 'event') events++
-    if (message.type === 'welcome') replies.get('hello')?.()
-    if (message.type === 'reply') replies.get(message.id)?.(message)
-  })
-  const say = (id, message) => new Promise((resolve) => {
-    replies.set(id, resolve)
-    socket.write(`${JSON.stringify(message)}\n`)
-  })
-  await say('hello', { type: 'hello', version: 1, token: stack.token })
-  const ask = (id, request) => say(id, { type: 'request', id, request })
+  const { ask, close } = await talkTo(stack, () => { events++ })
   const begin = Date.now()
   const pending = []
   for (let i = 0; i < requests; i++) {
     const from = String(2110 + (i * 2) % (size - 20))
     const to = String(2110 + (i * 2 + 1) % (size - 20))
-    const one = ask(`${prefix}-m${i}`, { service: 'makeCall', device: from, number: to }).then(async ({ call }) => {
+    const one = ask({ service: 'makeCall', device: from, number: to }).then(async ({ call }) => {
       if (!call) return
-      await ask(`${prefix}-a${i}`, { service: 'answerCall', device: to, call })
-      await ask(`${prefix}-c${i}`, { service: 'clearConnection', device: from, call })
+      await ask({ service: 'answerCall', device: to, call })
+      await ask({ service: 'clearConnection', device: from, call })
     })
     pending.push(one)
     // In steps of the rate wanted; in a burst only as many under way as there are telephones.
@@ -172,6 +158,6 @@ async function play(stack, size, { everyMs = 1000 / (perSecond / 2.5), requests 
     else if (pending.length % Math.min(60, size / 4 | 0) === 0) await Promise.all(pending.splice(0))
   }
   await Promise.all(pending)
-  socket.destroy()
+  close()
   return events
 }

@@ -1,8 +1,7 @@
 import { mkdirSync } from 'node:fs'
-import { connect } from 'node:net'
 import { join } from 'node:path'
-import { createInterface } from 'node:readline'
 import { buildWhenStale, chromium, installChromium, installNpmPackages } from './packages.mjs'
+import { talkTo } from './link.mjs'
 import { startPostgres } from './postgres.mjs'
 import { root } from './processes.mjs'
 import { run, say } from './say.mjs'
@@ -37,7 +36,7 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
   try {
     const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
     const page = await context.newPage()
-    const advance = await clockOf(stack)
+    const { advance } = await talkTo(stack)
     const shot = async (name, of = page) => {
       await of.evaluate(() => document.fonts.ready)
       await of.mouse.move(0, 0)
@@ -144,22 +143,4 @@ async function shootBusy({ page, context, advance, shot }) {
   await page.getByRole('listitem').first().waitFor()
   await advance(1)
   await shot('messages')
-}
-
-/** Moves the exchange's invented clock on by seconds, one at a time, as a morning would pass. */
-async function clockOf(stack) {
-  const socket = connect(stack.exchangePort, '127.0.0.1')
-  const waiting = []
-  createInterface({ input: socket }).on('line', (line) => {
-    if (JSON.parse(line).type === 'pong') waiting.shift()?.()
-  })
-  socket.write(`${JSON.stringify({ type: 'hello', version: 1, token: stack.token })}\n`)
-  return async (seconds) => {
-    for (let i = 0; i < seconds; i++) {
-      await new Promise((resolve) => {
-        waiting.push(resolve)
-        socket.write(`${JSON.stringify({ type: 'advance', by: 1_000 })}\n`)
-      })
-    }
-  }
 }

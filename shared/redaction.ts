@@ -1,4 +1,4 @@
-import type { Call, ExchangeState, NumberedEvent } from '../core/calls/model'
+import type { Call, DeviceId, ExchangeState, NumberedEvent } from '../core/calls/model'
 import type { Role } from './people'
 
 /** Only who answers for the company, or for how it is done, sees who calls and what they say; everybody sees who is on the telephone. */
@@ -19,9 +19,12 @@ export function redactEvent(event: NumberedEvent): NumberedEvent {
   return event
 }
 
-/** The same state without who the outside parties are and what they said. */
-export function redactState(state: ExchangeState): ExchangeState {
-  return { ...state, blocked: {}, outlived: state.outlived.map(note => ({ ...note, party: note.party && nobody })), calls: Object.fromEntries(Object.entries(state.calls).map(([id, call]) => [id, redactCall(call)])) }
+/**
+ * The same state without who the outside parties are and what they said.
+ * @param device whose notes of callers who have gone may still say who it was
+ */
+export function redactState(state: ExchangeState, device: DeviceId | null = null): ExchangeState {
+  return { ...state, blocked: {}, outlived: state.outlived.map(note => note.for === device ? note : { ...note, party: note.party && nobody }), calls: Object.fromEntries(Object.entries(state.calls).map(([id, call]) => [id, redactCall(call)])) }
 }
 
 function redactCall(call: Call): Call {

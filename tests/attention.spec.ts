@@ -38,3 +38,23 @@ test('a held caller asks for attention past the promise: by looks, then by a not
   own.cast.advance(45_000)
   await expect.poll(shown).toContain('Patient Caller is still on hold')
 })
+
+test('what a caller leaves in a line\'s voicemail is read by the operators and by nobody else', async ({ own, browser, request }) => {
+  const page = await own.open(browser, 'ines')
+  const call = await own.cast.ring('Speaking Caller')
+  await page.getByRole('button', { name: 'More for Speaking Caller' }).click()
+  await page.getByRole('menuitem', { name: 'To voicemail' }).click()
+  await expect(ribbon(page, 'Arriving', 'Speaking Caller')).toBeHidden()
+  await own.cast.say(call, 'It is about the lamps. Please call me back.')
+  own.cast.advance(12_000)
+  await own.cast.hangUp(call)
+  await page.getByRole('link', { name: 'Messages 1 unread' }).click()
+  const message = page.getByRole('region', { name: 'Received' }).getByRole('listitem').filter({ hasText: 'Speaking Caller' })
+  await expect(message).toContainText('It is about the lamps. Please call me back.')
+  await expect(message).toContainText('Voicemail of General line, 12 seconds.')
+  await message.getByRole('button', { name: 'Mark the message of Speaking Caller as read' }).click()
+  await expect(message).toContainText('Read ')
+
+  expect((await request.post(`${own.url}/api/session`, { data: { signIn: 'staff', password: 'hand-me-over' } })).status()).toBe(200)
+  for (const query of ['', '?handset=2150']) expect(await (await request.get(`${own.url}/api/messages${query}`)).json()).toEqual({ received: [], written: [] })
+})

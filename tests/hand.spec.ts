@@ -476,6 +476,7 @@ test('a staff member may use their own telephone and nobody else\'s, and sees wh
   await page.getByRole('button', { name: 'Answer' }).click()
   await expect(page.getByRole('article', { name: 'Call with For Staff' })).toContainText('talking')
   expect((await page.request.get('/api/parkings')).status()).toBe(403)
+  expect(await (await page.request.get(`/api/messages?handset=${own!.id}`)).json()).toEqual({ received: [], written: [] })
   expect((await page.request.post('/api/messages', { data: { to: '2150', caller: null, number: null, text: 'x', urgent: false, callBack: false } })).status()).toBe(403)
   await context.close()
   await stage.cast.clearTheStage()

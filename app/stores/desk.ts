@@ -207,6 +207,7 @@ export const useDesk = defineStore('desk', () => {
   /** Moves the clock of the screen on. */
   function tick(): void {
     now.value = live.now()
+    if ([...quiet.value].some(call => !live.state?.calls[call])) quiet.value = new Set([...quiet.value].filter(call => live.state?.calls[call]))
     if (farewells.value.some(known => known.until <= now.value)) farewells.value = farewells.value.filter(known => known.until > now.value)
   }
 

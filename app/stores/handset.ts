@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Call, CallId, Connection, DeviceId } from '~~/core/calls/model'
 import { callsOf, connectionOf, othersOf, reservedFor } from '~~/core/calls/questions'
+import { readDialled } from '~~/core/numbers/dialled'
 import type { Message, Messages } from '~~/shared/messages'
 import type { HandsetRequest, RequestDone } from '~~/shared/requests'
 import { sentenceOf } from '~/composables/failure'
@@ -62,9 +63,16 @@ export const useHandset = defineStore('handset', () => {
     }).catch(() => {})
   }
 
+  /** The network says numbers in E.164, however they were typed. */
+  function asNetworkSays(typed: string): string {
+    const read = readDialled(typed)
+    return read.kind === 'outside' ? read.e164 : typed.trim()
+  }
+
   /** Somebody outside dials one of our numbers. */
   async function dialIn(name: string, number: string, to: string): Promise<void> {
-    const done = await send({ service: 'offerCall', trunk: 'west', party: { name: name.trim() || null, number: number.trim() || null }, number: to })
+    const party = { name: name.trim() || null, number: asNetworkSays(number) || null }
+    const done = await send({ service: 'offerCall', trunk: 'west', party, number: asNetworkSays(to) })
     if (done?.call) outside.value = [...outside.value, done.call]
   }
 

@@ -42,7 +42,7 @@ export class Hub {
     const message: ToBrowser = missed
       ? { type: 'events', now, exchange: this.exchange, epoch: state.epoch, events: missed }
       : { type: 'snapshot', now, exchange: this.exchange, state }
-    listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedMessage(message)))
+    listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedMessage(message, listener.device)))
     if (!seesCallers(listener.role)) this.revealOwn(listener, { type: 'snapshot', now, exchange: this.exchange, state })
   }
 
@@ -114,8 +114,8 @@ export class Hub {
   }
 }
 
-function redactedMessage(message: ToBrowser): ToBrowser {
-  if (message.type === 'snapshot') return { ...message, state: redactState(message.state) }
+function redactedMessage(message: ToBrowser, device: string | null = null): ToBrowser {
+  if (message.type === 'snapshot') return { ...message, state: redactState(message.state, device) }
   if (message.type === 'events') return { ...message, events: message.events.map(redactEvent) }
   return message
 }

@@ -136,37 +136,7 @@ async function say(): Promise<void> {
 </template>
 
 <style scoped>
-.call {
-  display: grid;
-  gap: var(--space-3);
-  padding: var(--space-4);
-  background: var(--lit);
-  border: 1px solid var(--lit-edge);
-  border-radius: var(--round);
-}
-
-.line {
-  display: flex;
-  justify-content: space-between;
-  gap: var(--space-4);
-  font-size: var(--type-4);
-}
-
 .note {
   font-weight: 600;
-}
-
-.keys {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-}
-
-.keys .el-button {
-  margin: 0;
-}
-
-.keys .el-input {
-  flex: 1 1 9rem;
 }
 </style>

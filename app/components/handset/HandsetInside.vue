@@ -146,15 +146,6 @@ async function dial(): Promise<void> {
 </template>
 
 <style scoped>
-.phone {
-  display: grid;
-  gap: var(--space-4);
-  padding: var(--space-5);
-  background: var(--sheet);
-  border: var(--line);
-  border-radius: var(--round-large);
-}
-
 .display {
   display: flex;
   align-items: baseline;
@@ -188,20 +179,6 @@ async function dial(): Promise<void> {
 
 .note.gone .el-button {
   justify-self: start;
-}
-
-.keys {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-}
-
-.keys .el-input {
-  flex: 1 1 12rem;
-}
-
-.keys .el-button {
-  margin: 0;
 }
 
 .messages {

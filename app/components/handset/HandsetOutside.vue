@@ -96,7 +96,7 @@ async function say(call: Call): Promise<void> {
       <p v-if="heard(call)">
         “{{ heard(call) }}”
       </p>
-      <div class="say">
+      <div class="keys">
         <el-input
           v-model="words[call.id]"
           maxlength="300"
@@ -122,15 +122,6 @@ async function say(call: Call): Promise<void> {
 </template>
 
 <style scoped>
-.phone {
-  display: grid;
-  gap: var(--space-4);
-  padding: var(--space-5);
-  background: var(--sheet);
-  border: var(--line);
-  border-radius: var(--round-large);
-}
-
 .dial {
   display: grid;
   grid-template-columns: auto 1fr;
@@ -141,29 +132,5 @@ async function say(call: Call): Promise<void> {
 .dial .el-button {
   grid-column: 2;
   justify-self: start;
-}
-
-.call {
-  display: grid;
-  gap: var(--space-3);
-  padding: var(--space-4);
-  background: var(--lit);
-  border: 1px solid var(--lit-edge);
-  border-radius: var(--round);
-}
-
-.line {
-  display: flex;
-  justify-content: space-between;
-  font-size: var(--type-4);
-}
-
-.say {
-  display: flex;
-  gap: var(--space-3);
-}
-
-.say .el-button {
-  margin: 0;
 }
 </style>

@@ -1,21 +1,14 @@
 <script setup lang="ts">
 import { spell } from '~~/core/durations/durations'
-import { greetingAt } from '~~/core/greetings/greeting'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { urgency } from '~~/core/calls/promises'
-import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
 import { type Ribbon, useDesk } from '~/stores/desk'
-import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
-
-/** With more calls waiting than this, only the next one shows its greeting. */
-const roomForGreetings = 4
 
 const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const live = useLive()
-const directory = useDirectory()
 const panels = usePanels()
 
 const call = computed(() => props.ribbon.call)
@@ -23,57 +16,12 @@ const due = computed(() => props.ribbon.due)
 const elapsed = computed(() => desk.now - due.value.since)
 const used = computed(() => urgency(due.value, desk.now))
 const heat = computed(() => used.value > 1 ? 'late' : used.value > 0.6 ? 'warm' : 'calm')
-/** The promise is drawn at 100 of 150: what is later sticks out beyond the line. */
-const length = computed(() => due.value.promise === null ? 0 : Math.min(150, used.value * 100))
 
-const line = computed(() => directory.line(call.value.line))
 const party = computed(() => connectionOf(call.value, call.value.calling)?.party ?? othersOf(call.value, desk.device ?? '')[0]?.party)
 const number = computed(() => party.value?.name && party.value.number ? formatNumber(party.value.number) : null)
-const other = computed(() => desk.device ? othersOf(call.value, desk.device)[0] : undefined)
-const isNext = computed(() => desk.next?.call.id === call.value.id)
 const talking = computed(() => due.value.waiting === 'none')
-const several = computed(() => call.value.connections.length > 2 && Boolean(call.value.conference || call.value.connections.some(connection => connection.invited)))
-const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
-const isAsking = computed(() => desk.consultation?.id === call.value.id)
+const { own, isNext, isAsking, several, origin, news, greeting } = useRibbonWords(() => props.ribbon)
 const source = computed(() => live.working && !several.value && !isAsking.value && due.value.waiting !== 'reply' ? call.value.id : null)
-
-const origin = computed(() => {
-  if (isAsking.value && desk.askedFor) return `Asking for ${desk.otherName(desk.askedFor)}`
-  if (call.value.conference) return 'Conference'
-  if (line.value) return line.value.name
-  if (call.value.direction === 'outbound') return 'Calling out'
-  return call.value.direction === 'internal' ? 'Inside' : 'Your extension'
-})
-
-const news = computed(() => {
-  const { recall, passing, consulted } = call.value
-  const state = live.state!
-  if (other.value?.state === 'failed') {
-    const cause = call.value.story.findLast(step => step.type === 'failed')?.cause
-    return `${directory.nameOf(other.value.device)} ${(cause && whyFailed[cause]) ?? 'can\'t be reached'}`
-  }
-  if (passing) {
-    const where = call.value.connections.some(connection => connection.state === 'queued') ? 'waits in the' : 'rings at'
-    const to = call.value.connections.find(connection => connection.device === passing.to)
-    return `${where} ${directory.nameOf(passing.to, to?.party)}${passing.note ? ` with “${passing.note}”` : ''}`
-  }
-  if (desk.askedFor?.id === call.value.id && own.value?.state === 'held') return `waits while you ask ${desk.otherName(desk.consultation!)}`
-  if (consulted) return tellConsulted(consulted, directory.nameOf, state.settings.ringCycle)
-  if (recall) {
-    const back = tellRecall(recall, directory.nameOf, state.settings.ringCycle)
-    return recall.to === desk.device || recall.to === state.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
-  }
-  if (due.value.waiting === 'reply' && !isAsking.value) return `ringing ${desk.otherName(call.value)}`
-  return null
-})
-
-/** What to say on answering: before the answer as long as there is room for it, and until somebody else has had the call. */
-const greeting = computed(() => {
-  if (!line.value || call.value.recall || several.value) return null
-  const answers = call.value.story.filter(step => step.type === 'established').length
-  const wanted = talking.value ? answers < 2 : props.ribbon.stretch === 'arriving' && (isNext.value || desk.arriving.length <= roomForGreetings)
-  return wanted ? greetingAt(new Date(desk.now).getHours(), line.value.greeting) : null
-})
 const waits = { answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', reply: 'ringing', none: 'talking' } as const
 const caption = computed(() => call.value.caption?.text || null)
 </script>
@@ -83,26 +31,12 @@ const caption = computed(() => call.value.caption?.text || null)
     v-call-source="source"
     :class="['ribbon', heat, due.waiting, { next: isNext, asking: isAsking, carried: desk.carried?.id === call.id, draggable: source }]"
   >
-    <svg
+    <RibbonTime
       v-if="due.promise !== null"
       class="time"
-      viewBox="0 0 150 10"
-      preserveAspectRatio="none"
-      aria-hidden="true"
-    >
-      <rect
-        x="0"
-        y="0"
-        :width="length"
-        height="10"
-      />
-      <line
-        x1="100"
-        x2="100"
-        y1="0"
-        y2="10"
-      />
-    </svg>
+      :used="used"
+      :heat="heat"
+    />
     <div class="words">
       <p class="top">
         <span class="origin">{{ origin }}</span>
@@ -213,32 +147,6 @@ const caption = computed(() => call.value.caption?.text || null)
 .ribbon.none {
   background: var(--lit);
   border-color: var(--lit-edge);
-}
-
-.time {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-}
-
-.time rect {
-  fill: var(--time);
-}
-
-.warm .time rect {
-  fill: var(--time-warm);
-}
-
-.late .time rect {
-  fill: var(--time-late);
-}
-
-.time line {
-  stroke: var(--ink-soft);
-  stroke-width: 1px;
-  vector-effect: non-scaling-stroke;
-  stroke-dasharray: 2 2;
 }
 
 .words {

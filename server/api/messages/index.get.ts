@@ -9,5 +9,5 @@ export default defineEventHandler(async (event): Promise<Messages> => {
   const user = await requirePerson(event)
   const { handset } = readInput(() => messagesQuery.validateSync(getQuery(event)))
   const mailboxes = mailboxesOf(user, handset)
-  return fromDatabase(() => useRelay().post.find(mailboxes, handset === undefined ? user.signIn : ''))
+  return fromDatabase(() => useRelay().post.find(mailboxes, handset === undefined ? user.signIn : null))
 })

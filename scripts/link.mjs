@@ -1,0 +1,50 @@
+import { once } from 'node:events'
+import { connect } from 'node:net'
+import { createInterface } from 'node:readline'
+
+/**
+ * Speaks the exchange link as the network and telephones do: for scripts that play callers and colleagues.
+ * @param {{ exchangePort: number, token: string }} stack
+ * @param {(event: object) => void} [onEvent] hears every event
+ */
+export async function talkTo(stack, onEvent = () => {}) {
+  const socket = connect(stack.exchangePort, '127.0.0.1')
+  const replies = new Map()
+  const pongs = []
+  let serial = 0
+  const prefix = `script-${process.pid}-${Date.now()}`
+  const say = message => socket.write(`${JSON.stringify(message)}\n`)
+  const welcome = new Promise((resolve) => {
+    createInterface({ input: socket }).on('line', (line) => {
+      const message = JSON.parse(line)
+      if (message.type === 'welcome') resolve()
+      if (message.type === 'event') onEvent(message.event)
+      if (message.type === 'pong') pongs.shift()?.()
+      if (message.type !== 'reply') return
+      replies.get(message.id)?.(message)
+      replies.delete(message.id)
+    })
+  })
+  await once(socket, 'connect')
+  say({ type: 'hello', version: 1, token: stack.token })
+  await welcome
+  const pong = message => new Promise((resolve) => {
+    pongs.push(resolve)
+    say(message)
+  })
+  const beat = setInterval(() => void pong({ type: 'ping' }), 2_000)
+  socket.once('close', () => clearInterval(beat))
+  return {
+    /** Asks for a service and gives the reply. */
+    ask: request => new Promise((resolve) => {
+      const id = `${prefix}-${++serial}`
+      replies.set(id, resolve)
+      say({ type: 'request', id, request })
+    }),
+    /** Moves an invented clock on by seconds, one at a time, as a morning would pass. */
+    async advance(seconds) {
+      for (let i = 0; i < seconds; i++) await pong({ type: 'advance', by: 1_000 })
+    },
+    close: () => socket.destroy(),
+  }
+}

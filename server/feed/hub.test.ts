@@ -1,0 +1,94 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { decide } from '~~/core/calls/decide'
+import { numbered } from '~~/core/calls/evolve'
+import type { Request } from '~~/core/calls/model'
+import { Tryout } from '~~/core/calls/tryout'
+import type { ToBrowser } from '~~/shared/feed'
+import type { Role } from '~~/shared/people'
+import { Picture } from '../exchange/picture'
+import { Hub, type Listener } from './hub'
+
+const staffPhone = '2105'
+let picture: Picture
+let hub: Hub
+
+beforeEach(() => {
+  picture = new Picture()
+  hub = new Hub(picture)
+  picture.begin(new Tryout().state)
+})
+
+afterEach(() => hub.close())
+
+/** Somebody at a browser, and what they were told. */
+function browser(role: Role, device: string | null, signIn = 'x'): Listener & { told: ToBrowser[] } {
+  const told: ToBrowser[] = []
+  return { role, device, signIn, told, send: text => void told.push(JSON.parse(text) as ToBrowser) }
+}
+
+/** Something happens at the exchange. */
+async function happen(request: Request): Promise<void> {
+  const state = picture.state!
+  const decision = decide(state, request, state.time)
+  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  const events = numbered(state, decision.events, state.time)
+  for (const event of events) picture.apply(event)
+  hub.events(events)
+  await new Promise(resolve => setImmediate(resolve))
+}
+
+const offer = (number: string) => happen({ service: 'offerCall', trunk: 'east', party: { number: '+447700900987', name: 'Secret Caller' }, number })
+
+describe('what browsers are told', () => {
+  it('a newcomer gets the picture, then every event once and in order', async () => {
+    const ines = browser('operator', '2100')
+    hub.join(ines, undefined)
+    await offer('+441632960000')
+    expect(ines.told.map(message => message.type)).toEqual(['snapshot', 'events'])
+    const [, events] = ines.told as [ToBrowser, ToBrowser & { type: 'events' }]
+    expect(events.events.map(event => event.seq)).toEqual([1, 2])
+  })
+
+  it('whoever was away gets just what they missed, or the picture when that is no longer known', async () => {
+    await offer('+441632960000')
+    await offer('+441632960010')
+    const back = browser('operator', '2100')
+    hub.join(back, { epoch: picture.state!.epoch, seq: 2 })
+    expect(back.told[0]).toMatchObject({ type: 'events', events: [{ seq: 3 }, { seq: 4 }] })
+    const stranger = browser('operator', '2100')
+    hub.join(stranger, { epoch: 'another', seq: 2 })
+    expect(stranger.told[0]!.type).toBe('snapshot')
+    const dreamer = browser('operator', '2100')
+    hub.join(dreamer, { epoch: picture.state!.epoch, seq: 99 })
+    expect(dreamer.told[0]!.type).toBe('snapshot')
+  })
+
+  it('staff see nobody who calls others, and everybody who calls them', async () => {
+    const staff = browser('staff', staffPhone)
+    hub.join(staff, undefined)
+    await offer('+441632960000')
+    expect(JSON.stringify(staff.told)).not.toContain('Secret')
+    await offer(`+441632960${staffPhone.slice(1)}`)
+    expect(staff.told.at(-1)).toMatchObject({ type: 'reveal', seq: picture.state!.seq, calls: [{ party: { name: 'Secret Caller' } }] })
+    const again = browser('staff', staffPhone)
+    hub.join(again, undefined)
+    expect(again.told.map(message => message.type)).toEqual(['snapshot', 'reveal'])
+  })
+
+  it('who leaves hears no more', async () => {
+    const ines = browser('operator', '2100')
+    hub.join(ines, undefined)
+    hub.leave(ines)
+    await offer('+441632960000')
+    expect(ines.told).toHaveLength(1)
+    expect(hub.listening).toBe(0)
+  })
+
+  it('news of messages goes to whom they concern', () => {
+    const [reader, writer, other] = [browser('staff', staffPhone, 'reader'), browser('operator', '2100', 'writer'), browser('staff', '2106', 'other')]
+    for (const listener of [reader, writer, other]) hub.join(listener, undefined)
+    hub.news([staffPhone, 'writer'])
+    const heard = (listener: { told: ToBrowser[] }) => listener.told.some(message => message.type === 'news')
+    expect([reader, writer, other].map(heard)).toEqual([true, true, false])
+  })
+})
