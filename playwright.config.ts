@@ -6,8 +6,9 @@ export default defineConfig({
   globalSetup: './tests/setup.ts',
   fullyParallel: false,
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // Generous: a busy machine is slow, not wrong.
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test'
 import { expect, ribbon, test } from './stage'
 
 // Looking at every one of two hundred windows takes a browser a while.
-test.setTimeout(150_000)
+test.setTimeout(300_000)
 
 async function expectNoFindings(page: Page, where: string): Promise<void> {
   // One window of the floor is like the other; the first rows stand for all of them.

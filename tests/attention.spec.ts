@@ -48,7 +48,7 @@ test('what a caller leaves in a line\'s voicemail is read by the operators and b
   await own.cast.say(call, 'It is about the lamps. Please call me back.')
   own.cast.advance(12_000)
   await own.cast.hangUp(call)
-  await page.getByRole('link', { name: 'Messages 1 unread' }).click()
+  await page.getByRole('link', { name: 'Messages, 1 unread' }).click()
   const message = page.getByRole('region', { name: 'Received' }).getByRole('listitem').filter({ hasText: 'Speaking Caller' })
   await expect(message).toContainText('It is about the lamps. Please call me back.')
   await expect(message).toContainText('Voicemail of General line, 12 seconds.')

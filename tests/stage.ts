@@ -120,15 +120,22 @@ export async function buildStage(options: { exchangeArgs?: string[] } = {}): Pro
   const databaseUrl = admin.replace(/\/postgres$/, `/${database}`)
   const stack = createStack({ databaseUrl, exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])], output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore' })
   await stack.start()
+  const opened: Page[] = []
   const stage: Stage = {
     stack,
     url: stack.url,
     cast: await Cast.join(stack.exchangePort, stack.token),
     sql: <Row extends object>(text: string) => withClient(databaseUrl, async client => (await client.query<Row>(text)).rows),
     outside: text => withClient(admin, client => client.query(text)),
-    open: (browser, who) => openConsole(browser, stack.url, who),
+    open: async (browser, who) => {
+      const page = await openConsole(browser, stack.url, who)
+      opened.push(page)
+      return page
+    },
   }
   const strike = async () => {
+    // A console that is left open goes on looking for its server.
+    for (const page of opened) await page.context().close()
     stage.cast.goHome()
     await stack.stop()
   }
@@ -169,7 +176,7 @@ export function ribbon(page: Page, stretch: 'Arriving' | 'In hand' | 'Passed on'
 /** Tests of one worker share a stage; each ends its own calls. */
 export const test = base.extend<{ console: Page }, { stage: Stage }>({
   stage: [async ({}, use) => { // eslint-disable-line no-empty-pattern
-    const { stage, strike } = await buildStage({ exchangeArgs: ['--transfer-recall', '4000', '--no-answer', '6000', '--park-recall', '9000', '--absence', '3000'] })
+    const { stage, strike } = await buildStage({ exchangeArgs: ['--transfer-recall', '7000', '--no-answer', '9000', '--park-recall', '12000', '--absence', '4000'] })
     await use(stage)
     await strike()
   }, { scope: 'worker', timeout: 90_000 }],

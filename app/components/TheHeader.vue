@@ -59,11 +59,14 @@ async function leave(): Promise<void> {
           Blocked
         </NuxtLink>
       </template>
-      <NuxtLink to="/messages">
+      <NuxtLink
+        to="/messages"
+        :aria-label="post.unread ? `Messages, ${post.unread} unread` : 'Messages'"
+      >
         Messages<span
           v-if="post.unread"
           class="count"
-        > {{ post.unread }}<span class="unseen"> unread</span></span>
+        >{{ post.unread }}</span>
       </NuxtLink>
       <NuxtLink to="/handset">
         Handset

@@ -40,6 +40,13 @@ export const useField = defineStore('field', () => {
     return routes.toNumber(typed.trim(), dialled.kind === 'outside' ? formatNumber(dialled.e164) : dialled.digits)
   }
 
+  /** Why what looks like a number can't be dialled, or null. */
+  const wrongNumber = computed(() => {
+    if (!isSearching.value || hits.value.length > 0 || !/^[+\d][\d\s().\-/]*$/.test(text.value.trim())) return null
+    const dialled = readDialled(text.value)
+    return dialled.kind === 'invalid' ? dialled.why : null
+  })
+
   /** What Enter does while nothing has been typed: hands over the caller one asks for, or answers. */
   const standing = computed<{ words: string, act: () => Promise<boolean> } | null>(() => {
     const { consultation, askedFor, next, chosen } = desk
@@ -111,5 +118,5 @@ export const useField = defineStore('field', () => {
     desk.chosen = null
   }
 
-  return { text, picked, selected, hits, slotMode, isSearching, best, ways, standing, clear, type, pick, park, move, take }
+  return { text, picked, selected, hits, slotMode, isSearching, best, ways, wrongNumber, standing, clear, type, pick, park, move, take }
 })

@@ -102,7 +102,7 @@ watch(() => desk.asking, () => {
         <span><kbd>1</kbd>…<kbd>0</kbd> takes who waits in that slot, or parks the call in hand there. <kbd>Enter</kbd> parks in the first free one.</span>
       </template>
       <template v-else-if="field.isSearching">
-        {{ field.hits.length ? 'That is you.' : 'Nobody found. Try another part of the name, a department or a number.' }}
+        {{ field.hits.length ? 'That is you.' : field.wrongNumber ?? 'Nobody found. Try another part of the name, a department or a number.' }}
       </template>
       <template v-else>
         Name, department, role, what it is about, or a number
