@@ -18,6 +18,8 @@ export const useField = defineStore('field', () => {
   /** Somebody chosen by hand from the floor; typing forgets them. */
   const picked = ref<DeviceId | null>(null)
   const selected = ref(0)
+  /** True until what was asked for is done and the field is ready again. */
+  const taking = ref(false)
 
   /** After # a digit means a park slot. */
   const slotMode = computed(() => text.value.startsWith('#'))
@@ -113,10 +115,13 @@ export const useField = defineStore('field', () => {
   /** Takes a way. The field is emptied once it is done; it keeps its text when that was refused, and whatever has been typed meanwhile. */
   async function take(way: { act: () => Promise<boolean> } | null | undefined): Promise<void> {
     const meant = text.value
-    if (!way || !await way.act()) return
-    if (text.value === meant) clear()
-    desk.chosen = null
+    if (!way) return
+    taking.value = true
+    const done = await way.act()
+    if (done && text.value === meant) clear()
+    if (done) desk.chosen = null
+    taking.value = false
   }
 
-  return { text, picked, selected, hits, slotMode, isSearching, best, ways, wrongNumber, standing, clear, type, pick, park, move, take }
+  return { text, picked, selected, taking, hits, slotMode, isSearching, best, ways, wrongNumber, standing, clear, type, pick, park, move, take }
 })

@@ -11,6 +11,7 @@ const keys = useHandKeys()
 const input = useTemplateRef<HTMLInputElement>('input')
 
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.extension}` : undefined)
+const busy = computed(() => desk.asking || field.taking)
 const changing = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
 /** Whoever empties the field with Backspace and presses once too often means the field, not a call. */
 const eraserRests = 700
@@ -41,12 +42,12 @@ function onKey(event: KeyboardEvent): void {
   }
   if (event.key === 'Backspace') {
     if (field.text === '' && event.timeStamp - erased < eraserRests) return
-    if (field.text !== '') erased = event.timeStamp
+    if (field.text !== '' && !busy.value) erased = event.timeStamp
   }
   if (!live.working && !changing.has(event.key)) return
   // Enter with nothing named, pressed twice, must not answer the next caller as well.
   const meant = field.text !== '' || event.key !== 'Enter'
-  if (desk.asking && event.key.length > 1 && !changing.has(event.key)) {
+  if (busy.value && event.key.length > 1 && !changing.has(event.key)) {
     event.preventDefault()
     if (meant) early.push(event)
     return
@@ -56,8 +57,8 @@ function onKey(event: KeyboardEvent): void {
 
 /** Keys pressed while the exchange was still answering: what they mean is read from the picture after that. */
 const early: KeyboardEvent[] = []
-watch(() => desk.asking, () => {
-  while (!desk.asking && early.length > 0) keys.press(early.shift()!)
+watch(busy, () => {
+  while (!busy.value && early.length > 0) keys.press(early.shift()!)
 }, { flush: 'post' })
 </script>
 
