@@ -107,5 +107,5 @@ export function useHandKeys() {
     return takeWay(key) || key === 'Enter'
   }
 
-  return { press, swap, back, joinAll, mute }
+  return { press, joinAll, mute }
 }

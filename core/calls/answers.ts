@@ -1,6 +1,6 @@
 import type { Call, CallEvent, Cause, Decision, Device, DeviceId, ExchangeState, RefusalCode } from './model'
 import { deviceName } from './names'
-import { connectionOf, isBusy, talkingCallOf } from './questions'
+import { isBusy, talkingCallOf } from './questions'
 
 /** What the services of the call model answer with, and what several of them need to know. */
 
@@ -29,11 +29,6 @@ export function ownerSentence(state: ExchangeState, call: Call): string {
 export function holdingTheRest(state: ExchangeState, device: DeviceId, except: Call[] = []): CallEvent[] {
   const talking = talkingCallOf(state, device)
   return talking && !except.includes(talking) ? [{ type: 'held', call: talking.id, device }] : []
-}
-
-export function isSilent(call: Call, device: DeviceId): boolean {
-  const own = connectionOf(call, device)
-  return own?.state === 'alerting' || own?.state === 'queued'
 }
 
 export type CannotRing = Extract<Cause, 'outOfService' | 'doNotDisturb' | 'busy'>

@@ -346,7 +346,7 @@ export type Request
 export const refusalCodes = [
   'unknownDevice', 'unknownCall', 'notYourCall', 'notPossibleNow', 'alreadyAnswered', 'invalidNumber', 'unallocatedNumber', 'toSelf', 'toCaller',
   'busy', 'doNotDisturb', 'outOfService', 'trunksBusy', 'tooManyCalls', 'callerOnHold', 'notAllowed', 'slotsFull', 'slotTaken', 'slotEmpty',
-  'nobodyFree', 'nobodyServes', 'blocked', 'conferenceFull', 'confirmLeaving',
+  'nobodyFree', 'nobodyServes', 'blocked', 'conferenceFull',
 ] as const
 export type RefusalCode = typeof refusalCodes[number]
 
