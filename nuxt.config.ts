@@ -2,6 +2,7 @@ import { fileURLToPath } from 'node:url'
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
+  $production: { nitro: { entry: fileURLToPath(new URL('./server/entry.ts', import.meta.url)) } },
   // The console lives on a live picture of the calls; there is nothing to render before it has one.
   ssr: false,
   components: [{ path: '~/components', pathPrefix: false }],
@@ -29,7 +30,12 @@ export default defineNuxtConfig({
     linkToken: '',
     /** Stand-in handsets may be any telephone, and callers outside may be played. */
     demo: false,
-    session: { name: 'estafette', password: '', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: false } },
+    /** Behind a proxy that ends TLS: its word on where a request comes from counts. */
+    trustProxy: false,
+    /** Where the journal keeps what has no room in memory while the database is away. */
+    spillFolder: '',
+    // Cookies travel over TLS only, unless the start command of the demo says that it runs without.
+    session: { name: 'estafette', password: '', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: true } },
   },
   alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') },
   compatibilityDate: '2026-11-01',
@@ -47,8 +53,11 @@ export default defineNuxtConfig({
   eslint: { config: { stylistic: { braceStyle: 'stroustrup', arrowParens: false } } },
   security: {
     rateLimiter: false,
-    requestSizeLimiter: { maxRequestSizeInBytes: 100_000, throwError: true },
+    // Bodies are limited in server/middleware/limits.ts, whether or not they say their length.
+    requestSizeLimiter: false,
     xssValidator: false,
+    // Nothing here is for pages of other sites.
+    corsHandler: false,
     headers: {
       crossOriginEmbedderPolicy: false,
       contentSecurityPolicy: {

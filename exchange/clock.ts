@@ -5,17 +5,38 @@ export interface Clock {
   wakeAt(at: number, wake: () => void): void
 }
 
-export class WallClock implements Clock {
+/**
+ * Real time that runs steadily: it begins with what the clock on the wall says, and goes on whatever is done to that one.
+ * @param begin milliseconds since 1970
+ */
+export class SteadyClock implements Clock {
+  private readonly started: number
   private timer: NodeJS.Timeout | undefined
 
+  constructor(private readonly begin: number, private readonly elapsed: () => number = () => performance.now()) {
+    this.started = elapsed()
+  }
+
   now(): number {
-    return Date.now()
+    return Math.round(this.begin + this.elapsed() - this.started)
   }
 
   wakeAt(at: number, wake: () => void): void {
     clearTimeout(this.timer)
-    this.timer = setTimeout(wake, Math.min(Math.max(0, at - Date.now()), 60_000))
+    this.timer = setTimeout(wake, Math.min(Math.max(0, at - this.now()), 60_000))
   }
+}
+
+/** The least by which the clock on the wall must differ (milliseconds) to be followed. */
+const noticeable = 500
+
+/**
+ * What must be added to a steady time to read what the clock on the wall says, if that is news.
+ * @param known what is added so far, in milliseconds
+ */
+export function clockOffset(steady: number, wall: number, known: number): number | null {
+  const offset = Math.round(wall - steady)
+  return Math.abs(offset - known) >= noticeable ? offset : null
 }
 
 /** A clock that stands still until it is told otherwise: a working day in milliseconds, and the same every time. */
@@ -45,30 +66,25 @@ export class InventedClock implements Clock {
   }
 }
 
-/** A wall clock that stands at a moment until somebody is there, and then goes on from it. */
+/** A steady clock that stands at a moment until somebody is there, and then goes on from it. */
 export class WaitingClock implements Clock {
-  private offset: number | null = null
-  private alarm: (() => void) | null = null
-  private timer: NodeJS.Timeout | undefined
+  private running: SteadyClock | null = null
+  private alarm: { at: number, wake: () => void } | null = null
 
   constructor(private readonly moment: number) {}
 
   now(): number {
-    return this.offset === null ? this.moment : Date.now() - this.offset
+    return this.running?.now() ?? this.moment
   }
 
   begin(): void {
-    if (this.offset !== null) return
-    this.offset = Date.now() - this.moment
-    this.alarm?.()
+    if (this.running) return
+    this.running = new SteadyClock(this.moment)
+    if (this.alarm) this.running.wakeAt(this.alarm.at, this.alarm.wake)
   }
 
   wakeAt(at: number, wake: () => void): void {
-    const set = () => {
-      clearTimeout(this.timer)
-      this.timer = setTimeout(wake, Math.min(Math.max(0, at - this.now()), 60_000))
-    }
-    if (this.offset === null) this.alarm = set
-    else set()
+    this.alarm = { at, wake }
+    this.running?.wakeAt(at, wake)
   }
 }

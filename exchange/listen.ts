@@ -1,26 +1,35 @@
 import { timingSafeEqual } from 'node:crypto'
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
-import { type FromExchange, heartbeat, longestLine, readToExchange, type ToExchange } from '../shared/link'
+import { type FromExchange, heartbeat, helloWithin, longestHello, longestLine, readToExchange, type ToExchange } from '../shared/link'
+import { Attendance } from './attendance'
 import { InventedClock, type Clock } from './clock'
 import { LineReader } from '../shared/lines'
 import type { Switch } from './switch'
 
 /** A server that reads this much (bytes) too slowly is let go; it comes back and is told what it missed. */
 const longestBacklog = 64 * 1024 * 1024
+const mostConnections = 64
 
 /**
- * Serves the exchange link on loopback. Whatever a peer sends, it gets an answer and the exchange goes on.
+ * Serves the exchange link on loopback. A server gets an answer to whatever it sends, and the exchange goes on;
+ * a stranger gets one line to say who they are.
  * @param token the secret that a server must say first
  */
 export async function listen(exchange: Switch, clock: Clock, options: { port: number, token: string, log: (text: string) => void }): Promise<{ port: number, server: Server }> {
   const peers = new Set<Socket>()
+  const attendance = new Attendance(exchange)
   const server = createServer((socket) => {
-    peers.add(socket)
-    socket.once('close', () => peers.delete(socket))
-    servePeer(socket, exchange, clock, options.token, () => {
-      for (const peer of peers) send(peer, { type: 'pong', now: exchange.now() })
+    greet(socket, options.token, (since) => {
+      peers.add(socket)
+      socket.once('close', () => peers.delete(socket))
+      return serve(socket, exchange, attendance, since, (by) => {
+        if (!(clock instanceof InventedClock)) throw new Error('this exchange runs on real time')
+        clock.advance(by)
+        for (const peer of peers) send(peer, { type: 'pong', now: exchange.now() })
+      })
     })
   })
+  server.maxConnections = mostConnections
   server.on('error', error => options.log(`link: ${error.message}`))
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject)
@@ -35,38 +44,88 @@ function send(socket: Socket, message: FromExchange): void {
   if (socket.writableLength > longestBacklog) socket.destroy()
 }
 
-function servePeer(socket: Socket, exchange: Switch, clock: Clock, token: string, tellTime: () => void): void {
-  let stopListening: (() => void) | null = null
-  socket.setNoDelay(true)
-  socket.setTimeout(heartbeat * 3, () => socket.destroy())
-  socket.on('error', () => socket.destroy())
-  socket.once('close', () => stopListening?.())
-
-  const answer = (message: ToExchange): void => {
-    if (message.type === 'ping') return send(socket, { type: 'pong', now: exchange.now() })
-    if (message.type === 'hello') {
-      if (!sameSecret(message.token, token)) throw new Error('token is not the one this exchange was started with')
-      if (stopListening) throw new Error('hello was said already')
-      send(socket, { type: 'welcome', now: exchange.now(), ...exchange.history(message.since) })
-      stopListening = exchange.onEvent(event => send(socket, { type: 'event', event }))
-      return
-    }
-    if (!stopListening) throw new Error('say hello first')
-    if (message.type === 'request') return send(socket, { type: 'reply', id: message.id, ...exchange.request(message.id, message.request) })
-    if (!(clock instanceof InventedClock)) throw new Error('this exchange runs on real time')
-    clock.advance(message.by)
-    tellTime()
+/** The id in a line that is wrong otherwise, so that whoever asked need not wait for an answer. */
+function idOf(line: string): { id?: string } {
+  try {
+    const { id } = JSON.parse(line) as { id?: unknown }
+    return typeof id === 'string' ? { id } : {}
   }
+  catch {
+    return {}
+  }
+}
 
+type Hello = Extract<ToExchange, { type: 'hello' }>
+
+/** Lets a server in whose first line is a hello with the right token, said in time. Everybody else hears why not, once, and is let go. */
+function greet(socket: Socket, token: string, enter: (since: Hello['since']) => (line: string) => void): void {
+  let take: ((line: string) => void) | null = null
+  let refused = false
+  socket.setNoDelay(true)
+  socket.on('error', () => socket.destroy())
+  const refuse = (message: string) => {
+    if (refused) return
+    refused = true
+    socket.end(`${JSON.stringify({ type: 'error', message } satisfies FromExchange)}\n`)
+    // Whoever does not read the answer, or goes on talking, is not waited for.
+    setTimeout(() => socket.destroy(), 100).unref()
+    socket.pause()
+  }
+  const late = setTimeout(() => refuse('say hello first, and at once'), helloWithin)
+  socket.once('close', () => clearTimeout(late))
+  const begin = (line: string): void => {
+    const message = readToExchange(line)
+    if (message.type !== 'hello') throw new Error('say hello first')
+    if (!sameSecret(message.token, token)) throw new Error('token is not the one this exchange was started with')
+    clearTimeout(late)
+    take = enter(message.since)
+  }
+  const tooLong = () => send(socket, { type: 'error', message: `a line may hold ${longestLine} bytes at most; that one was skipped` })
   const lines = new LineReader(longestLine, (line) => {
+    if (refused || socket.destroyed) return
     try {
-      answer(readToExchange(line))
+      if (take) take(line)
+      else begin(line)
     }
     catch (error) {
-      send(socket, { type: 'error', message: (error as Error).message })
+      if (take) send(socket, { type: 'error', message: (error as Error).message, ...idOf(line) })
+      else refuse((error as Error).message)
     }
-  }, () => send(socket, { type: 'error', message: `a line may hold ${longestLine} bytes at most; that one was skipped` }))
-  socket.on('data', chunk => lines.take(chunk))
+  }, () => take ? tooLong() : refuse('say hello first'))
+  let heard = 0
+  socket.on('data', (chunk) => {
+    heard += chunk.length
+    if (!refused) lines.take(chunk)
+    if (!take && heard > longestHello) refuse('say hello first, in one short line')
+  })
+}
+
+/** Tells a server what happens and carries out what it asks, until it falls silent. Gives back what takes its next line. */
+function serve(socket: Socket, exchange: Switch, attendance: Attendance, since: Hello['since'], advance: (by: number) => void): (line: string) => void {
+  let heard = performance.now()
+  const watching = setInterval(() => {
+    if (performance.now() - heard > heartbeat * 3) socket.destroy()
+  }, heartbeat)
+  send(socket, { type: 'welcome', now: exchange.now(), ...exchange.history(since) })
+  const stopListening = exchange.onEvent(event => send(socket, { type: 'event', event }))
+  socket.once('close', () => {
+    clearInterval(watching)
+    stopListening()
+    attendance.gone(socket)
+  })
+  return (line) => {
+    heard = performance.now()
+    const message = readToExchange(line)
+    switch (message.type) {
+      case 'hello': throw new Error('hello was said already')
+      case 'ping':
+        attendance.say(socket, message.present)
+        return send(socket, { type: 'pong', now: exchange.now() })
+      case 'request': return send(socket, { type: 'reply', id: message.id, ...exchange.request(message.id, message.request, message.before) })
+      case 'inquire': return send(socket, { type: 'outcome', id: message.id, reply: exchange.outcome(message.id) })
+      case 'advance': return advance(message.by)
+    }
+  }
 }
 
 function sameSecret(given: string, wanted: string): boolean {

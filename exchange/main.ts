@@ -5,7 +5,7 @@ import { busyMoment, prelude, type Scene, scenes } from '../core/rehearsal/scene
 import type { Settings } from '../core/calls/model'
 import { exchangeOf } from '../core/world/exchange'
 import { merrowby } from '../core/world/merrowby'
-import { InventedClock, WaitingClock, WallClock } from './clock'
+import { clockOffset, InventedClock, SteadyClock, WaitingClock } from './clock'
 import { listen } from './listen'
 import { paces } from './paces'
 import { Switch } from './switch'
@@ -35,7 +35,7 @@ if (!pace) stop(`--pace must be one of ${Object.keys(paces).join(', ')}.`)
 if (values.scene && !scenes.includes(values.scene as Scene)) stop(`--scene must be one of ${scenes.join(', ')}.`)
 const begin = values.clock ? whole(String(Date.parse(values.clock)), 'clock') : Date.now()
 const waiting = values.scene && !values.clock ? new WaitingClock(begin) : null
-const clock = values.clock ? new InventedClock(begin) : waiting ?? new WallClock()
+const clock = values.clock ? new InventedClock(begin) : waiting ?? new SteadyClock(begin)
 const world = merrowby(whole(values.size, 'size'))
 const optional = (name: 'transfer-recall' | 'no-answer' | 'park-recall' | 'absence', setting: keyof Settings) => values[name] && { [setting]: whole(values[name], name) }
 const quiet = exchangeOf(world, {
@@ -49,11 +49,17 @@ const quiet = exchangeOf(world, {
   },
 })
 const state = values.scene ? busyMoment(quiet, world) : quiet
-const people = values.pace === 'still' ? null : new Rehearsal(world, { seed: whole(values.seed, 'seed'), ...pace }, clock.now())
+const people = values.pace === 'still' ? null : new Rehearsal(world, { seed: whole(values.seed, 'seed'), localOffset: -new Date(begin).getTimezoneOffset() * 60_000, ...pace }, clock.now())
 const exchange = new Switch(state, clock, people)
 exchange.onEvent((event) => {
   if (event.type === 'agentStateChanged' && event.attended) waiting?.begin()
 })
+if (clock instanceof SteadyClock) {
+  setInterval(() => {
+    const offset = clockOffset(clock.now(), Date.now(), exchange.state.clockOffset)
+    if (offset !== null) exchange.request(`clock:${exchange.state.seq}:${offset}`, { service: 'adjustClock', offset })
+  }, 1_000).unref()
+}
 const { port, server } = await listen(exchange, clock, { port: whole(values.port, 'port'), token, log: text => console.error(text) })
 console.log(`exchange ready on 127.0.0.1:${port}, epoch ${state.epoch}, ${world.people.length} extensions, pace ${values.pace}`)
 process.send?.({ ready: true, port })

@@ -31,7 +31,7 @@ describe('the switching part of the exchange', () => {
     clock.advance(29_999)
     expect(exchange.state.calls[call!]!.connections[1]!.state).toBe('alerting')
     clock.advance(1)
-    expect(exchange.state.calls[call!]!.connections[1]!.state).toBe('failed')
+    expect(exchange.state.calls[call!]!.failed).toMatchObject({ cause: 'noAnswer' })
     clock.advance(5_000)
     expect(exchange.state.calls).toEqual({})
   })

@@ -1,7 +1,7 @@
 import { decide } from '../core/calls/decide'
 import { evolve } from '../core/calls/evolve'
-import type { CallEvent, ExchangeState, NumberedEvent, Refusal, Request } from '../core/calls/model'
-import { nextDeadline } from '../core/calls/questions'
+import type { CallEvent, ExchangeState, NumberedEvent, Refusal, RefusalCode, Request } from '../core/calls/model'
+import { nextDeadline } from '../core/calls/timers'
 import type { Rehearsal } from '../core/rehearsal/rehearsal'
 import type { Clock } from './clock'
 
@@ -24,7 +24,7 @@ export interface Reply {
 export class Switch {
   private events: NumberedEvent[] = []
   private checkpoints: ExchangeState[]
-  private readonly replies = new Map<string, Reply>()
+  private readonly replies = new Map<string, { asked: string, reply: Reply }>()
   private readonly listeners = new Set<(event: NumberedEvent) => void>()
 
   constructor(private current: ExchangeState, private readonly clock: Clock, private readonly rehearsal: Rehearsal | null) {
@@ -45,15 +45,28 @@ export class Switch {
     return () => this.listeners.delete(listener)
   }
 
-  /** Carries out a request. The same id again gives the same reply and changes nothing. */
-  request(id: string, request: Request): Reply {
-    const before = this.replies.get(id)
-    if (before) return before
-    const reply = this.carryOut(request)
-    this.replies.set(id, reply)
+  /**
+   * Carries out a request. The same id again gives the same reply and changes nothing; for another request it is refused.
+   * @param before the time after which it is too late: whoever asked has been told by then that nobody knows what became of it
+   */
+  request(id: string, request: Request, before = Infinity): Reply {
+    const asked = JSON.stringify(request)
+    const known = this.replies.get(id)
+    if (known) return known.asked === asked ? known.reply : this.refused('idUsed', 'That id was used for another request. Nothing was changed; ask again with an id of its own.')
+    const reply = this.now() > before ? this.refused('tooLate', 'The exchange was asked too late and has changed nothing.') : this.carryOut(request)
+    this.replies.set(id, { asked, reply })
     if (this.replies.size > repliesKept) this.replies.delete(this.replies.keys().next().value!)
     this.sleep()
     return reply
+  }
+
+  /** What became of a request, or null when none with that id has come. */
+  outcome(id: string): Reply | null {
+    return this.replies.get(id)?.reply ?? null
+  }
+
+  private refused(code: RefusalCode, sentence: string): Reply {
+    return { seq: this.current.seq, refusal: { code, sentence } }
   }
 
   /**

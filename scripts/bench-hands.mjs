@@ -2,6 +2,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { talkTo } from './link.mjs'
 import { buildWhenStale, chromium, installChromium, installNpmPackages } from './packages.mjs'
+import { prepareDatabase } from './database.mjs'
 import { startPostgres } from './postgres.mjs'
 import { root } from './processes.mjs'
 import { run, say, Stop } from './say.mjs'
@@ -13,7 +14,7 @@ run(async () => {
   installChromium()
   await buildWhenStale()
   const postgres = await startPostgres('hands-postgres', { fresh: true })
-  const stack = createStack({ databaseUrl: postgres.database('hands'), exchangeArgs: ['--pace', 'still'], output: 'ignore' })
+  const stack = createStack({ databaseUrl: await prepareDatabase(postgres.superuserUrl, 'hands'), exchangeArgs: ['--pace', 'still'], output: 'ignore' })
   const { chromium: launcher } = await import('@playwright/test')
   const browser = await launcher.launch({ executablePath: chromium(), args: ['--no-sandbox', '--disable-gpu'] })
   try {

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { talkTo } from './link.mjs'
 import { buildWhenStale, installNpmPackages } from './packages.mjs'
+import { firstValue, prepareDatabase } from './database.mjs'
 import { startPostgres } from './postgres.mjs'
 import { root } from './processes.mjs'
 import { run, say } from './say.mjs'
@@ -77,7 +78,7 @@ function consoleSize() {
 }
 
 async function chain(postgres, size) {
-  const stack = createStack({ databaseUrl: postgres.database(`bench_${size}`), exchangeArgs: ['--pace', 'still'], worldSize: size, output: 'ignore' })
+  const stack = createStack({ databaseUrl: await prepareDatabase(postgres.superuserUrl, `bench_${size}`, { people: size }), exchangeArgs: ['--pace', 'still'], worldSize: size, output: 'ignore' })
   await stack.start()
   const cookie = await signIn(stack.url)
   const delays = []
@@ -101,7 +102,7 @@ async function chain(postgres, size) {
   const events = await play(stack, size)
   await new Promise(resolve => setTimeout(resolve, 500))
   const health = await (await fetch(`${stack.url}/api/health`)).json()
-  const written = Number(postgres.sql('select count(*) from journal', `bench_${size}`))
+  const written = Number(await firstValue(postgres.superuserUrl, `bench_${size}`, 'select count(*) from journal'))
   const memory = { exchangeMb: residentMb(stack.exchange.pid), serverMb: residentMb(stack.server.pid) }
   const rate = await burst(stack, size, postgres)
   for (const socket of sockets) socket.close()
@@ -113,7 +114,7 @@ async function chain(postgres, size) {
 
 /** As many events as the chain can carry: requests sent without waiting, timed until the last row is written. */
 async function burst(stack, size, postgres) {
-  const before = Number(postgres.sql('select count(*) from journal', `bench_${size}`))
+  const before = Number(await firstValue(postgres.superuserUrl, `bench_${size}`, 'select count(*) from journal'))
   const begin = Date.now()
   const last = await play(stack, size, { everyMs: 0, requests: 4_000 })
   const carried = Date.now()
@@ -122,7 +123,7 @@ async function burst(stack, size, postgres) {
     if (lastEvent >= before + last && database.journalBehind === 0) break
     await new Promise(resolve => setTimeout(resolve, 50))
   }
-  const rows = Number(postgres.sql('select count(*) from journal', `bench_${size}`)) - before
+  const rows = Number(await firstValue(postgres.superuserUrl, `bench_${size}`, 'select count(*) from journal')) - before
   return { burstEventsPerSecond: Math.round(last / ((carried - begin) / 1000)), journalRowsPerSecond: Math.round(rows / ((Date.now() - begin) / 1000)) }
 }
 

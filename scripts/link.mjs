@@ -26,13 +26,13 @@ export async function talkTo(stack, onEvent = () => {}) {
     })
   })
   await once(socket, 'connect')
-  say({ type: 'hello', version: 1, token: stack.token })
+  say({ type: 'hello', version: 2, token: stack.token })
   await welcome
   const pong = message => new Promise((resolve) => {
     pongs.push(resolve)
     say(message)
   })
-  const beat = setInterval(() => void pong({ type: 'ping' }), 2_000)
+  const beat = setInterval(() => void pong({ type: 'ping', present: [] }), 2_000)
   socket.once('close', () => clearInterval(beat))
   return {
     /** Asks for a service and gives the reply. */

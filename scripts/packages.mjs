@@ -62,6 +62,16 @@ export async function buildExchange(into = join(root, '.output/exchange/main.mjs
   return into
 }
 
+/** Builds the server's programs that run by themselves: another moment's work. */
+export async function buildCommands() {
+  const { build } = await import('esbuild')
+  const entryPoints = { migrate: 'server/database/migrate.ts', administrator: 'server/accounts/administrator.ts' }
+  await build({
+    entryPoints: Object.fromEntries(Object.entries(entryPoints).map(([name, file]) => [name, join(root, file)])), outdir: join(root, '.output/commands'), outExtension: { '.js': '.mjs' },
+    bundle: true, packages: 'external', alias: { '~~': root }, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning',
+  })
+}
+
 /** Builds everything, unless it has been built from just these sources. */
 export async function buildWhenStale() {
   const mark = join(root, '.output/.built-from')
@@ -70,6 +80,7 @@ export async function buildWhenStale() {
   say('building (a minute or so)')
   must('npx', ['nuxt', 'build', '--logLevel', 'silent'], 'The build failed: see its message above.', { env: { ...process.env, NODE_ENV: 'production' } })
   await buildExchange()
+  await buildCommands()
   mkdirSync(join(root, '.output'), { recursive: true })
   writeFileSync(mark, hash)
 }

@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { buildWhenStale, chromium, installChromium, installNpmPackages } from './packages.mjs'
 import { talkTo } from './link.mjs'
+import { prepareDatabase } from './database.mjs'
 import { startPostgres } from './postgres.mjs'
 import { root } from './processes.mjs'
 import { run, say } from './say.mjs'
@@ -31,12 +32,17 @@ run(async () => {
 
 /** One stage with an invented clock, and a signed-in console on it. */
 async function onStage(postgres, browser, database, exchangeArgs, shoot) {
-  const stack = createStack({ databaseUrl: postgres.database(database), exchangeArgs: ['--seed', '12', '--clock', morning, ...exchangeArgs], output: 'ignore' })
+  const stack = createStack({ databaseUrl: await prepareDatabase(postgres.superuserUrl, database), exchangeArgs: ['--seed', '12', '--clock', morning, ...exchangeArgs], output: 'ignore' })
   await stack.start()
   try {
     const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
     const page = await context.newPage()
-    const { advance } = await talkTo(stack)
+    let rung = null
+    const { advance, ask } = await talkTo(stack, (event) => {
+      if (event.type === 'delivered' && event.party) rung = { service: 'answerCall', device: event.device, call: event.call }
+    })
+    /** Whoever was last rung outside answers. */
+    const answerOutside = () => ask(rung)
     const shot = async (name, of = page) => {
       await of.evaluate(() => document.fonts.ready)
       await of.mouse.move(0, 0)
@@ -49,7 +55,7 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
     if (database === 'morning') await shot('sign-in')
     await page.getByRole('button', { name: 'Sign in' }).click()
     await page.locator('.window').first().waitFor()
-    await shoot({ page, context, advance, shot })
+    await shoot({ page, context, browser, url: stack.url, advance, answerOutside, shot })
   }
   finally {
     await stack.stop()
@@ -97,7 +103,7 @@ async function shootMorning({ page, advance, shot }) {
   await shot('log')
 }
 
-async function shootBusy({ page, context, advance, shot }) {
+async function shootBusy({ page, context, browser, url, advance, answerOutside, shot }) {
   await page.locator('.ribbon.asking').waitFor()
   await shot('busy')
   await page.getByRole('button', { name: 'Dark theme' }).click()
@@ -143,4 +149,24 @@ async function shootBusy({ page, context, advance, shot }) {
   await page.getByRole('listitem').first().waitFor()
   await advance(1)
   await shot('messages')
+  await page.getByRole('link', { name: 'Console', exact: true }).click()
+  await page.locator('.arriving .ribbon').first().waitFor()
+  await page.keyboard.press('Enter')
+  await page.locator('.in-hand .ribbon.none').waitFor()
+  await page.keyboard.type('07700 900444')
+  await page.keyboard.press('Enter')
+  await page.locator('.passed-on .ribbon').waitFor()
+  await answerOutside()
+  await advance(30)
+  await page.getByRole('link', { name: 'Outside' }).click()
+  await page.getByRole('row').nth(1).waitFor()
+  await shot('outside')
+  const administrator = await (await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })).newPage()
+  await administrator.goto('/sign-in')
+  await administrator.getByLabel('Sign-in name').fill('admin')
+  await administrator.getByLabel('Password').fill(demoPassword)
+  await administrator.getByRole('button', { name: 'Sign in' }).click()
+  await administrator.getByRole('link', { name: 'Accounts' }).click()
+  await administrator.getByRole('row').nth(5).waitFor()
+  await shot('accounts', administrator)
 }

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from './processes.mjs'
 
@@ -8,8 +8,7 @@ export function sessionSecret() {
   const file = join(root, '.data/session-secret')
   if (!existsSync(file)) {
     mkdirSync(join(root, '.data'), { recursive: true })
-    writeFileSync(file, randomBytes(32).toString('hex'))
-    chmodSync(file, 0o600)
+    writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' })
   }
   return readFileSync(file, 'utf8').trim()
 }

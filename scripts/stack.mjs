@@ -17,6 +17,7 @@ export const demoPassword = 'hand-me-over'
  * @property {number} [worldSize] how many extensions
  * @property {'inherit' | 'ignore'} [output]
  * @property {((text: string) => void) | null} [watch] starts again what ends unasked, and says so
+ * @property {{ port: number, token: string }} [joins] an exchange that runs already: this is one more server beside others
  * @property {string} [server] the built server
  * @property {string} [exchange] the built exchange
  */
@@ -25,12 +26,13 @@ export const demoPassword = 'hand-me-over'
  * Exchange and server on one database. Each can be killed and started again; with `watch`, what ends unasked is started again by itself.
  * @param {StackOptions} options
  */
-export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), worldSize = 182, output = 'inherit', watch = null, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/main.mjs') }) {
-  const token = randomBytes(24).toString('hex')
-  let exchangePort = 0
+export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), worldSize = 182, output = 'inherit', watch = null, joins, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/main.mjs') }) {
+  const token = joins?.token ?? randomBytes(24).toString('hex')
+  let exchangePort = joins?.port ?? 0
   let stopping = false
   const stack = {
     token,
+    sessionSecret,
     /** @type {import('node:child_process').ChildProcess | null} */
     exchange: null,
     /** @type {import('node:child_process').ChildProcess | null} */
@@ -59,7 +61,9 @@ export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionS
         NUXT_LINK_TOKEN: token,
         NUXT_DEMO: 'true',
         NUXT_SESSION_PASSWORD: sessionSecret,
-        ESTAFETTE_WORLD_SIZE: String(worldSize),
+        // The demo runs on loopback without TLS.
+        NUXT_SESSION_COOKIE_SECURE: 'false',
+        NUXT_SPILL_FOLDER: join(root, '.data/journal'),
       }, { output, onExit: () => ended('server', stack.startServer) })
       await stack.healthy()
     },

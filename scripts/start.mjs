@@ -1,7 +1,8 @@
 import { join } from 'node:path'
 import { spawn } from 'node:child_process'
 import { parseArgs } from 'node:util'
-import { buildExchange, buildWhenStale, installNpmPackages } from './packages.mjs'
+import { prepareDatabase } from './database.mjs'
+import { buildCommands, buildExchange, buildWhenStale, installNpmPackages } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
 import { end, freePort, root } from './processes.mjs'
 import { run, say, Stop } from './say.mjs'
@@ -21,14 +22,18 @@ run(async () => {
   if (options.help) return console.log(usage)
   installNpmPackages()
   let exchange
-  if (options.dev) exchange = await buildExchange(join(root, '.data/dev-exchange.mjs'))
+  if (options.dev) {
+    exchange = await buildExchange(join(root, '.data/dev-exchange.mjs'))
+    await buildCommands()
+  }
   else await buildWhenStale()
 
   say('starting PostgreSQL')
   const postgres = await startPostgres('postgres', { fresh: options.fresh })
+  const databaseUrl = await prepareDatabase(postgres.superuserUrl, 'estafette')
   const port = await freePort(Number(options.port))
   const stack = createStack({
-    databaseUrl: postgres.database('estafette'),
+    databaseUrl,
     exchangeArgs: ['--pace', options.pace, '--seed', options.seed, ...(options.scene ? ['--scene', options.scene] : [])],
     sessionSecret: sessionSecret(),
     port,
@@ -42,7 +47,7 @@ run(async () => {
   try {
     say('starting the exchange')
     await stack.startExchange()
-    if (options.dev) dev = startDevServer(stack, postgres, port)
+    if (options.dev) dev = startDevServer(stack, databaseUrl, port)
     else {
       say('starting the server')
       await stack.startServer()
@@ -58,17 +63,18 @@ run(async () => {
   }
 })
 
-function startDevServer(stack, postgres, port) {
+function startDevServer(stack, databaseUrl, port) {
   console.log(`\nThe console will be at http://127.0.0.1:${port}; sign in as ines with the password ${demoPassword}.\n`)
   return spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(port)], {
     cwd: root,
     stdio: 'inherit',
     env: {
       ...process.env,
-      NUXT_DATABASE_URL: postgres.database('estafette'),
+      NUXT_DATABASE_URL: databaseUrl,
       NUXT_EXCHANGE_PORT: String(stack.exchangePort),
       NUXT_LINK_TOKEN: stack.token,
       NUXT_DEMO: 'true',
+      NUXT_SESSION_COOKIE_SECURE: 'false',
       NUXT_SESSION_PASSWORD: sessionSecret(),
     },
   })

@@ -1,27 +1,36 @@
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import type { MikroORM } from '@mikro-orm/postgresql'
-import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
+import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import { parkingOf } from '~~/core/calls/parkings'
 import { type CallRecord, recordOf } from '~~/core/calls/record'
 import { stepOf } from '~~/core/calls/evolve'
 import type { Position } from '~~/shared/feed'
 import { Directory } from './accounts/directory'
+import { Passwords } from './accounts/passwords'
+import { Sessions } from './accounts/sessions'
+import { SignInLimits } from './accounts/sign-in-limits'
+import { Notices } from './database/notices'
 import { openDatabase } from './database/orm'
-import { seedDemo } from './database/demo'
 import { Attendance } from './exchange/attendance'
-import { Blocks } from './exchange/blocks'
+import { tellBlocks } from './exchange/blocks'
 import type { ExchangeLink, LinkListener } from './exchange/link'
 import { Picture } from './exchange/picture'
 import { StandInLink } from './exchange/stand-in'
 import { Hub } from './feed/hub'
-import { Journal, type JournalItem } from './journal/journal'
+import { Journal } from './journal/journal'
+import { Spill } from './journal/spill'
+import type { Change, JournalItem } from './journal/tables'
 import { Post } from './messages/post'
+import { voiceMessageOf } from './messages/voice'
 
 export interface RelayConfig {
   databaseUrl: string
   exchangePort: number
   linkToken: string
-  hashPassword: (password: string) => Promise<string>
+  /** Where the journal keeps what has no room in memory; empty: with the system's temporary files. */
+  spillFolder: string
   log: (text: string) => void
 }
 
@@ -29,26 +38,28 @@ export interface RelayConfig {
 export class Relay implements LinkListener {
   readonly picture = new Picture()
   readonly hub = new Hub(this.picture)
+  readonly passwords = new Passwords()
   link: ExchangeLink | null = null
-  readonly attendance = new Attendance(this.picture, () => this.link)
+  readonly attendance = new Attendance(devices => this.link?.present(devices))
+  readonly sessions: Sessions
+  readonly signInLimits: SignInLimits
+  readonly post: Post
+  private readonly notices: Notices
   private written: Position | undefined
 
-  private constructor(
-    readonly orm: MikroORM,
-    readonly journal: Journal,
-    readonly directory: Directory,
-    readonly post: Post,
-    private readonly blocks: Blocks,
-    private readonly log: (text: string) => void,
-  ) {}
+  private constructor(readonly orm: MikroORM, readonly journal: Journal, readonly directory: Directory, databaseUrl: string, readonly log: (text: string) => void) {
+    this.notices = new Notices(databaseUrl)
+    this.post = new Post(orm, this.notices, concerned => this.hub.news(concerned))
+    this.sessions = new Sessions(orm, this.notices, sessions => this.hub.end(sessions))
+    this.signInLimits = new SignInLimits(orm)
+  }
 
   static async start(config: RelayConfig): Promise<Relay> {
     const orm = await openDatabase(config.databaseUrl)
-    await seedDemo(orm.em.fork(), config.hashPassword)
-    const journal = new Journal(orm, config.log)
-    const post = new Post(orm, config.databaseUrl, concerned => relay.hub.news(concerned), config.log)
-    const relay: Relay = new Relay(orm, journal, await Directory.load(orm), post, new Blocks(orm, config.log), config.log)
-    relay.written = await journal.lastPosition()
+    const spill = new Spill<JournalItem>(config.spillFolder || join(tmpdir(), 'estafette-journal'), process.pid)
+    const relay = new Relay(orm, new Journal(orm, config.log, spill), await Directory.load(orm), config.databaseUrl, config.log)
+    void relay.notices.listen()
+    relay.written = await relay.journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
     return relay
   }
@@ -56,8 +67,9 @@ export class Relay implements LinkListener {
   async stop(): Promise<void> {
     this.link?.close()
     this.hub.close()
-    this.attendance.close()
-    await this.post.close()
+    this.sessions.close()
+    this.passwords.close()
+    await this.notices.close()
     await this.journal.settle()
     this.journal.close()
     await this.orm.close(true)
@@ -68,6 +80,15 @@ export class Relay implements LinkListener {
     return state ? { epoch: state.epoch, seq: state.seq } : this.written
   }
 
+  operatorsAmong(devices: DeviceId[]): DeviceId[] {
+    const { state } = this.picture
+    return devices.filter(device => state && Object.hasOwn(state.agents, device))
+  }
+
+  exchangeNow(): number {
+    return this.picture.now
+  }
+
   welcome(now: number, state: ExchangeState, events: NumberedEvent[], complete: boolean): void {
     this.picture.setTime(now)
     const known = this.picture.state?.epoch === state.epoch && this.picture.state.seq >= state.seq
@@ -76,15 +97,14 @@ export class Relay implements LinkListener {
       this.picture.begin(state)
     }
     const items = this.takeAll(events.filter(event => !this.picture.knows(event)))
-    if (!known || !complete) items.push(...this.livingRecords())
+    if (!known || !complete) items.push(this.presentItem())
     this.journal.add(items)
-    void this.closeLost()
     this.hub.setExchange(true)
     if (!known) this.hub.restart()
+    const { epoch } = state
     // The link takes requests as soon as its welcome is over.
     setImmediate(() => {
-      this.attendance.exchangeUp()
-      if (this.link) void this.blocks.tell(this.link, this.picture.state!.blocked)
+      if (this.link) void tellBlocks(this.orm, () => this.allWritten(), this.link, () => this.picture.state!.blocked, () => this.link?.up === true && this.picture.state?.epoch === epoch, this.log)
     })
   }
 
@@ -92,7 +112,6 @@ export class Relay implements LinkListener {
     if (this.picture.knows(event)) return
     this.picture.setTime(event.at)
     this.journal.add(this.takeAll([event]))
-    this.attendance.event(event)
   }
 
   time(now: number): void {
@@ -105,45 +124,66 @@ export class Relay implements LinkListener {
     this.hub.setExchange(false)
   }
 
+  /** @throws while the database does not take what has happened */
+  private async allWritten(): Promise<void> {
+    await this.journal.settle()
+    if (!this.journal.healthy) throw new Error('the journal is behind')
+  }
+
   private takeAll(events: NumberedEvent[]): JournalItem[] {
     const items = events.map((event): JournalItem => {
       const { before, after, joined } = this.picture.apply(event)
       const state = this.picture.state!
-      if (event.type === 'numberBlocked' || event.type === 'numberUnblocked') void this.blocks.keep(event)
-      if (event.type === 'callCleared' && before) void this.post.recorded(event, before)
-      const parking = parkingOf(event, before, after)
-      return {
-        epoch: state.epoch, event,
-        records: [...this.recordAfter(event, before, after, state), ...(joined ? [joinedRecord(state, joined, event)] : [])],
-        parking: parking && { ...parking, names: namesOf(state, [parking.by, parking.for, parking.caller, parking.takenBy]) },
-      }
+      return { epoch: state.epoch, seq: event.seq, event, changes: changesOf(state, event, before, after, joined) }
     })
     this.hub.events(events)
     return items
   }
 
-  private recordAfter(event: NumberedEvent, before: Call | undefined, after: Call | undefined, state: ExchangeState): JournalItem['records'] {
-    if (event.type === 'callInformation' || event.type === 'digitsGenerated' || event.type === 'microphoneMute') return []
-    if (after) return [{ ...recordOf(state, after, null), seq: event.seq }]
-    return before && event.type === 'callCleared' ? [{ ...recordOf(state, before, stepOf(event)), seq: event.seq }] : []
-  }
-
-  private livingRecords(): JournalItem[] {
+  /** The calls as they are now; whatever else still counts as live has been lost. */
+  private presentItem(): JournalItem {
     const state = this.picture.state!
-    return Object.values(state.calls).map(call => ({ epoch: state.epoch, event: null, parking: null, records: [{ ...recordOf(state, call, null), seq: state.seq }] }))
+    const { epoch, seq, clockOffset } = state
+    const calls = Object.values(state.calls)
+    return {
+      epoch, seq, event: null,
+      changes: [
+        ...calls.map((call): Change => ({ kind: 'record', record: onTheWall({ ...recordOf(state, call, null), seq }, clockOffset) })),
+        { kind: 'lost', epoch, seq, living: calls.map(({ id }) => id), at: this.picture.now + clockOffset },
+      ],
+    }
   }
+}
 
-  /** After the records so far are written, whatever still counts as live and is not there has been lost. */
-  private async closeLost(): Promise<void> {
-    try {
-      await this.journal.settle()
-      const state = this.picture.state!
-      await this.journal.closeLost(state.epoch, Object.keys(state.calls), this.picture.now)
-    }
-    catch (error) {
-      this.log(`journal: calls lost by the exchange are not closed yet: ${(error as Error).message}`)
-    }
+/** What an event changes in the tables that are made from the journal. */
+function changesOf(state: ExchangeState, event: NumberedEvent, before: Call | undefined, after: Call | undefined, joined: Call | undefined): Change[] {
+  const { clockOffset } = state
+  const changes: Change[] = []
+  const record = (made: CallRecord & { seq: number }) => changes.push({ kind: 'record', record: onTheWall(made, clockOffset) })
+  if (event.type === 'numberBlocked') changes.push({ kind: 'block', number: event.number, reason: event.reason, by: event.device, at: event.at + clockOffset })
+  if (event.type === 'numberUnblocked') changes.push({ kind: 'unblock', number: event.number })
+  const parking = parkingOf(event, before, after)
+  if (parking) {
+    const wall = (at: number) => at + clockOffset
+    changes.push({
+      kind: 'parking',
+      parking: { ...parking, at: wall(parking.at), endedAt: parking.endedAt === null ? null : wall(parking.endedAt), names: namesOf(state, [parking.by, parking.for, parking.caller, parking.takenBy]) },
+    })
   }
+  const message = before && voiceMessageOf(event, before, clockOffset)
+  if (message) changes.push({ kind: 'voice', message })
+  const silent = event.type === 'callInformation' || event.type === 'digitsGenerated' || event.type === 'microphoneMute' || event.type === 'released'
+  if (after && !silent) record({ ...recordOf(state, after, null), seq: event.seq })
+  else if (before && event.type === 'callCleared') record({ ...recordOf(state, before, stepOf(event)), seq: event.seq })
+  if (joined) record(joinedRecord(state, joined, event))
+  return changes
+}
+
+/** A record with the times that people read. */
+function onTheWall(record: CallRecord & { seq: number }, offset: number): CallRecord & { seq: number } {
+  if (offset === 0) return record
+  const wall = <T extends number | null>(at: T) => (at === null ? null : at + offset) as T
+  return { ...record, startedAt: wall(record.startedAt), answeredAt: wall(record.answeredAt), endedAt: wall(record.endedAt), story: record.story.map(step => ({ ...step, at: wall(step.at) })) }
 }
 
 /** A consultation that has become part of its caller's call is over, and has been of use. */

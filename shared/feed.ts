@@ -1,5 +1,5 @@
 import { number, object, string } from 'yup'
-import type { Call, ExchangeState, NumberedEvent } from '../core/calls/model'
+import type { Call, ExchangeState, NumberedEvent, Outlived } from '../core/calls/model'
 
 /** The live feed: a WebSocket on which a browser says the last event it knows and receives what it missed, then everything. */
 
@@ -9,20 +9,25 @@ export const feedBeat = 2_000
 /** A position in the one order of events. */
 export interface Position { epoch: string, seq: number }
 
-export type FromBrowser = { type: 'hello', since?: Position }
+/** `here` answers every beat: a console that says nothing more is taken for closed. */
+export type FromBrowser = { type: 'hello', since?: Position } | { type: 'here' }
+/** A browser that has been silent for so long (milliseconds) has gone, whatever its connection says. */
+export const longestSilence = feedBeat * 5
 
 export type ToBrowser
   = | { type: 'snapshot', now: number, exchange: boolean, state: ExchangeState }
     | { type: 'events', now: number, exchange: boolean, epoch: string, events: NumberedEvent[] }
     | { type: 'beat', now: number, exchange: boolean, epoch: string, seq: number }
   /** Calls at one's own telephone as they are at `seq`, for those who see no other callers. */
-    | { type: 'reveal', epoch: string, seq: number, calls: Call[] }
+    | { type: 'reveal', epoch: string, seq: number, calls: Call[], outlived: Outlived[] }
+  /** The session is over, or whoever listens may see something else now: sign in, or come again. */
+    | { type: 'over' }
   /** Messages for or from whoever listens have changed. */
     | { type: 'news' }
     | { type: 'error', message: string }
 
 const hello = object({
-  type: string().oneOf(['hello']).required(),
+  type: string().oneOf(['hello', 'here']).required(),
   since: object({ epoch: string().strict().max(80).required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
 })
 

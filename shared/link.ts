@@ -1,4 +1,4 @@
-import { number, object, string } from 'yup'
+import { array, number, object, string } from 'yup'
 import type { ExchangeState, NumberedEvent, Refusal, Request } from '../core/calls/model'
 import { readRequest, services } from './requests'
 
@@ -9,16 +9,23 @@ import { readRequest, services } from './requests'
 
 /** Longer lines are answered with an error and skipped. */
 export const longestLine = 64 * 1024
-export const linkVersion = 1
+export const linkVersion = 2
+/** A server says hello in this time (milliseconds) and with its first line, which is this long at most (bytes). */
+export const helloWithin = 2_000
+export const longestHello = 4 * 1024
 /** Both sides say something at least this often (milliseconds), and take the other for dead after three times as long. */
 export const heartbeat = 2_000
 
 export type ToExchange
   = | { type: 'hello', version: number, token: string, since?: { epoch: string, seq: number } }
-    | { type: 'request', id: string, request: Request }
+  /** `before`: the exchange's time after which it is not to be carried out any more. */
+    | { type: 'request', id: string, request: Request, before?: number }
+  /** Whether a request was carried out. */
+    | { type: 'inquire', id: string }
   /** Moves an invented clock on, in milliseconds; refused by an exchange on real time. */
     | { type: 'advance', by: number }
-    | { type: 'ping' }
+  /** With every beat: whose consoles are open at this server. Who is not named any more, by no server, has gone. */
+    | { type: 'ping', present: string[] }
 
 export type FromExchange
   /**
@@ -28,10 +35,15 @@ export type FromExchange
   = | { type: 'welcome', now: number, state: ExchangeState, events: NumberedEvent[], complete: boolean }
     | { type: 'event', event: NumberedEvent }
     | { type: 'reply', id: string, seq: number, call?: string, refusal?: Refusal }
-    | { type: 'error', message: string }
+  /** `reply` is null when no request with that id has been received. */
+    | { type: 'outcome', id: string, reply: { seq: number, call?: string, refusal?: Refusal } | null }
+  /** `id`: of the request that is wrong, when it has one. */
+    | { type: 'error', message: string, id?: string }
     | { type: 'pong', now: number }
 
-const id = string().strict().max(80)
+/** Ids of the API's users stand behind the name of who asks. */
+const id = string().strict().max(200)
+const mostPresent = 1_000
 const everyService = Object.keys(services) as Request['service'][]
 
 const hello = object({
@@ -40,7 +52,9 @@ const hello = object({
   token: string().strict().max(200).required(),
   since: object({ epoch: id.required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
 })
-const requestMessage = object({ type: string().oneOf(['request']).required(), id: id.required(), request: object().required() })
+const requestMessage = object({ type: string().oneOf(['request']).required(), id: id.required(), request: object().required(), before: number().strict().optional() })
+const inquire = object({ type: string().oneOf(['inquire']).required(), id: id.required() })
+const ping = object({ type: string().oneOf(['ping']).required(), present: array(id.required()).max(mostPresent).required() })
 const advance = object({ type: string().oneOf(['advance']).required(), by: number().strict().integer().min(0).max(864e5).required() })
 
 /**
@@ -50,14 +64,15 @@ const advance = object({ type: string().oneOf(['advance']).required(), by: numbe
 export function readToExchange(line: string): ToExchange {
   const message = parse(line)
   const { type } = message
-  if (type === 'ping') return { type }
+  if (type === 'ping') return ping.validateSync(message, { stripUnknown: true }) as ToExchange
+  if (type === 'inquire') return inquire.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'hello') return hello.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'advance') return advance.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'request') {
-    const { id, request } = requestMessage.validateSync(message) as { id: string, request: Record<string, unknown> }
-    return { type, id, request: readRequest(request, everyService) }
+    const { id, request, before } = requestMessage.validateSync(message) as { id: string, request: Record<string, unknown>, before?: number }
+    return { type, id, request: readRequest(request, everyService), ...(before !== undefined && { before }) }
   }
-  throw new Error('type must be hello, request, advance or ping')
+  throw new Error('type must be hello, request, inquire, advance or ping')
 }
 
 function parse(line: string): Record<string, unknown> {

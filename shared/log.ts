@@ -1,4 +1,5 @@
 import { number, object, string } from 'yup'
+import { latestTime } from './requests'
 import type { ParkingEnd } from '../core/calls/parkings'
 import type { CallRecord } from '../core/calls/record'
 
@@ -29,7 +30,7 @@ export interface LogPage {
 export const parkingQuery = object({
   limit: number().integer().min(1).max(largestPage).default(100).label('limit'),
   /** Milliseconds since 1970: only parkings before this time. */
-  before: number().integer().min(0).max(8.64e15).label('before'),
+  before: number().integer().min(0).max(latestTime).label('before'),
 }).noUnknown().strict(false)
 
 export interface ParkingRow {

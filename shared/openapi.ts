@@ -1,5 +1,5 @@
 import type { Schema, SchemaDescription, SchemaObjectDescription } from 'yup'
-import { credentials } from './people'
+import { accountChange, credentials, passwordChange } from './people'
 import { logQuery, parkingQuery } from './log'
 import { messagesQuery, newMessage } from './messages'
 import { handsetServices, personServices, services } from './requests'
@@ -48,6 +48,7 @@ const failures = {
   403: answer('The role or the telephone is not the right one.'),
   422: answer('The input is wrong: data.field and data.sentence say where and what to do.'),
   503: answer('Database or exchange do not answer; nothing was changed.'),
+  504: answer('The exchange was asked and has not answered: GET /api/requests/{id} tells what became of it.'),
 }
 const body = (schema: Json) => ({ required: true, content: { 'application/json': { schema } } })
 
@@ -55,6 +56,8 @@ const body = (schema: Json) => ({ required: true, content: { 'application/json':
 export function openApiDocument(): Json {
   const parameters = (schema: Schema) => Object.entries((jsonSchemaOf(schema) as { properties: Json }).properties).map(([name, described]) => ({ name, in: 'query', schema: described }))
   const oneOfServices = (names: readonly (keyof typeof services)[]) => body({ oneOf: names.map(service => ({ $ref: `#/components/schemas/${service}` })) })
+  const inPath = (name: string) => ({ name, in: 'path', required: true, schema: { type: 'string' } })
+  const noSuch = { 404: answer('There is none such.') }
   const refused = { 409: answer('Refused by the exchange: data.code and message say why and what became of the caller.') }
   return {
     openapi: '3.1.0',
@@ -62,7 +65,7 @@ export function openApiDocument(): Json {
     paths: {
       '/api/session': {
         get: { summary: 'Who is signed in, or null', responses: { 200: answer('The person or null.') } },
-        post: { summary: 'Sign in', requestBody: body(jsonSchemaOf(credentials)), responses: { 200: answer('Signed in; the sealed cookie is set.'), ...failures, 429: answer('Too many failed attempts for this name.') } },
+        post: { summary: 'Sign in', requestBody: body(jsonSchemaOf(credentials)), responses: { 200: answer('Signed in; the sealed cookie is set.'), ...failures, 429: answer('Too many failed attempts; the header retry-after says how many seconds to wait.') } },
         delete: { summary: 'Sign out', responses: { 200: answer('Signed out.') } },
       },
       '/api/directory': { get: { summary: 'Departments, people and lines', responses: { 200: answer('The company directory.'), ...failures } } },
@@ -73,6 +76,18 @@ export function openApiDocument(): Json {
           responses: { 200: answer('Carried out; seq is the last event number.'), ...failures, ...refused },
         },
       },
+      '/api/requests/{id}': {
+        get: { summary: 'What became of a request of one\'s own whose answer never came', parameters: [inPath('id')], responses: { 200: answer('carriedOut, and sentence when it was refused. What was not carried out by then never will be.'), ...failures } },
+      },
+      '/api/sessions': { get: { summary: 'Where one is signed in', responses: { 200: answer('Browsers, the latest used first.'), ...failures } } },
+      '/api/sessions/{id}': { delete: { summary: 'Sign out one of one\'s own browsers', parameters: [inPath('id')], responses: { 200: answer('Ended, and its feed closed.'), ...failures, ...noSuch } } },
+      '/api/password': { post: { summary: 'A new password for oneself; every other browser is signed out', requestBody: body(jsonSchemaOf(passwordChange)), responses: { 200: answer('Changed.'), ...failures } } },
+      '/api/accounts': { get: { summary: 'Everybody who may sign in (administrators)', responses: { 200: answer('Accounts.'), ...failures } } },
+      '/api/accounts/{signIn}': {
+        patch: { summary: 'Change a role or shut an account (administrators): in force at once', parameters: [inPath('signIn')], requestBody: body(jsonSchemaOf(accountChange)), responses: { 200: answer('Changed.'), ...failures, ...noSuch, 409: answer('That is the last administrator.') } },
+      },
+      '/api/accounts/{signIn}/password': { post: { summary: 'A new password for somebody (administrators), shown once', parameters: [inPath('signIn')], responses: { 200: answer('password.'), ...failures, ...noSuch } } },
+      '/api/upkeep': { get: { summary: 'How database, exchange and journal are, and what was set aside (administrators)', responses: { 200: answer('The state.'), ...failures } } },
       '/api/handset': {
         post: {
           summary: 'A stand-in handset: one\'s own telephone, and in the demo any other and callers outside',

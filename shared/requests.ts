@@ -1,5 +1,6 @@
 import { boolean, mixed, number as yupNumber, object, type ObjectSchema, setLocale, string } from 'yup'
 import { type AwayReason, awayReasons, distributions, type Request } from '../core/calls/model'
+import { wellFormed } from '../core/calls/text'
 
 /** Messages that name the field and the remedy, and never repeat what was sent. */
 setLocale({
@@ -17,7 +18,8 @@ setLocale({
 
 const id = (label: string) => string().strict().max(80).required().label(label)
 const ofCall = { device: id('device'), call: id('call') }
-const latestTime = 8.64e15
+/** The last millisecond of the year 9999: what every part of the house can write as a date. */
+export const latestTime = 253_402_300_799_999
 
 const number = (label: string) => string().strict().max(60).required().label(label)
 const until = (label = 'until') => yupNumber().strict().integer().min(0).max(latestTime).nullable().label(label)
@@ -62,11 +64,13 @@ export const services = {
   offerCall: object({
     trunk: id('trunk'),
     party: object({
-      number: string().strict().max(300).nullable().defined().label('party.number'),
-      name: string().strict().max(300).nullable().defined().label('party.name'),
+      // What the network says is cut, not refused: no caller stays outside for a long name.
+      number: string().strict().max(10_000).nullable().defined().label('party.number'),
+      name: string().strict().max(10_000).nullable().defined().label('party.name'),
     }).required(),
     number: string().strict().max(40).required().label('number'),
   }),
+  adjustClock: object({ offset: yupNumber().strict().integer().min(-latestTime).max(latestTime).required().label('offset') }),
   tick: object({}),
 } satisfies Record<Request['service'], ObjectSchema<object>>
 
@@ -92,14 +96,14 @@ export type PersonRequest = Extract<Request, { service: typeof personServices[nu
  * @throws ValidationError or Error with a sentence naming the field
  */
 export function readRequest<S extends Request['service']>(value: unknown, allowed: readonly S[]): Extract<Request, { service: S }> {
-  const fields = object().required().label('request').validateSync(value) as Record<string, unknown>
+  const fields = wellFormed(object().required().label('request').validateSync(value)) as Record<string, unknown>
   const service = fields.service as S
   if (!allowed.includes(service)) throw new Error(`service must be one of: ${allowed.join(', ')}.`)
   return { service, ...services[service].validateSync(fields, { stripUnknown: true }) } as Extract<Request, { service: S }>
 }
 
 /** Each request of a browser carries an id: asked twice, it is carried out once. */
-export const requestId = string().strict().min(8).max(80).required().label('id')
+export const requestId = string().strict().min(8).max(80).matches(/^[\w:.-]*$/, 'id may hold letters, digits and : . _ - only.').required().label('id')
 
 /** Answer to POST /api/requests. */
 export interface RequestDone {
@@ -107,4 +111,12 @@ export interface RequestDone {
   seq: number
   /** The call that was begun. */
   call?: string
+}
+
+/** Answer to GET /api/requests/:id. */
+export interface RequestOutcome {
+  /** False: it was not carried out, and will not be. */
+  carriedOut: boolean
+  /** Why it was refused, if it was. */
+  sentence: string | null
 }

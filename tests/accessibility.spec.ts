@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, ribbon, test } from './stage'
+import { enter, expect, ribbon, test } from './stage'
 
 // Looking at every one of two hundred windows takes a browser a while.
 test.setTimeout(300_000)
@@ -49,14 +49,29 @@ for (const theme of ['Light', 'Dark'] as const) {
     await expect(console.getByRole('dialog', { name: 'Take a message' })).toBeHidden()
     await stage.cast.ask({ service: 'blockNumber', device: '2101', number: '07700 900997', reason: 'shouts' })
     await stage.cast.ask({ service: 'makeCall', device: '2101', number: '2150' })
-    for (const page of ['Parkings', 'Blocked', 'Messages', 'Handset']) {
+    for (const page of ['Parkings', 'Blocked', 'Outside', 'Messages', 'Handset']) {
       await console.getByRole('link', { name: page }).click()
       await expect(console.getByRole('heading', { level: 1, name: page })).toBeVisible()
       await expectNoFindings(console, page)
     }
+    await console.getByRole('link', { name: 'Ines Quillfeather' }).click()
+    await expect(console.getByRole('listitem').filter({ hasText: 'this one' })).toBeVisible()
+    await expectNoFindings(console, 'account')
     await stage.cast.ask({ service: 'unblockNumber', device: '2101', number: '+447700900997' })
   })
 }
+
+test('axe finds nothing on the pages of an administrator', async ({ browser, stage }) => {
+  const page = await (await browser.newContext({ baseURL: stage.url, viewport: { width: 1280, height: 800 } })).newPage()
+  await enter(page, stage.url, 'admin')
+  await page.getByRole('link', { name: 'Accounts' }).click()
+  await expect(page.getByRole('row').filter({ hasText: 'Ines Quillfeather' })).toBeVisible()
+  await expectNoFindings(page, 'accounts')
+  await page.getByRole('link', { name: 'Upkeep' }).click()
+  await expect(page.getByText('is up to date')).toBeVisible()
+  await expectNoFindings(page, 'upkeep')
+  await page.context().close()
+})
 
 test('axe finds nothing on the sign-in page', async ({ page, stage }) => {
   await page.goto(`${stage.url}/sign-in`)

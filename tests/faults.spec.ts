@@ -1,13 +1,7 @@
-import { buildStage, expect, ribbon, type Stage, test as base } from './stage'
+import { alone, expect, ribbon, type Stage } from './stage'
 
 /** Real processes are killed here: every test has a stage to itself. */
-const test = base.extend<{ own: Stage }>({
-  own: async ({}, use) => { // eslint-disable-line no-empty-pattern
-    const { stage, strike } = await buildStage({ exchangeArgs: ['--absence', '6000'] })
-    await use(stage)
-    await strike()
-  },
-})
+const test = alone({ exchangeArgs: ['--absence', '15000'] })
 
 const colleague = '2150'
 interface Row { outcome: string, name: string, ended_at: Date | null, story: { type: string }[] }
@@ -103,7 +97,7 @@ test('the browser dies during a consultation: the colleague talks on, and the ca
   const asking = await own.cast.ringingAt(colleague)
   await own.cast.answer(colleague, asking)
   await page.context().close()
-  await expect(ribbon(other, 'Arriving', 'Consulted Caller')).toContainText('Ines Quillfeather has gone and left the caller on hold', { timeout: 20_000 })
+  await expect(ribbon(other, 'Arriving', 'Consulted Caller')).toContainText('Ines Quillfeather has gone and left the caller on hold', { timeout: 40_000 })
   expect(own.cast.state.calls[asking]!.connections.map(({ state }) => state)).toEqual(['connected', 'connected'])
   await other.keyboard.press('Enter')
   await expect(ribbon(other, 'In hand', 'Consulted Caller')).toContainText('talking')

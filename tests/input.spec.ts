@@ -103,7 +103,7 @@ test('the same request twice is carried out once', async ({ request, stage }) =>
   const first = await (await request.post(`${stage.url}/api/requests`, { data })).json()
   const second = await (await request.post(`${stage.url}/api/requests`, { data })).json()
   expect(second).toEqual(first)
-  expect(Object.keys(stage.cast.state.calls)).toEqual([first.call])
+  await expect.poll(() => Object.keys(stage.cast.state.calls)).toEqual([first.call])
   await stage.cast.clearTheStage()
 })
 
@@ -125,11 +125,11 @@ test('without a session, with a made-up one, or with the wrong role nothing is t
 
 test('bad queries of the log are refused, hostile ones find nothing', async ({ request, stage }) => {
   await signedIn(request, stage.url, 'ines')
-  for (const query of ['kind=strange', 'limit=0', 'limit=9999', 'limit=many', 'before=yesterday', `text=${huge}`]) {
+  for (const query of ['kind=strange', 'limit=0', 'limit=9999', 'limit=many', 'before=yesterday', `text=${huge}`, 'text=%00', 'text=a&text=b', 'before=999999999999999999~x']) {
     const answer = await request.get(`${stage.url}/api/calls?${query}`)
     expect.soft(answer.status(), query.slice(0, 30)).toBe(422)
   }
-  for (const text of ['\' or 1=1 --', '%', '_', '\\', '\u0000', '<b>']) {
+  for (const text of ['\' or 1=1 --', '%', '_', '\\', '<b>']) {
     const answer = await request.get(`${stage.url}/api/calls?text=${encodeURIComponent(text)}zz`)
     expect.soft((await answer.json()).rows, text).toEqual([])
   }

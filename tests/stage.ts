@@ -5,41 +5,62 @@ import { Client } from 'pg'
 import { evolve, evolveAll } from '../core/calls/evolve'
 import type { ExchangeState, Request } from '../core/calls/model'
 import { demoPassword, createStack } from '../scripts/stack.mjs'
-import type { FromExchange } from '../shared/link'
+import { prepareDatabase } from '../scripts/database.mjs'
+import { type FromExchange, linkVersion } from '../shared/link'
 import { LineReader } from '../shared/lines'
 
 /** Plays everybody who is not at a console: callers outside and colleagues, by asking the exchange as the network and phones do. */
 export class Cast {
   private readonly waiting = new Map<string, (message: FromExchange & { type: 'reply' }) => void>()
   state!: ExchangeState
+  private here: string[] = []
 
-  private constructor(private readonly socket: Socket) {}
+  private socket!: Socket
+  private home = false
+
+  private constructor(private readonly port: number, private readonly token: string) {}
 
   static async join(port: number, token: string): Promise<Cast> {
-    const socket = connect(port, '127.0.0.1')
-    const cast = new Cast(socket)
+    const cast = new Cast(port, token)
+    await cast.enter()
+    return cast
+  }
+
+  /** A test that keeps this process busy for seconds is taken for gone by the exchange: whoever plays comes back. */
+  private async enter(): Promise<void> {
+    const socket = connect(this.port, '127.0.0.1')
+    this.socket = socket
     const welcome = new Promise<void>((resolve, reject) => {
       socket.once('error', reject)
       const lines = new LineReader(1e9, (line) => {
         const message = JSON.parse(line) as FromExchange
-        if (message.type === 'reply') cast.waiting.get(message.id)?.(message)
-        if (message.type === 'event') cast.state = evolve(cast.state, message.event)
+        if (message.type === 'error' && message.id) throw new Error(message.message)
+        if (message.type === 'reply') this.waiting.get(message.id)?.(message)
+        if (message.type === 'event') this.state = evolve(this.state, message.event)
         if (message.type !== 'welcome') return
-        cast.state = evolveAll(message.state, message.events)
+        this.state = evolveAll(message.state, message.events)
         resolve()
       }, () => {})
       socket.on('data', chunk => lines.take(chunk))
     })
     socket.on('error', () => {})
-    cast.send({ type: 'hello', version: 1, token })
-    const beat = setInterval(() => cast.send({ type: 'ping' }), 2_000)
-    socket.once('close', () => clearInterval(beat))
+    this.send({ type: 'hello', version: linkVersion, token: this.token })
+    const beat = setInterval(() => this.present(this.here), 2_000)
+    socket.once('close', () => {
+      clearInterval(beat)
+      if (!this.home) setTimeout(() => this.home || this.enter().catch(() => {}), 250)
+    })
     await welcome
-    return cast
   }
 
   private send(message: object): void {
     this.socket.write(`${JSON.stringify(message)}\n`)
+  }
+
+  /** Operators who have a console open that no browser shows. */
+  present(devices: string[]): void {
+    this.here = devices
+    this.send({ type: 'ping', present: devices })
   }
 
   ask(request: Request): Promise<FromExchange & { type: 'reply' }> {
@@ -97,6 +118,7 @@ export class Cast {
   }
 
   goHome(): void {
+    this.home = true
     this.socket.destroy()
   }
 }
@@ -104,6 +126,8 @@ export class Cast {
 export interface Stage {
   stack: ReturnType<typeof createStack>
   url: string
+  /** The database as the server sees it. */
+  serverUrl: string
   cast: Cast
   /** Runs SQL on the stage's own database. */
   sql<Row extends object>(text: string): Promise<Row[]>
@@ -113,17 +137,19 @@ export interface Stage {
 }
 
 /** A stage of its own: exchange, server and database that nobody else uses. */
-export async function buildStage(options: { exchangeArgs?: string[] } = {}): Promise<{ stage: Stage, strike: () => Promise<void> }> {
+export async function buildStage(options: { exchangeArgs?: string[], demo?: boolean, admin?: string } = {}): Promise<{ stage: Stage, strike: () => Promise<void> }> {
   const database = `stage_${randomUUID().replaceAll('-', '')}`
-  const admin = process.env.TEST_DATABASE!
-  await withClient(admin, client => client.query(`create database "${database}"`))
+  const admin = options.admin ?? process.env.TEST_DATABASE!
+  const copied = !options.admin && options.demo !== false
+  const serverUrl = await prepareDatabase(admin, database, { demo: options.demo ?? true, ...(copied && { template: process.env.TEST_TEMPLATE }) })
   const databaseUrl = admin.replace(/\/postgres$/, `/${database}`)
-  const stack = createStack({ databaseUrl, exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])], output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore' })
+  const stack = createStack({ databaseUrl: serverUrl, exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])], output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore' })
   await stack.start()
   const opened: Page[] = []
   const stage: Stage = {
     stack,
     url: stack.url,
+    serverUrl,
     cast: await Cast.join(stack.exchangePort, stack.token),
     sql: <Row extends object>(text: string) => withClient(databaseUrl, async client => (await client.query<Row>(text)).rows),
     outside: text => withClient(admin, client => client.query(text)),
@@ -153,11 +179,16 @@ async function withClient<T>(url: string, work: (client: Client) => Promise<T>):
   }
 }
 
-export async function signIn(page: Page, url: string, who: string): Promise<void> {
+/** Goes through the sign-in page, to whatever comes behind it. */
+export async function enter(page: Page, url: string, who: string): Promise<void> {
   await page.goto(`${url}/sign-in`)
   await page.getByLabel('Sign-in name').fill(who)
   await page.getByLabel('Password').fill(demoPassword)
   await page.getByRole('button', { name: 'Sign in' }).click()
+}
+
+export async function signIn(page: Page, url: string, who: string): Promise<void> {
+  await enter(page, url, who)
   await expect(page.getByRole('combobox', { name: 'Who is it for?' })).toBeFocused()
 }
 
@@ -187,5 +218,16 @@ export const test = base.extend<{ console: Page }, { stage: Stage }>({
     await stage.cast.clearTheStage()
   },
 })
+
+/** Tests that kill, freeze or lock out: each has a stage to itself. */
+export function alone(options: Parameters<typeof buildStage>[0] = {}) {
+  return base.extend<{ own: Stage }>({
+    own: async ({}, use) => { // eslint-disable-line no-empty-pattern
+      const { stage, strike } = await buildStage(options)
+      await use(stage)
+      await strike()
+    },
+  })
+}
 
 export { expect }

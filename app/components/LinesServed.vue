@@ -18,7 +18,7 @@ const isOperator = computed(() => Boolean(desk.device && live.state?.agents[desk
 
 function toggle(id: string): void {
   const line = lines.value.find(candidate => candidate.id === id)!
-  void desk.ask({ service: 'setLineServed', line: id, on: !line.served, until: line.served ? Math.round(live.now() + awhile) : null })
+  void desk.ask({ service: 'setLineServed', line: id, on: !line.served, until: line.served ? live.wall(live.now() + awhile) : null })
 }
 </script>
 

@@ -19,7 +19,7 @@ const minutes = [15, 30, 60] as const
 function set(choice: string): void {
   const [reason, length] = choice.split(':') as [AwayReason | 'available', string | undefined]
   if (reason === 'available') void desk.ask({ service: 'setStatus', reason: null, until: null })
-  else void desk.ask({ service: 'setStatus', reason, until: length ? Math.round(live.now() + Number(length) * 60_000) : null })
+  else void desk.ask({ service: 'setStatus', reason, until: length ? live.wall(live.now() + Number(length) * 60_000) : null })
 }
 </script>
 

@@ -58,6 +58,9 @@ async function leave(): Promise<void> {
         <NuxtLink to="/blocked">
           Blocked
         </NuxtLink>
+        <NuxtLink to="/outside">
+          Outside
+        </NuxtLink>
       </template>
       <NuxtLink
         to="/messages"
@@ -71,10 +74,26 @@ async function leave(): Promise<void> {
       <NuxtLink to="/handset">
         Handset
       </NuxtLink>
+      <template v-if="session.me?.role === 'administrator'">
+        <NuxtLink to="/accounts">
+          Accounts
+        </NuxtLink>
+        <NuxtLink to="/upkeep">
+          Upkeep
+        </NuxtLink>
+      </template>
     </nav>
     <LinesServed />
     <OwnStatus v-if="desk.device" />
-    <span class="who">{{ session.me?.name }}<template v-if="desk.device"> · {{ desk.device }}</template></span>
+    <NuxtLink
+      to="/account"
+      class="who"
+      title="Your account: password, and where you are signed in"
+    >
+      {{ session.me?.name }}<template v-if="desk.device">
+        · {{ desk.device }}
+      </template>
+    </NuxtLink>
     <el-button
       v-if="desk.device"
       text
@@ -126,7 +145,7 @@ nav {
 }
 
 nav a {
-  padding: var(--space-2) var(--space-4);
+  padding: var(--space-2) var(--space-3);
   color: var(--ink-soft);
   text-decoration: none;
   border-bottom: 2px solid transparent;
@@ -148,8 +167,17 @@ nav a.router-link-exact-active {
   margin-left: 0;
 }
 
+.header .el-button.is-text {
+  padding-inline: var(--space-3);
+}
+
 .who {
   color: var(--ink-soft);
+  text-decoration: none;
+}
+
+.who:hover {
+  text-decoration: underline;
 }
 
 @media (max-width: 60rem) {

@@ -43,7 +43,7 @@ export function useHandKeys() {
       void desk.ask({ service: 'reconnectCall', call: desk.consultation.id })
       return
     }
-    const last = [...desk.passedOn].sort((a, b) => b.call.passing!.at - a.call.passing!.at)[0]
+    const last = [...desk.passedOn].sort((a, b) => b.due.since - a.due.since)[0]
     if (last) void desk.ask({ service: 'directedPickupCall', call: last.call.id })
   }
 

@@ -3,6 +3,7 @@ import type { AwayReason } from '~~/core/calls/model'
 import { spell } from '~~/core/durations/durations'
 import type { Presence, PresenceKind } from '~~/core/presence/presence'
 import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
 import { reasonWords } from './words'
 
 const kinds: Record<PresenceKind, string> = {
@@ -39,6 +40,7 @@ export function shapeOf({ kind, way }: Presence): string {
 /** A presence in words: short for a window of the floor, whole for an answer or a screen reader. */
 export function usePresenceWords() {
   const directory = useDirectory()
+  const live = useLive()
 
   function peerOf(presence: Presence): string {
     return presence.peer ? directory.nameOf(presence.peer.device, presence.peer.party) : ''
@@ -61,7 +63,7 @@ export function usePresenceWords() {
 
   function whole(presence: Presence, now: number): string {
     const { kind, reason, until, since } = presence
-    if (kind === 'away') return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(since).format('H:mm')}` : ''}`
+    if (kind === 'away') return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(live.wall(since)).format('H:mm')}` : ''}`
     if (since === null) return kinds[kind]
     const peer = peerOf(presence)
     const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'

@@ -18,10 +18,9 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const waiting = computed(() => ribbon().due.waiting)
   const line = computed(() => directory.line(call.value.line))
   const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
-  const other = computed(() => desk.device ? othersOf(call.value, desk.device)[0] : undefined)
   const isNext = computed(() => desk.next?.call.id === call.value.id)
   const isAsking = computed(() => desk.consultation?.id === call.value.id)
-  const several = computed(() => call.value.connections.length > 2 && Boolean(call.value.conference || call.value.connections.some(connection => connection.invited)))
+  const several = computed(() => call.value.connections.length > 2 && Boolean(call.value.conference || call.value.connections.some(connection => connection.invitedBy)))
 
   const origin = computed(() => {
     if (isAsking.value && desk.askedFor) return `Asking for ${desk.otherName(desk.askedFor)}`
@@ -34,10 +33,9 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const news = computed(() => {
     const { recall, passing, consulted } = call.value
     const state = live.state!
-    if (other.value?.state === 'failed') {
-      const cause = call.value.story.findLast(step => step.type === 'failed')?.cause
-      return `${directory.nameOf(other.value.device)} ${(cause && whyFailed[cause]) ?? 'can\'t be reached'}`
-    }
+    const { failed, watched } = call.value
+    if (failed) return `${directory.nameOf(failed.device)} ${whyFailed[failed.cause] ?? 'can\'t be reached'}`
+    if (watched) return `talks outside with ${othersOf(call.value, call.value.calling).map(other => directory.nameOf(other.device, other.party)).join(', ')}`
     if (passing) {
       const where = call.value.connections.some(connection => connection.state === 'queued') ? 'waits in the' : 'rings at'
       const to = call.value.connections.find(connection => connection.device === passing.to)
@@ -58,7 +56,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
     if (!line.value || call.value.recall || several.value) return null
     const answers = call.value.story.filter(step => step.type === 'established').length
     const wanted = waiting.value === 'none' ? answers < 2 : ribbon().stretch === 'arriving' && (isNext.value || desk.arriving.length <= roomForGreetings)
-    return wanted ? greetingAt(new Date(desk.now).getHours(), line.value.greeting) : null
+    return wanted ? greetingAt(new Date(live.wall(desk.now)).getHours(), line.value.greeting) : null
   })
 
   return { own, isNext, isAsking, several, origin, news, greeting }

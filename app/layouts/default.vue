@@ -24,6 +24,23 @@ async function begin(): Promise<void> {
   }
 }
 
+/** The feed was closed by the server: whoever is still signed in comes again with the rights they have now. */
+watch(() => live.over, async () => {
+  try {
+    const role = session.me?.role
+    if (!await session.check()) {
+      await navigateTo('/sign-in')
+      return
+    }
+    if (session.me?.role === role) return
+    live.close()
+    live.open()
+  }
+  catch {
+    // The server is away: the console says so, and asks again when it comes back.
+  }
+})
+
 const stopFollowing = live.onHappening(desk.follow)
 useIntervalFn(desk.tick, 250)
 onMounted(begin)

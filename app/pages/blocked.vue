@@ -53,13 +53,7 @@ async function block(): Promise<void> {
         Block
       </el-button>
     </form>
-    <p
-      v-if="desk.notice"
-      class="failure"
-      role="alert"
-    >
-      {{ desk.notice }}
-    </p>
+    <FailureNote :text="desk.notice" />
     <table
       v-if="blocks.length"
       class="records"
@@ -91,7 +85,7 @@ async function block(): Promise<void> {
           <td><strong>{{ formatNumber(entry.number) }}</strong></td>
           <td>{{ entry.reason }}</td>
           <td>{{ directory.nameOf(entry.by) }}</td>
-          <td>{{ dayjs(entry.at).format('D MMM H:mm') }}</td>
+          <td>{{ dayjs(live.wall(entry.at)).format('D MMM H:mm') }}</td>
           <td>
             <el-button
               v-if="maySet"

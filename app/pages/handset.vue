@@ -67,13 +67,7 @@ onBeforeUnmount(() => void handset.putDown())
           A stand-in telephone. While you hold it, nobody simulated answers for its owner.
         </p>
       </div>
-      <p
-        v-if="handset.failure"
-        class="failure"
-        role="alert"
-      >
-        {{ handset.failure }}
-      </p>
+      <FailureNote :text="handset.failure" />
       <HandsetOutside v-if="who === outside" />
       <HandsetInside v-else-if="handset.device" />
     </div>

@@ -100,13 +100,7 @@ onBeforeUnmount(stopFollowing)
         Open telephone links here
       </el-button>
     </div>
-    <p
-      v-if="failure"
-      class="failure"
-      role="alert"
-    >
-      {{ failure }}
-    </p>
+    <FailureNote :text="failure" />
     <LogTable
       v-if="rows.length"
       :rows="rows"

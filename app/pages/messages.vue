@@ -22,13 +22,7 @@ onMounted(post.load)
 <template>
   <div class="sheet-page">
     <h1>Messages</h1>
-    <p
-      v-if="post.failure"
-      class="failure"
-      role="alert"
-    >
-      {{ post.failure }}
-    </p>
+    <FailureNote :text="post.failure" />
     <div class="boxes">
       <section
         v-for="box in boxes"

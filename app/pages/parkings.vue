@@ -55,13 +55,7 @@ onBeforeUnmount(stopFollowing)
 <template>
   <div class="sheet-page">
     <h1>Parkings</h1>
-    <p
-      v-if="failure"
-      class="failure"
-      role="alert"
-    >
-      {{ failure }}
-    </p>
+    <FailureNote :text="failure" />
     <table
       v-if="rows.length"
       class="records"

@@ -52,13 +52,7 @@ async function send(): Promise<void> {
         type="password"
         autocomplete="current-password"
       />
-      <p
-        v-if="failure"
-        class="failure"
-        role="alert"
-      >
-        {{ failure }}
-      </p>
+      <FailureNote :text="failure" />
       <el-button
         class="go"
         size="large"

@@ -1,10 +1,11 @@
+import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import type { Call, CallId, DeviceId } from '~~/core/calls/model'
 import { dueOf, type Due, urgency } from '~~/core/calls/promises'
 import { connectionOf, isConversation, othersOf, parkedIn, partnerOf, stretchOf, type Stretch, talkingCallOf } from '~~/core/calls/questions'
 import { tellRecall } from '~~/core/calls/story'
-import type { PersonRequest, RequestDone } from '~~/shared/requests'
-import { sentenceOf } from '~/composables/failure'
+import type { PersonRequest, RequestDone, RequestOutcome } from '~~/shared/requests'
+import { isUnknown, sentenceOf } from '~/composables/failure'
 import { useDirectory } from './directory'
 import { type Happening, useLive } from './live'
 import { useSession } from './session'
@@ -23,6 +24,7 @@ type WithoutDevice<R> = R extends { device: DeviceId } ? Omit<R, 'device'> : nev
 export type Asked = WithoutDevice<PersonRequest>
 
 const farewellStays = 7_000
+const longestFindingOut = 60_000
 
 /** The operator's own calls and what can be done with them. */
 export const useDesk = defineStore('desk', () => {
@@ -103,8 +105,9 @@ export const useDesk = defineStore('desk', () => {
   /** The other side of a call, by name or number. */
   function otherName(call: Call): string {
     const own = device.value && connectionOf(call, device.value)
-    const others = own ? othersOf(call, device.value!).filter(other => other.state !== 'alerting' || !other.invited) : []
+    const others = own ? othersOf(call, device.value!).filter(other => !other.invitedBy) : []
     if (others.length > 1) return others.map(other => directory.nameOf(other.device, other.party)).join(', ')
+    if (own && call.failed) return directory.nameOf(call.failed.device)
     const other = others[0] ?? connectionOf(call, call.calling)
     return other ? directory.nameOf(other.device, other.party) : 'Nobody'
   }
@@ -128,8 +131,9 @@ export const useDesk = defineStore('desk', () => {
 
   async function carryOut(request: Asked): Promise<boolean> {
     notice.value = null
+    const id = crypto.randomUUID()
     try {
-      const { seq } = await $fetch<RequestDone>('/api/requests', { method: 'POST', body: { id: crypto.randomUUID(), device: device.value, ...request } })
+      const { seq } = await $fetch<RequestDone>('/api/requests', { method: 'POST', body: { id, device: device.value, ...request } })
       // Whatever is done next is meant for the picture after this.
       await live.reached(seq)
       if ('call' in request && request.call === carriedId.value) carriedId.value = null
@@ -137,6 +141,21 @@ export const useDesk = defineStore('desk', () => {
     }
     catch (error) {
       notice.value = sentenceOf(error)
+      return isUnknown(error) && await findOut(id)
+    }
+  }
+
+  /** The answer never came: whether it was done is asked as soon as somebody can say. */
+  async function findOut(id: string): Promise<boolean> {
+    notice.value = 'It isn\'t known yet whether that was done: the answer has not come. Finding out …'
+    await until(() => live.working).toBe(true, { timeout: longestFindingOut })
+    try {
+      const { carriedOut, sentence } = await $fetch<RequestOutcome>(`/api/requests/${id}`)
+      notice.value = carriedOut ? null : `${sentence ?? 'The exchange was not reached.'} That was not done: try again if it is still wanted.`
+      return carriedOut
+    }
+    catch {
+      notice.value = 'It isn\'t known whether that was done. Look at the call before you try again.'
       return false
     }
   }
@@ -168,7 +187,11 @@ export const useDesk = defineStore('desk', () => {
     const taker = directory.nameOf(event.device)
     const department = directory.person(event.device)?.departmentName
     if (event.type === 'established') {
-      farewell(event.call, event.device === device.value ? `You took ${caller} back` : `${taker} took it: ${caller} is talking to ${department ?? taker}`)
+      const words = event.device === device.value ? `You took ${caller} back` : `${taker} took it: ${caller} is talking to ${department ?? taker}`
+      const after = live.state?.calls[event.call]
+      // Who talks outside stays on the track for a while.
+      if (after && stretchOf(live.state!, after, device.value!) === 'passedOn') say(words)
+      else farewell(event.call, words)
     }
     else if (event.type === 'callCleared') farewell(event.call, `${caller} gave up while it rang`)
   }

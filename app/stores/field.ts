@@ -1,9 +1,11 @@
 import { defineStore } from 'pinia'
 import type { DeviceId } from '~~/core/calls/model'
+import { lookUp } from '~~/core/calls/questions'
 import { type Hit, searchDirectory } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
+import { useLive } from './live'
 import { type Route, useRoutes } from './routes'
 
 const mostHits = 24
@@ -14,6 +16,7 @@ export const useField = defineStore('field', () => {
   const desk = useDesk()
   const directory = useDirectory()
   const routes = useRoutes()
+  const live = useLive()
   const text = ref('')
   /** Somebody chosen by hand from the floor; typing forgets them. */
   const picked = ref<DeviceId | null>(null)
@@ -23,7 +26,10 @@ export const useField = defineStore('field', () => {
 
   /** After # a digit means a park slot. */
   const slotMode = computed(() => text.value.startsWith('#'))
+  /** A short number of the network, typed whole: it means itself, before anybody whose extension is like it. */
+  const short = computed(() => lookUp(live.state?.shortNumbers ?? {}, text.value.trim()))
   const hits = computed<Hit[]>(() => {
+    if (short.value) return []
     if (picked.value) return [{ extension: picked.value, score: 1, because: null }]
     return slotMode.value ? [] : searchDirectory(directory.index, text.value, mostHits)
   })
@@ -37,6 +43,7 @@ export const useField = defineStore('field', () => {
   })
 
   function toTyped(typed: string): Route[] {
+    if (short.value) return routes.toNumber(short.value.number, `${short.value.number} (${short.value.name})`)
     const dialled = readDialled(typed)
     if (dialled.kind === 'invalid' || typed.replace(/\D/g, '').length < shortestNumber) return []
     return routes.toNumber(typed.trim(), dialled.kind === 'outside' ? formatNumber(dialled.e164) : dialled.digits)

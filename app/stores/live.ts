@@ -9,6 +9,9 @@ const longestPause = 4_000
 /** An event comes with the reply to its request, or a moment later. */
 const longestWait = 2_000
 
+/** A clock that nobody sets. */
+const steady = () => performance.now()
+
 /** `events` are told to listeners together with the calls as they stood before each. */
 export interface Happening { event: NumberedEvent, before: Call | undefined }
 
@@ -24,12 +27,15 @@ export const useLive = defineStore('live', () => {
   const since = ref<number | null>(null)
   /** Counts up when messages have come or been read. */
   const news = ref(0)
+  /** Counts up when the server has closed the feed, or will not open it: the session may be over, or another role hold. */
+  const over = ref(0)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
   const listeners = new Set<(happenings: Happening[]) => void>()
   let clockOffset = 0
   let socket: WebSocket | null = null
   let wanted = false
   let pause = 250
+  let heard = false
   let silence: ReturnType<typeof setTimeout> | undefined
   let retry: ReturnType<typeof setTimeout> | undefined
 
@@ -39,6 +45,7 @@ export const useLive = defineStore('live', () => {
     wanted = true
     if (socket) return
     clearTimeout(retry)
+    heard = false
     const opening = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/feed`)
     socket = opening
     opening.onopen = () => {
@@ -46,6 +53,7 @@ export const useLive = defineStore('live', () => {
       listen()
     }
     opening.onmessage = (message) => {
+      heard = true
       listen()
       take(JSON.parse(message.data as string) as ToBrowser)
     }
@@ -79,12 +87,18 @@ export const useLive = defineStore('live', () => {
     if (connected.value || since.value === null) since.value = now()
     connected.value = false
     if (!wanted) return
+    // Refused before it began: by a server that is away, or because nobody is signed in any more.
+    if (!heard) over.value++
     retry = setTimeout(open, pause)
     pause = Math.min(longestPause, pause * 2)
   }
 
   function take(message: ToBrowser): void {
     if (message.type === 'error') return
+    if (message.type === 'over') {
+      over.value++
+      return
+    }
     if (message.type === 'news') {
       news.value++
       return
@@ -92,13 +106,14 @@ export const useLive = defineStore('live', () => {
     if (message.type === 'reveal') {
       const current = state.value
       if (current?.epoch === message.epoch && current.seq === message.seq) {
-        state.value = { ...current, calls: { ...current.calls, ...Object.fromEntries(message.calls.map(call => [call.id, call])) } }
+        state.value = { ...current, outlived: current.outlived.map(note => message.outlived.find(known => known.call === note.call) ?? note), calls: { ...current.calls, ...Object.fromEntries(message.calls.map(call => [call.id, call])) } }
       }
       return
     }
-    clockOffset = message.now - Date.now()
+    clockOffset = message.now - steady()
     exchange.value = message.exchange
     if (message.type === 'beat') {
+      socket?.send(JSON.stringify({ type: 'here' } satisfies FromBrowser))
       // Another epoch, or a server ahead of us: it has something to say that we missed.
       if (message.epoch && (message.epoch !== state.value?.epoch || message.seq > state.value.seq)) sayHello()
       return
@@ -133,7 +148,7 @@ export const useLive = defineStore('live', () => {
       const before = 'call' in event ? current.calls[event.call] : undefined
       current = evolve(current, event)
       const after = 'call' in event ? current.calls[event.call] : undefined
-      touched.add(event.device)
+      if ('device' in event) touched.add(event.device)
       if ('joined' in event && event.joined) for (const connection of state.value!.calls[event.joined]?.connections ?? []) touched.add(connection.device)
       for (const call of [before, after]) for (const connection of call?.connections ?? []) touched.add(connection.device)
       happenings.push({ event, before })
@@ -148,9 +163,14 @@ export const useLive = defineStore('live', () => {
     if (happenings.length > 0) for (const listener of listeners) listener(happenings)
   }
 
-  /** The exchange's time, in milliseconds since 1970. */
+  /** The exchange's time, in milliseconds: it runs steadily, whatever is done to a clock on the wall. */
   function now(): number {
-    return Date.now() + clockOffset
+    return Math.round(steady() + clockOffset)
+  }
+
+  /** A time of the exchange as people read it, in milliseconds since 1970. */
+  function wall(at: number): number {
+    return at + (state.value?.clockOffset ?? 0)
   }
 
   /** Resolves when the picture has come to an event number; after a while in any case, should the connection be lost meanwhile. */
@@ -164,5 +184,5 @@ export const useLive = defineStore('live', () => {
     return () => listeners.delete(listener)
   }
 
-  return { state, connected, exchange, working, since, news, presences, open, close, now, reached, onHappening }
+  return { state, connected, exchange, working, since, news, over, presences, open, close, now, wall, reached, onHappening }
 })

@@ -112,7 +112,7 @@ export const useRoutes = defineStore('routes', () => {
   function onTheirBehalf(id: DeviceId, name: string): Route {
     const on = !live.state!.devices[id]?.doNotDisturb
     return route('disturb', on ? 'Do not disturb, 1 h' : 'Disturb again', on ? `sets do not disturb for ${name} for an hour` : `ends do not disturb for ${name}`,
-      () => desk.ask({ service: 'setDoNotDisturb', of: id, on, until: on ? Math.round(live.now() + anHour) : null }))
+      () => desk.ask({ service: 'setDoNotDisturb', of: id, on, until: on ? live.wall(live.now() + anHour) : null }))
   }
 
   /** Every way to a group or queue. */

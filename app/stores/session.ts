@@ -8,9 +8,15 @@ export const useSession = defineStore('session', () => {
 
   /** Asks the server once whether the cookie is still good. */
   async function recall(): Promise<void> {
-    if (asked) return
-    me.value = await $fetch<SignedIn | null>('/api/session')
+    if (!asked) await check()
     asked = true
+  }
+
+  /** Asks the server again: the session may be over, or another role hold. False when nobody is signed in any more. */
+  async function check(): Promise<boolean> {
+    // Nobody is an empty answer.
+    me.value = await $fetch<SignedIn | undefined>('/api/session') ?? null
+    return me.value !== null
   }
 
   /** @throws the server's error, with its sentence */
@@ -24,5 +30,5 @@ export const useSession = defineStore('session', () => {
     me.value = null
   }
 
-  return { me, recall, signIn, signOut }
+  return { me, recall, check, signIn, signOut }
 })

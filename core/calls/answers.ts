@@ -4,7 +4,9 @@ import { isBusy, talkingCallOf } from './questions'
 
 /** What the services of the call model answer with, and what several of them need to know. */
 
-export function refuse(code: RefusalCode, sentence: string): { refusal: { code: RefusalCode, sentence: string } } {
+export interface Refused { refusal: { code: RefusalCode, sentence: string } }
+
+export function refuse(code: RefusalCode, sentence: string): Refused {
   return { refusal: { code, sentence } }
 }
 

@@ -1,6 +1,7 @@
+import { readCaller } from '../numbers/dialled'
 import { accept, cannotRing, holdingTheRest, refuse } from './answers'
 import type { Call, CallEvent, CallId, Connection, Decision, Device, ExchangeState, Party, Request, TrunkId } from './model'
-import { callsOf, hasFreeChannel, membersOf } from './questions'
+import { callsOf, channelsFree, membersOf } from './questions'
 import { deviceWithDirectNumber, fromSlot, legOf, reach, targetOf } from './targets'
 import { toOperators } from './passing'
 import { plainText } from './text'
@@ -13,10 +14,10 @@ const besides = 2
 
 /** How a call begins: from outside, from a telephone of ours, or to ask somebody while a caller waits. */
 
-/** What the network says about a caller is kept as plain text; nothing left of it counts as withheld. */
+/** What the network says about a caller is kept as plain text, the number in E.164 however it is spelled; nothing left of it counts as withheld. */
 function cleanParty(party: Party): Party {
   return {
-    number: (party.number && plainText(party.number, longestNumber)) || null,
+    number: (party.number && readCaller(plainText(party.number, longestNumber))) || null,
     name: (party.name && plainText(party.name, longestName)) || null,
   }
 }
@@ -25,11 +26,12 @@ function callIdOf(state: ExchangeState): CallId {
   return `${state.epoch}-${state.serial + 1}`
 }
 
-export function offerCall(state: ExchangeState, trunk: TrunkId, offered: Party, number: string, now: number): Decision {
-  if (!hasFreeChannel(state, trunk)) return refuse('trunksBusy', 'Every channel of that trunk is in use: the caller hears the network\'s busy tone.')
+export function offerCall(state: ExchangeState, trunk: TrunkId, offered: Party, dialled: string): Decision {
+  if (channelsFree(state, trunk) === 0) return refuse('trunksBusy', 'Every channel of that trunk is in use: the caller hears the network\'s busy tone.')
   const device = legOf(state, trunk)
   const call = callIdOf(state)
   const party = cleanParty(offered)
+  const number = readCaller(dialled)
   const line = Object.values(state.lines).find(candidate => candidate.number === number)
   const target = line ? undefined : deviceWithDirectNumber(state, number)
   if (!line && !target) return refuse('unallocatedNumber', `${number} is not a number of ours.`)
@@ -45,36 +47,37 @@ export function offerCall(state: ExchangeState, trunk: TrunkId, offered: Party, 
   const cause = cannotRing(state, target!)
   return cause
     ? accept(originated, ...toOperators(state, call, target!.id, cause))
-    : accept(originated, { type: 'delivered', call, device: target!.id, deadline: now + state.settings.noAnswer })
+    : accept(originated, { type: 'delivered', call, device: target!.id })
 }
 
-export function makeCall(state: ExchangeState, device: Device, { number, account }: Extract<Request, { service: 'makeCall' }>, now: number): Decision {
-  return begin(state, device, number, now, { except: [device.id], ...(account && { account: plainText(account, longestAccount) }) })
+export function makeCall(state: ExchangeState, device: Device, { number, account }: Extract<Request, { service: 'makeCall' }>): Decision {
+  return begin(state, device, number, { except: [device.id], ...(account && { account: plainText(account, longestAccount) }) })
 }
 
 /** Asks somebody while the caller of `primary` waits on hold. */
-export function consultationCall(state: ExchangeState, primary: Call, own: Connection, number: string, now: number): Decision {
+export function consultationCall(state: ExchangeState, primary: Call, own: Connection, number: string): Decision {
   const device = state.devices[own.device]
   if (!device || (own.state !== 'connected' && own.state !== 'held')) return refuse('notPossibleNow', 'Answer the call before you ask somebody about it.')
   if (membersOf(primary).length < 2) return refuse('notPossibleNow', 'Nobody has answered yet: there is nobody to ask for.')
   const asking = Object.values(state.calls).find(call => call.consultation === primary.id)
   if (asking) return refuse('notPossibleNow', 'You are asking somebody for this caller already. End that first.')
   const target = targetOf(state, number)
-  if (!('refusal' in target) && primary.connections.some(({ device: id, party }) => id === target.id || (target.kind === 'outside' && party?.number === target.e164))) {
+  if (!('refusal' in target) && primary.connections.some(({ device: id, party }) => id === target.id || (target.kind === 'outside' && party?.number === target.number))) {
     return refuse('toCaller', 'They are in this call already. Your caller is still with you.')
   }
-  const decision = begin(state, device, number, now, { consultation: primary.id, except: primary.connections.map(connection => connection.device) })
+  const decision = begin(state, device, number, { consultation: primary.id, except: primary.connections.map(connection => connection.device) })
   return 'refusal' in decision ? refuse(decision.refusal.code, `${decision.refusal.sentence} Your caller is still with you.`) : decision
 }
 
 interface Beginning { except: string[], consultation?: CallId, account?: string }
 
-function begin(state: ExchangeState, device: Device, number: string, now: number, { except, ...more }: Beginning): Decision {
+function begin(state: ExchangeState, device: Device, number: string, { except, ...more }: Beginning): Decision {
   if (!device.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
-  if (callsOf(state, device.id).length >= device.capacity + besides) {
+  const target = targetOf(state, number)
+  const emergency = !('refusal' in target) && target.kind === 'outside' && target.short?.emergency
+  if (!emergency && callsOf(state, device.id).length >= device.capacity + besides) {
     return refuse('tooManyCalls', 'You have as many calls as your telephone can carry: pass one on or end one first.')
   }
-  const target = targetOf(state, number)
   if ('refusal' in target) return target
   if (target.id === device.id) return refuse('toSelf', 'That is your own extension.')
   const holding = holdingTheRest(state, device.id)
@@ -89,9 +92,9 @@ function begin(state: ExchangeState, device: Device, number: string, now: number
   const after = { ...state, serial: state.serial + 1 }
   const outside = target.kind === 'outside' ? targetOf(after, number) : target
   if ('refusal' in outside) return outside
-  const reached = reach(after, outside, { call, now, after: state.settings.noAnswer, except: [device.id, ...except] })
+  const reached = reach(after, outside, { call, except: [device.id, ...except] })
   if ('events' in reached) return accept(...holding, originated, ...reached.events)
   // A telephone that is there and busy is heard as a tone, like on any telephone; everything else is refused before it begins.
   if (!reached.cause) return refuse(reached.refusal.code, reached.refusal.sentence)
-  return accept(...holding, originated, { type: 'failed', call, device: target.id, cause: reached.cause, deadline: now + state.settings.failedTone })
+  return accept(...holding, originated, { type: 'failed', call, device: target.id, cause: reached.cause })
 }

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Refusal, Request } from './model'
-import { connectionOf, connectionState, nextDeadline, stretchOf } from './questions'
+import { connectionOf, connectionState, stretchOf } from './questions'
+import { nextDeadline } from './timers'
 import { Tryout } from './tryout'
 
 const [ines, tomas] = ['2100', '2101']
@@ -153,7 +154,8 @@ describe('calling out', () => {
     ask({ service: 'makeCall', device: marit, number: other })
     ask({ service: 'makeCall', device: ines, number: marit })
     const call = Object.values(desk.state.calls).find(candidate => candidate.calling === ines)!
-    expect(connectionOf(call, marit)!.state).toBe('failed')
+    expect(call.failed).toMatchObject({ device: marit, cause: 'busy' })
+    expect(connectionOf(call, marit), 'who could not be reached has nothing to do with it').toBeUndefined()
     wait(5_000)
     expect(desk.state.calls[call.id]).toBeUndefined()
   })

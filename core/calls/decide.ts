@@ -1,44 +1,46 @@
 import { consultationCall, makeCall, offerCall } from './beginning'
-import { accept, ownerSentence, refuse } from './answers'
+import { accept, refuse } from './answers'
 import { clearCall, conferenceCall, dropParty, setMicrophoneMute, singleStepConferenceCall } from './conference'
 import { evolveAll, numbered } from './evolve'
-import type { Call, CallEvent, Decision, Device, DeviceId, ExchangeState, Request } from './model'
-import { mailboxOf } from './names'
-import { comeBack, deflectCall, parkCall, singleStepTransferCall, transferCall, unanswered } from './passing'
-import { connectionOf, dueCalls, isOrphaned, leavesMessage, lookUp } from './questions'
+import type { Call, CallEvent, Cause, Decision, Device, DeviceId, ExchangeState, Request } from './model'
+import { comeBack, deflectCall, parkCall, ringAgain, sendAway, singleStepTransferCall, transferCall, unanswered } from './passing'
+import { connectionOf, holdersOf, isOrphaned, isPresent, lookUp, queueOf } from './questions'
+import { refusalOfRight } from './rights'
 import { answerCall, clearConnection, directedPickupCall, generateDigits, groupPickupCall, holdCall, reconnectCall, retrieveCall } from './taking'
 import { plainText } from './text'
+import { askedFor, dueTimers, nightOf, overflowOf, type TimerName, timersOf } from './timers'
 import { blockNumber, dismissNote, operatorsGone, placesDue, setAgentState, setDoNotDisturb, setLineServed, unblockNumber } from './workplace'
 
 const longestCaption = 300
 
 /**
  * What a request leads to: the events that make it so, or a refusal that changes nothing.
- * @param now milliseconds since 1970; never before `state.time`
+ * @param now the exchange's time; never before `state.time`
  */
 export function decide(state: ExchangeState, request: Request, now: number): Decision {
   if (request.service === 'tick') return accept(...whatIsDue(state, now))
   const decision = answerTo(state, request, now)
   if ('refusal' in decision) return decision
   const after = evolveAll(state, numbered(state, decision.events, now))
-  return accept(...decision.events, ...orphansToNight(after, now))
+  return accept(...decision.events, ...afterwards(after, now))
 }
 
 function answerTo(state: ExchangeState, request: Exclude<Request, { service: 'tick' }>, now: number): Decision {
-  if (request.service === 'offerCall') return offerCall(state, request.trunk, request.party, request.number, now)
+  if (request.service === 'offerCall') return offerCall(state, request.trunk, request.party, request.number)
+  if (request.service === 'adjustClock') return request.offset === state.clockOffset ? accept() : accept({ type: 'clockAdjusted', offset: request.offset })
   if (!('call' in request)) return atPlace(state, request, now)
   const call = lookUp(state.calls, request.call)
-  return call ? withCall(state, call, request, now) : refuse('unknownCall', 'That call has ended: the caller is no longer on the line.')
+  return call ? withCall(state, call, request) : refuse('unknownCall', 'That call is over: whoever was on it has hung up.')
 }
 
-type AtPlace = Exclude<Request, { service: 'tick' | 'offerCall' } | { call: string }>
+type AtPlace = Exclude<Request, { service: 'tick' | 'offerCall' | 'adjustClock' } | { call: string }>
 
 /** Requests about a telephone or the place of somebody, not about a call. */
 function atPlace(state: ExchangeState, request: AtPlace, now: number): Decision {
   const device: Device | undefined = lookUp(state.devices, request.device)
   if (!device) return refuse('unknownDevice', `There is no extension ${request.device}.`)
   switch (request.service) {
-    case 'makeCall': return makeCall(state, device, request, now)
+    case 'makeCall': return makeCall(state, device, request)
     case 'groupPickupCall': return groupPickupCall(state, device.id, request.group)
     case 'setDoNotDisturb': return setDoNotDisturb(state, device, request)
     case 'setStatus': return accept({ type: 'statusChanged', device: device.id, reason: request.reason, until: request.reason === null ? null : request.until })
@@ -53,36 +55,31 @@ function atPlace(state: ExchangeState, request: AtPlace, now: number): Decision 
 
 type WithCall = Extract<Request, { call: string }>
 
-/** What parties outside can do; everything else is for telephones of ours. */
-const outsideServices: Request['service'][] = ['answerCall', 'clearConnection', 'generateDigits', 'sendUserInformation']
-
 /** Requests about one call. */
-function withCall(state: ExchangeState, call: Call, request: WithCall, now: number): Decision {
-  const outside = connectionOf(call, request.device)?.party !== undefined
-  if (!outside && !lookUp(state.devices, request.device)) return refuse('unknownDevice', `There is no extension ${request.device}.`)
-  if (outside && !outsideServices.includes(request.service)) return refuse('notAllowed', 'That is for telephones of the company.')
+function withCall(state: ExchangeState, call: Call, request: WithCall): Decision {
+  const refusal = refusalOfRight(state, call, request)
+  if (refusal) return refusal
   switch (request.service) {
     case 'answerCall': return answerCall(state, call, request.device)
     case 'directedPickupCall': return directedPickupCall(state, call, request.device)
-    case 'clearConnection': return clearConnection(state, call, request.device, now)
-    case 'deflectCall': return deflectCall(state, call, request, now)
-    case 'parkCall': return parkCall(state, call, request, now)
+    case 'clearConnection': return clearConnection(state, call, request.device)
+    case 'clearCall': return clearCall(call, request.device)
+    case 'deflectCall': return deflectCall(state, call, request)
+    case 'parkCall': return parkCall(state, call, request)
   }
-  const own = connectionOf(call, request.device)
-  if (!own) return refuse('notYourCall', ownerSentence(state, call))
+  const own = connectionOf(call, request.device)!
   switch (request.service) {
-    case 'consultationCall': return consultationCall(state, call, own, request.number, now)
-    case 'clearCall': return clearCall(call, own)
+    case 'consultationCall': return consultationCall(state, call, own, request.number)
     case 'dropParty': return dropParty(call, own, request.party)
     case 'holdCall': return holdCall(call, own)
     case 'retrieveCall': return retrieveCall(state, call, own)
     case 'reconnectCall': return reconnectCall(state, call, own)
-    case 'transferCall': return transferCall(state, call, own, lookUp(state.calls, request.consultation), now)
-    case 'singleStepTransferCall': return singleStepTransferCall(state, call, own, request, now)
+    case 'transferCall': return transferCall(state, call, own, lookUp(state.calls, request.consultation))
+    case 'singleStepTransferCall': return singleStepTransferCall(state, call, own, request)
     case 'conferenceCall': return conferenceCall(state, call, own, lookUp(state.calls, request.other))
-    case 'singleStepConferenceCall': return singleStepConferenceCall(state, call, own, request.to, now)
+    case 'singleStepConferenceCall': return singleStepConferenceCall(state, call, own, request.to)
     case 'generateDigits': return generateDigits(call, own, request.digits)
-    case 'setMicrophoneMute': return setMicrophoneMute(state, call, own, request.party, request.on)
+    case 'setMicrophoneMute': return setMicrophoneMute(state, call, request.party, request.on)
     case 'sendUserInformation':
       return accept({ type: 'callInformation', call: call.id, device: own.device, text: plainText(request.text, longestCaption) })
   }
@@ -98,48 +95,71 @@ function whatIsDue(state: ExchangeState, now: number): CallEvent[] {
   }
   happen(placesDue(current, now))
   happen(operatorsGone(current, now))
-  for (const id of dueCalls(current, now)) {
-    const call = current.calls[id]
-    if (call) happen(callDue(current, call, now))
+  for (const timer of dueTimers(current, now)) {
+    const call = current.calls[timer.call]
+    // What happened to the call a moment ago may have put an end to this wait.
+    if (call && timersOf(current, call, askedFor(current)).some(({ name, at }) => name === timer.name && at <= now)) happen(timerDue(current, call, timer.name))
   }
-  happen(orphansToNight(current, now))
+  happen(afterwards(current, now))
   return happened
 }
 
-function callDue(state: ExchangeState, call: Call, now: number): CallEvent[] {
-  const ringing = call.connections.filter(connection => connection.state === 'alerting')
-  if (ringing.length > 0) {
-    const invited = ringing.filter(connection => connection.invited)
-    return invited.length > 0 ? invited.flatMap(connection => unanswered(state, call, connection, 'noAnswer', now)) : unanswered(state, call, ringing[0]!, 'noAnswer', now)
+function timerDue(state: ExchangeState, call: Call, timer: TimerName): CallEvent[] {
+  const ends = (cause: Cause): CallEvent[] => [{ type: 'callCleared', call: call.id, device: call.calling, cause }]
+  switch (timer) {
+    case 'ring': return unanswered(state, call, call.connections.find(({ state: its, invitedBy }) => its === 'alerting' && !invitedBy)!, 'noAnswer')
+    case 'invite': return call.connections.filter(({ invitedBy }) => invitedBy).flatMap(connection => unanswered(state, call, connection, 'noAnswer'))
+    case 'park': return comeBack(state, call, call.parked!.slot, 'unfetched')
+    case 'queue': return comeBack(state, call, queueOf(call)!.device, 'noAnswer')
+    case 'overflow': {
+      const queue = queueOf(call)!.device
+      return sendAway(state, call, queue, overflowOf(state, call, queue).to, 'overflow')
+    }
+    case 'hold': return leftOnHold(state, call, 'longHold')
+    case 'tone': return ends(call.failed!.cause)
+    case 'message': return ends('normalClearing')
+    case 'watch': return [{ type: 'released', call: call.id, device: call.watched!.by }]
+    case 'longest': return ends('tooLong')
   }
-  if (call.parked) return comeBack(state, call, call.parked.slot, 'unfetched', now)
-  const queue = call.connections.find(connection => connection.state === 'queued')
-  if (queue) return comeBack(state, call, queue.device, 'noAnswer', now)
-  const failed = call.story.findLast(step => step.type === 'failed')
-  return [{ type: 'callCleared', call: call.id, device: call.calling, cause: leavesMessage(call) ? 'normalClearing' : failed?.cause ?? 'normalClearing' }]
 }
 
-/** A call that waits where nobody serves goes on: from another queue to the operators, from the operators to the line's night destination. */
-function orphansToNight(state: ExchangeState, now: number): CallEvent[] {
-  const { operators, longestMessage } = state.settings
-  return Object.values(state.calls).filter(call => isOrphaned(state, call)).flatMap((call): CallEvent[] => {
-    const queue = call.connections.find(connection => connection.state === 'queued')!.device
-    const night = nightOf(state, call)
-    const toNight: CallEvent[] = [
-      { type: 'diverted', call: call.id, device: queue, to: night, cause: 'nobodyServes' },
-      { type: 'established', call: call.id, device: night, deadline: now + longestMessage },
-    ]
-    const operatorsServe = queue !== operators && !isOrphaned(state, { ...call, refusedBy: [], connections: [{ device: operators, state: 'queued', since: now }] })
-    return operatorsServe
-      ? [{ type: 'diverted', call: call.id, device: queue, to: operators, cause: 'nobodyServes' }, { type: 'queued', call: call.id, device: operators }]
-      : toNight
-  })
+/**
+ * Who is on hold with people who do not come back rings at a colleague again, or waits for the operators.
+ * Of several who hold them, as in a conference, the others leave.
+ */
+function leftOnHold(state: ExchangeState, call: Call, cause: 'longHold' | 'unattended'): CallEvent[] {
+  const holders = holdersOf(state, call)
+  const last = holders.at(-1)!
+  const others = call.connections.filter(other => other !== last && (other.state === 'connected' || !holders.includes(other)) && other.state !== 'alerting')
+  // Two of ours who have put each other on hold: one stays.
+  const leaving = others.length > 0 ? holders.slice(0, -1) : holders.slice(1, -1)
+  const left: CallEvent[] = leaving.map(({ device }) => ({ type: 'connectionCleared', call: call.id, device, cause: 'normalClearing' }))
+  const after = evolveAll(state, numbered(state, left, state.time))
+  return [...left, ...ringAgain(after, after.calls[call.id]!, cause === 'longHold' ? last.device : undefined, last.device, cause)]
 }
 
-/** The mailbox that stands in at night: the line's, or that of whoever was called. */
-function nightOf(state: ExchangeState, call: Call): DeviceId {
-  const line = call.line ? state.lines[call.line] : undefined
-  if (line) return line.night
-  const rang = call.story.find(step => state.devices[step.device] && step.device !== call.calling)
-  return rang ? mailboxOf(rang.device) : Object.values(state.lines)[0]!.night
+const mostRounds = 12
+
+/** Conditions that hold after every request and at all times: nobody is on hold with an operator who has gone, nobody waits where nobody serves. */
+function afterwards(state: ExchangeState, now: number): CallEvent[] {
+  const happened: CallEvent[] = []
+  let current = state
+  for (let round = 0; round < mostRounds; round++) {
+    const events = Object.values(current.calls).flatMap(call => strayed(current, call))
+    if (events.length === 0) break
+    current = evolveAll(current, numbered(current, events, now))
+    happened.push(...events)
+  }
+  return happened
+}
+
+function strayed(state: ExchangeState, call: Call): CallEvent[] {
+  const holders = holdersOf(state, call)
+  const gone = (device: DeviceId) => state.agents[device] !== undefined && !isPresent(state, device)
+  if (holders.length > 0 && holders.every(({ device }) => gone(device))) return leftOnHold(state, call, 'unattended')
+  if (!isOrphaned(state, call)) return []
+  const queue = queueOf(call)!.device
+  const { operators } = state.settings
+  // From another queue to the operators first, from the operators to where the line's calls go at night.
+  return sendAway(state, call, queue, queue === operators ? nightOf(state, call) : operators, 'nobodyServes')
 }

@@ -1,11 +1,11 @@
 import type { Agent, Call, CallEvent, CallId, Connection, ConnectionState, Device, DeviceId, ExchangeState, NumberedEvent, Step } from './model'
 import { isMailbox } from './names'
+import { isOutside } from './questions'
 
 /** A story longer than this keeps its beginning and its latest steps: no caller can fill the memory. */
 const longestStory = 120
 const keptBeginning = 20
 const outlivedKept = 60
-const latelyKept = 200
 
 type EventOf<T extends NumberedEvent['type']> = Extract<NumberedEvent, { type: T }>
 type OfCall = Extract<NumberedEvent, { call: CallId }>
@@ -36,6 +36,10 @@ export function evolve(state: ExchangeState, event: NumberedEvent): ExchangeStat
     }
     case 'noteDismissed':
       return { ...next, outlived: state.outlived.filter(note => note.call !== event.note || note.for !== event.device) }
+    case 'clockAdjusted':
+      return { ...next, clockOffset: event.offset }
+    case 'concealed':
+      return next
     case 'originated':
       return { ...next, serial: state.serial + 1, calls: { ...state.calls, [event.call]: begun(event) } }
     default: {
@@ -77,6 +81,10 @@ function begun(event: EventOf<'originated'>): Call {
     party: event.party ?? null,
     connections: [connection(event, 'connected')],
     passing: null,
+    hunting: null,
+    failed: null,
+    watched: null,
+    overflowed: [],
     recall: null,
     parked: null,
     conference: null,
@@ -84,7 +92,6 @@ function begun(event: EventOf<'originated'>): Call {
     consulted: null,
     refusedBy: [],
     account: event.account ?? null,
-    deadline: null,
     caption: null,
     story: [{ at: event.at, type: 'originated', device: event.device }],
   }
@@ -96,16 +103,16 @@ function connection(event: EventOf<'originated' | 'delivered'>, state: Connectio
     state,
     since: event.at,
     ...(event.party && { party: event.party, trunk: event.trunk }),
-    ...('invited' in event && event.invited && { invited: true as const }),
+    ...('invitedBy' in event && event.invitedBy && { invitedBy: event.invitedBy }),
   }
 }
 
 /** The state after an event within a call that goes on. */
 function changed(state: ExchangeState, next: ExchangeState, call: Call, event: CallChange): ExchangeState {
   const joined = 'joined' in event && event.joined ? state.calls[event.joined] : undefined
-  const then = changedCall(call, event, joined)
+  const then = watchedOutside(changedCall(call, event, joined), call, event)
   const asks = then.connections.some(({ device }) => device === call.calling)
-  const after = then.consultation && !asks ? { ...then, consultation: null } : then
+  const after = ledBySomebody(then.consultation && !asks ? { ...then, consultation: null } : then, state)
   const others = joined ? withoutCall(state.calls, joined.id) : state.calls
   const calls = { ...others, [call.id]: after }
   if (joined) forgetConsultations(calls, joined.id)
@@ -118,15 +125,33 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
     ...next,
     ...('party' in event && event.party && { serial: state.serial + 1 }),
     calls,
-    lately: latelyWith(state, gone),
+    devices: nowFree(state, calls, gone, event.at),
   }
+}
+
+/** Who brought two parties outside together watches them, until they are released or somebody of ours is with them again. */
+function watchedOutside(then: Call, before: Call, event: CallChange): Call {
+  if (!isOutside(then)) return then.watched ? { ...then, watched: null } : then
+  if (then.watched || event.type === 'released' || isOutside(before)) return then
+  return { ...then, watched: { by: before.passing?.by ?? event.device, at: event.at } }
+}
+
+/** A conference whose leader has gone is led by whoever of ours has been in it longest. */
+function ledBySomebody(call: Call, state: ExchangeState): Call {
+  const { conference } = call
+  if (!conference || call.connections.some(({ device }) => device === conference.by)) return call
+  const [longest] = call.connections.filter(({ device, state: its }) => state.devices[device] && its !== 'alerting').sort((a, b) => a.since - b.since)
+  const by = longest?.device ?? null
+  // Whom nobody can let speak again is heard again.
+  const connections = by === null ? call.connections.map(candidate => muted(candidate, false)) : call.connections
+  return by === conference.by ? call : { ...call, connections, conference: { ...conference, by } }
 }
 
 /** The state after a call has ended: nothing refers to it any more. */
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
   const calls = withoutCall(state.calls, call.id)
   forgetConsultations(calls, call.id)
-  return { ...next, calls, lately: latelyWith(state, call.connections), outlived: outlivedAfter(state, call, event.at) }
+  return { ...next, calls, devices: nowFree(state, calls, call.connections, event.at), outlived: outlivedAfter(state, call, event.at) }
 }
 
 function withoutCall(calls: Record<CallId, Call>, id: CallId): Record<CallId, Call> {
@@ -162,23 +187,26 @@ function outlivedAfter(state: ExchangeState, { id, parked, party, calling }: Cal
   return [...state.outlived, { call: id, for: parked.for, slot: parked.slot, by: parked.by, party, caller: calling, since: parked.at, ended: at }].slice(-outlivedKept)
 }
 
-function latelyWith(state: ExchangeState, gone: readonly Connection[]): DeviceId[] {
-  const ours = gone.flatMap(({ device }) => state.devices[device] ? [device] : [])
-  return ours.length > 0 ? [...state.lately.filter(device => !ours.includes(device)), ...ours].slice(-latelyKept) : state.lately
+/** Devices that have just been left by their last call. */
+function nowFree(state: ExchangeState, calls: Record<CallId, Call>, gone: readonly Connection[], at: number): ExchangeState['devices'] {
+  const free = gone.filter(({ device }) => state.devices[device] && !Object.values(calls).some(call => call.connections.some(other => other.device === device)))
+  if (free.length === 0) return state.devices
+  return { ...state.devices, ...Object.fromEntries(free.map(({ device }) => [device, { ...state.devices[device]!, freeSince: at }])) }
 }
 
 function changedCall(call: Call, event: CallChange, joined: Call | undefined): Call {
   switch (event.type) {
     case 'callInformation': return { ...call, caption: { device: event.device, text: event.text, at: event.at } }
     case 'digitsGenerated': return call
+    case 'released': return { ...call, watched: null }
     case 'microphoneMute': return { ...call, connections: call.connections.map(candidate => candidate.device === event.device ? muted(candidate, event.on) : candidate) }
   }
   const told = { ...call, story: withStep(call.story, stepOf(event)) }
   switch (event.type) {
     case 'queued':
-      return { ...told, deadline: event.deadline ?? null, refusedBy: [], connections: [...call.connections, { device: event.device, state: 'queued', since: event.at }] }
+      return { ...told, hunting: null, refusedBy: [], connections: [...call.connections, { device: event.device, state: 'queued', since: event.at }] }
     case 'delivered':
-      return { ...told, deadline: event.deadline, party: call.party ?? event.party ?? null, connections: [...call.connections, connection(event, 'alerting')] }
+      return { ...told, ...(!event.invitedBy && { hunting: huntingAfter(call, event) }), party: call.party ?? event.party ?? null, connections: [...call.connections, connection(event, 'alerting')] }
     case 'established': return answered(told, event)
     case 'held': return { ...told, connections: withState(call.connections, event.device, 'held', event.at) }
     case 'retrieved': return { ...told, connections: withState(call.connections, event.device, 'connected', event.at) }
@@ -194,7 +222,7 @@ function changedCall(call: Call, event: CallChange, joined: Call | undefined): C
     case 'parked': {
       const rest = without(settled(call.connections), event.device)
       return {
-        ...told, passing: null, recall: null, consulted: null, refusedBy: [], deadline: event.deadline, calling: rest[0]!.device,
+        ...told, passing: null, hunting: null, recall: null, consulted: null, refusedBy: [], overflowed: [], calling: rest[0]!.device,
         parked: { slot: event.slot, by: event.device, for: event.for, at: event.at },
         connections: [...rest, { device: event.slot, state: 'queued', since: event.at }],
       }
@@ -203,13 +231,12 @@ function changedCall(call: Call, event: CallChange, joined: Call | undefined): C
       const connections = without(settled(call.connections), event.device)
       // Whoever is left behind by the one who called is the one to be served now.
       const calling = event.device === call.calling ? connections[0]!.device : call.calling
-      return { ...told, ...comingBack(call, event), calling, deadline: null, connections }
+      return { ...told, ...comingBack(call, event), calling, hunting: null, overflowed: event.overflow ? [...call.overflowed, event.overflow] : call.overflowed, connections }
     }
     case 'refused': return { ...told, refusedBy: [...call.refusedBy, event.device] }
-    case 'failed': {
-      const rest = without(call.connections, event.device)
-      return { ...told, deadline: event.deadline, connections: [...rest, { device: event.device, state: 'failed', since: event.at }] }
-    }
+    // Whoever could not be reached has nothing to do with the call.
+    case 'failed':
+      return { ...told, hunting: null, failed: { device: event.device, cause: event.cause, at: event.at }, connections: without(settled(call.connections), event.device) }
     case 'connectionCleared': return left(told, event.device)
   }
 }
@@ -218,20 +245,32 @@ function muted({ muted: _before, ...rest }: Connection, on: boolean): Connection
   return on ? { ...rest, muted: true } : rest
 }
 
+/** A group goes on being hunted through; another one begins anew. */
+function huntingAfter({ hunting }: Call, { group, device }: EventOf<'delivered'>): Call['hunting'] {
+  if (!group) return null
+  return { group, tried: hunting?.group === group ? [...hunting.tried, device] : [device] }
+}
+
 /** Whoever answers ends whatever else rang or waited, unless they were asked to join people who talk already. */
 function answered(call: Call, event: EventOf<'established'>): Call {
   const rang = call.connections.find(candidate => candidate.device === event.device)
-  if (rang?.invited) {
-    const connections = call.connections.map(({ invited, ...rest }): Connection => rest.device === event.device
-      ? { ...rest, state: 'connected', since: event.at }
-      : { ...rest, ...(invited && { invited }) })
-    return { ...call, connections, deadline: connections.some(({ state }) => state === 'alerting') ? call.deadline : null }
+  const taken = { device: event.device, state: 'connected' as const, since: event.at }
+  if (rang?.invitedBy) {
+    const connections = call.connections.map(candidate => candidate === rang ? { ...taken, ...outsideOf(rang) } : candidate)
+    const three = connections.filter(({ state }) => state !== 'alerting').length > 2
+    return { ...call, connections, conference: call.conference ?? (three ? { by: rang.invitedBy, since: event.at } : null) }
   }
-  const others = settled(call.connections).filter(({ device }) => device !== event.device)
+  const others = settled(call.connections).filter(({ device }) => device !== event.device && device !== event.from)
   return {
-    ...call, deadline: event.deadline ?? null, passing: null, parked: null,
-    connections: [...others, { ...rang, device: event.device, state: 'connected', since: event.at }],
+    ...call, passing: null, hunting: null, parked: null,
+    ...(!isMailbox(event.device) && { overflowed: [] }),
+    conference: call.conference ?? (others.length > 1 ? { by: event.device, since: event.at } : null),
+    connections: [...others, { ...taken, ...(rang && outsideOf(rang)) }],
   }
+}
+
+function outsideOf({ party, trunk }: Connection): Pick<Connection, 'party' | 'trunk'> {
+  return party ? { party, trunk } : {}
 }
 
 function transferred(call: Call, event: EventOf<'transferred'>, joined: Call | undefined): Call {
@@ -240,8 +279,8 @@ function transferred(call: Call, event: EventOf<'transferred'>, joined: Call | u
   const taken = newcomers.some(({ state }) => state !== 'alerting')
   const passing = { by: event.by ?? event.device, to: event.to, at: event.at, note: event.note ?? null }
   return {
-    ...call, calling: rest[0]!.device, passing: taken ? null : passing, recall: null, parked: null, consulted: null,
-    deadline: event.deadline ?? null, connections: [...rest, ...newcomers],
+    ...call, calling: rest[0]!.device, passing: taken ? null : passing, hunting: null, recall: null, parked: null, consulted: null,
+    overflowed: [], connections: [...rest, ...newcomers],
   }
 }
 
@@ -261,14 +300,12 @@ function left(call: Call, device: DeviceId): Call {
   const connections = without(call.connections, device)
   const staying = connections.filter(({ state }) => state === 'connected' || state === 'held')
   const calling = call.calling === device ? (staying.find(({ party }) => party) ?? staying[0])?.device ?? call.calling : call.calling
-  const rings = connections.some(({ state }) => state === 'alerting')
   const goesOn = staying.length > 2
   return {
     ...call, calling,
     // With the conference ends the right to mute others, and so what came of it.
     connections: goesOn ? connections : connections.map(candidate => candidate.device === call.conference?.by ? candidate : muted(candidate, candidate.muted === true && call.conference === null)),
     conference: goesOn ? call.conference : null,
-    deadline: rings || connections.some(candidate => isMailbox(candidate.device)) ? call.deadline : null,
   }
 }
 
@@ -289,7 +326,7 @@ function withState(connections: Connection[], device: DeviceId, state: Connectio
   return connections.map(candidate => candidate.device === device ? { ...candidate, state, since } : candidate)
 }
 
-type Told = Exclude<CallChange, { type: 'callInformation' | 'digitsGenerated' | 'microphoneMute' }> | EventOf<'callCleared'>
+type Told = Exclude<CallChange, { type: 'callInformation' | 'digitsGenerated' | 'microphoneMute' | 'released' }> | EventOf<'callCleared'>
 
 /** The step of a call's story that an event makes. */
 export function stepOf(event: Told): Step {

@@ -3,6 +3,7 @@ import { merrowby } from '../world/merrowby'
 import { mailboxOf } from './names'
 import { connectionOf, connectionState, placesOf, reservedFor, stretchOf } from './questions'
 import { tellConsulted, tellRecall } from './story'
+import { nextDeadline } from './timers'
 import { Tryout } from './tryout'
 
 /** Every way to hold, ask, pass on, park and get a call back. */
@@ -296,7 +297,7 @@ describe('a conference', () => {
     expect(desk.hangUp(call, ines), 'the caller would be alone').toMatchObject({ code: 'notPossibleNow' })
     desk.wait(20_000)
     expect(place()).toBe('talking')
-    expect(desk.call(call).deadline).toBeNull()
+    expect(nextDeadline(desk.state)).toBeNull()
     expect(desk.hangUp(call, ines)).toBeUndefined()
   })
 

@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { greetingAt } from '../greetings/greeting'
 import { spell } from '../durations/durations'
@@ -8,7 +9,7 @@ import { recordOf } from './record'
 import { deviceName, mailboxOf } from './names'
 import type { Request } from './model'
 import { tellStory } from './story'
-import { plainText } from './text'
+import { plainText, wellFormed } from './text'
 import { Tryout } from './tryout'
 
 /** What is left of a call when it is over: its record, its story, its stays in park slots. */
@@ -98,5 +99,22 @@ describe('words', () => {
     expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt(hour, 'x').split(',')[0])).toEqual(['Good morning', 'Good morning', 'Good afternoon', 'Good afternoon', 'Good evening', 'Good evening'])
     expect(plainText('a\u202Eb\u0000\n c\uD800 <i>', 20)).toBe('a b c <i>')
     expect(plainText('x'.repeat(100), 10)).toHaveLength(10)
+  })
+
+  it('texts are cut between characters, never within one, and what is left can be kept anywhere', () => {
+    expect(plainText(`${'x'.repeat(79)}\u{1F600}`, 80)).toBe('x'.repeat(79))
+    expect(plainText(`${'x'.repeat(9)}e\u0301`, 10)).toBe('x'.repeat(9))
+    expect(plainText('\u{1F44D}\u{1F3FD}'.repeat(5), 6)).toBe('\u{1F44D}\u{1F3FD}')
+    const anything = fc.oneof(fc.string({ unit: 'binary' }), fc.string({ unit: 'grapheme' }), fc.array(fc.integer({ min: 0, max: 0xFFFF })).map(units => String.fromCharCode(...units)))
+    fc.assert(fc.property(anything, fc.integer({ min: 0, max: 40 }), (text, longest) => {
+      const plain = plainText(text, longest)
+      expect(plain.length).toBeLessThanOrEqual(longest)
+      expect(wellFormed(plain)).toBe(plain)
+      expect(plainText(plain, longest)).toBe(plain)
+    }))
+  })
+
+  it('a value from outside is well-formed to its last text, keys too', () => {
+    expect(wellFormed({ 'a\uD800': ['x\u0000', 1, null, { b: true, c: '\uDC00' }] })).toEqual({ 'a\uFFFD': ['x\uFFFD', 1, null, { b: true, c: '\uFFFD' }] })
   })
 })

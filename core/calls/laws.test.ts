@@ -1,136 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { exchangeOf } from '../world/exchange'
-import { merrowby } from '../world/merrowby'
-import { decide } from './decide'
-import { evolve, evolveAll, numbered } from './evolve'
-import type { Call, Connection, DeviceId, ExchangeState, NumberedEvent, Request } from './model'
-import { isMailbox, mailboxOf } from './names'
-import { connectionOf, isOrphaned, isPresent, nextDeadline, parkedIn, placesOf, serves, stretchOf } from './questions'
+import { evolve, evolveAll } from './evolve'
+import type { Call, ExchangeState, NumberedEvent, Request } from './model'
+import { isMailbox } from './names'
+import { channelsUsed, connectionOf, holdersOf, isConversation, isEmergency, isOrphaned, isOutside, isPresent, parkedIn, placesOf, serves, stretchOf } from './questions'
+import { askedFor, nextDeadline, timersOf } from './timers'
+import { begin, carryOut, operators, requestOf, start, waitOf, wish } from './wishes'
 
 /** Random requests from many devices at once; every law is checked after every single one. LAW_RUNS sets how many sequences. */
-
-const world = merrowby(12)
-const devices = world.people.map(person => person.extension)
-const operators = world.operatorsGroup.members
-const start = Date.UTC(2031, 4, 12, 8)
-const slots = ['slot:1', 'slot:2', 'slot:3', null]
-const destinations = [...devices, '0', '9', '601', 'group:directors', 'group:reservations', '07700 900123', '+447700900555', '701', mailboxOf('2105'), mailboxOf('general'), 'nonsense', '__proto__']
-
-function begin(epoch: string): ExchangeState {
-  const state = exchangeOf(world, { epoch, now: start, attended: operators })
-  // Two slots and few channels, so that both run out.
-  return { ...state, slots: Object.fromEntries(Object.entries(state.slots).slice(0, 2)), trunks: { east: { id: 'east', channels: 5 }, west: { id: 'west', channels: 3 } } }
-}
-
-/** What somebody wants, in small numbers that are read against whatever calls and people there are. */
-interface Wish { kind: typeof kinds[number][1], a: number, b: number, c: number }
-
-const kinds = [
-  [5, 'offer'], [4, 'make'], [12, 'answer'], [4, 'clear'], [3, 'hold'], [5, 'retrieve'], [8, 'consult'], [5, 'complete'], [3, 'reconnect'], [6, 'transfer'],
-  [3, 'deflect'], [3, 'move'], [6, 'join'], [4, 'invite'], [3, 'drop'], [1, 'endAll'], [4, 'park'], [6, 'pickUp'], [2, 'groupPickUp'], [2, 'mute'], [1, 'digits'],
-  [1, 'disturb'], [1, 'status'], [2, 'attend'], [1, 'serve'], [1, 'block'], [1, 'unplug'], [5, 'wait'],
-] as const
-const nat = fc.nat({ max: 63 })
-const wish: fc.Arbitrary<Wish> = fc.record({
-  kind: fc.oneof(...kinds.map(([weight, kind]) => ({ weight, arbitrary: fc.constant(kind) }))), a: nat, b: nat, c: nat,
-})
-
-function at<T>(list: readonly T[], index: number): T {
-  return list[index % list.length]!
-}
-
-/** Mostly one of those in a fitting state, sometimes anybody of the call or an operator, now and then a stranger. */
-function who(call: Call, index: number, fits: readonly Connection['state'][]): DeviceId {
-  if (index % 9 === 8) return at(devices, index)
-  const fitting = call.connections.filter(({ state, party }) => !party && fits.includes(state)).map(connection => connection.device)
-  return at(fitting.length > 0 && index % 7 !== 6 ? fitting : [...call.connections.map(connection => connection.device), ...operators], index)
-}
-
-/** Mostly a call in a fitting place, so that every service is tried in earnest; sometimes any. */
-function fitting(calls: Call[], index: number, fits: (call: Call) => boolean): Call {
-  const such = calls.filter(fits)
-  return at(such.length > 0 && index % 8 !== 7 ? such : calls, index)
-}
-
-const talked = (call: Call) => placesOf(call)[0] === 'talking' || placesOf(call)[0] === 'onHold'
-const led = (call: Call) => call.conference !== null || call.connections.some(({ invited }) => invited)
-
-function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Request | null {
-  const calls = Object.values(state.calls)
-  const device = at(devices, b)
-  switch (kind) {
-    case 'offer': {
-      const numbers = [...world.lines.map(line => line.number), '+441632960105', '+441632960999']
-      return { service: 'offerCall', trunk: a % 2 ? 'east' : 'west', party: { number: c % 5 ? null : '+447700900555', name: '<b>x</b>\u0000' }, number: at(numbers, b) }
-    }
-    case 'make': return { service: 'makeCall', device, number: at(destinations, a) }
-    case 'groupPickUp': return { service: 'groupPickupCall', device, group: at([null, 'operators', 'group:reservations'], a) }
-    case 'disturb': return { service: 'setDoNotDisturb', device, on: a % 2 === 0, ...(c % 3 === 0 && { of: at(devices, c), until: state.time + 90_000 }) }
-    case 'status': return { service: 'setStatus', device, reason: a % 2 ? null : 'break', until: c % 2 ? null : state.time + c * 3_000 }
-    case 'attend': return { service: 'setAgentState', device: at(operators, b), attended: a % 4 !== 0 }
-    case 'serve': return { service: 'setLineServed', device: at(operators, b), line: at(world.lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
-    case 'block': return a % 3 ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' } : { service: 'blockNumber', device, number: '07700 900555', reason: 'a nuisance' }
-    case 'unplug': return { service: 'setHandset', device, on: a % 2 === 0 }
-    case 'wait': return { service: 'tick' }
-    default: return calls.length > 0 ? withCall(calls, { kind, a, b, c }) : null
-  }
-}
-
-function withCall(calls: Call[], { kind, a, b, c }: Wish): Request | null {
-  const of = (fits: (call: Call) => boolean, ...states: Connection['state'][]) => {
-    const call = fitting(calls, a, fits)
-    return { call: call.id, device: who(call, b, states), all: call }
-  }
-  const asking = calls.filter(call => call.consultation)
-  const consultation = asking.length > 0 && c % 8 !== 7 ? at(asking, a) : at(calls, c)
-  const primary = consultation.consultation ?? at(calls, a).id
-  const to = at(c % 4 ? devices : destinations, c)
-  switch (kind) {
-    case 'answer': return request('answerCall', of(call => ['waiting', 'ringing'].includes(placesOf(call)[0]!) || led(call), 'alerting'))
-    case 'clear': return request('clearConnection', of(() => true, 'connected', 'alerting', 'held'))
-    case 'hold': return request('holdCall', of(talked, 'connected'))
-    case 'retrieve': return request('retrieveCall', of(call => call.connections.some(({ state }) => state === 'held'), 'held'))
-    case 'consult': return { ...request('consultationCall', of(talked, 'connected', 'held')), number: to } as Request
-    case 'complete': return { service: 'transferCall', call: primary, consultation: consultation.id, device: consultation.calling }
-    case 'reconnect': return { service: 'reconnectCall', call: consultation.id, device: consultation.calling }
-    case 'transfer': return { ...request('singleStepTransferCall', of(talked, 'connected', 'held')), to, note: 'wants a cabin', ...(c % 3 === 0 && { distribution: 'all' }) } as Request
-    case 'deflect': return { ...request('deflectCall', of(call => !talked(call), 'alerting')), to } as Request
-    case 'move': {
-      const { call, all } = of(() => true)
-      return { service: 'deflectCall', device: at(devices, b), call, from: at(all.connections, c).device, to }
-    }
-    case 'join': return { service: 'conferenceCall', call: primary, other: consultation.id, device: consultation.calling }
-    case 'invite': return { ...request('singleStepConferenceCall', of(talked, 'connected')), to } as Request
-    case 'drop': {
-      const { call, all } = of(led)
-      return { service: 'dropParty', call, device: all.conference?.by ?? at(all.connections, b).device, party: at(all.connections, c).device }
-    }
-    case 'endAll': {
-      const { call, all } = of(led)
-      return { service: 'clearCall', call, device: all.conference?.by ?? at(all.connections, b).device }
-    }
-    case 'park': return { ...request('parkCall', of(call => !call.parked, 'connected', 'held')), slot: at(slots, b), for: c % 2 ? at(devices, c) : null } as Request
-    case 'pickUp': return { service: 'directedPickupCall', call: fitting(calls, a, call => !talked(call)).id, device: at(devices, b) }
-    case 'mute': {
-      const { call, device, all } = of(talked, 'connected')
-      return { service: 'setMicrophoneMute', call, device: c % 3 ? device : all.conference?.by ?? device, party: at(all.connections, c).device, on: c % 2 === 0 }
-    }
-    case 'digits': return { ...request('generateDigits', of(talked, 'connected')), digits: at(['12#', '1,,2', 'x'], c) } as Request
-    default: return null
-  }
-}
-
-function request(service: 'answerCall' | 'clearConnection' | 'holdCall' | 'retrieveCall' | string, { call, device }: { call: string, device: DeviceId }): Request {
-  return { service, call, device } as Request
-}
-
-function carryOut(state: ExchangeState, request: Request, now: number): { state: ExchangeState, events: NumberedEvent[], refused: boolean } {
-  const decision = decide(state, request, now)
-  if ('refusal' in decision) return { state, events: [], refused: true }
-  const events = numbered(state, decision.events, now)
-  return { state: evolveAll(state, events), events, refused: false }
-}
 
 /** The last things that happened, told when a law is broken. */
 const trail: string[] = []
@@ -148,18 +25,28 @@ function freeze<T>(value: T): T {
   return value
 }
 
-const endsByItself = (call: Call) => call.parked !== null || call.connections.some(({ state, device }) => state === 'alerting' || state === 'failed' || isMailbox(device))
+/** Only who talks with somebody (whoever leaves a conference on hold keeps nobody waiting) or with a mailbox, and who calls an emergency number, waits for nothing. */
+function waits(call: Call): boolean {
+  if (isOutside(call) || call.connections.some(({ device, invitedBy }) => isMailbox(device) || invitedBy)) return true
+  const emergency = call.connections.some(({ state, party }) => state === 'alerting' && party?.number === '999')
+  return placesOf(call)[0] !== 'talking' && !isConversation(call) && !emergency
+}
 
 function checkState(state: ExchangeState): void {
   const talkers = new Set<string>()
   const taken = new Set<string>()
+  const asked = askedFor(state)
+  for (const trunk of Object.keys(state.trunks)) law(channelsUsed(state, trunk) <= state.trunks[trunk]!.channels, 'a trunk carries no more calls than it has channels')
   for (const call of Object.values(state.calls)) {
     const places = placesOf(call)
     law(places.length === 1, `call ${call.id} is in exactly one place, not in ${places.join(' and ') || 'none'}`)
     law(connectionOf(call, call.calling), 'the caller is in the call')
     law(new Set(call.connections.map(connection => connection.device)).size === call.connections.length, 'nobody is in a call twice')
-    const watchedQueue = call.passing !== null && places[0] === 'waiting'
-    law((call.deadline !== null) === (endsByItself(call) || watchedQueue), 'what rings, is parked, is watched in a queue, records or failed, and nothing else, ends by itself')
+    law((timersOf(state, call, asked).length > 0) === waits(call), 'what rings, waits, is parked, on hold, records, failed or talks outside ends by itself, and nothing else')
+    law(!holdersOf(state, call).every(({ device }) => state.agents[device] && !isPresent(state, device)) || holdersOf(state, call).length === 0, 'nobody is on hold with an operator who has gone')
+    law(call.watched === null || isOutside(call), 'only two parties outside are watched')
+    law(!call.conference || call.conference.by === null || connectionOf(call, call.conference.by), 'who leads a conference is in it')
+    law(!call.conference || call.conference.by !== null || call.connections.every(({ device, state: its }) => !state.devices[device] || its === 'alerting'), 'a conference with one of ours in it is led')
     law(call.passing === null || ['ringing', 'waiting'].includes(places[0]!), 'a call passed on rings or waits somewhere')
     law((call.parked !== null) === (places[0] === 'parked'), 'who is parked is in a slot')
     law(!call.parked || (!taken.has(call.parked.slot) && parkedIn(state, call.parked.slot) === call), 'one caller to a slot')
@@ -212,15 +99,17 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
       law(call.connections.every(({ device }) => connectionOf(target, device) || device === asked), 'nobody is lost when two calls become one')
       continue
     }
-    const failed = call.connections.some(connection => connection.state === 'failed')
+    const failed = call.failed !== null
     const recorded = request.service === 'tick' && call.connections.some(({ device }) => isMailbox(device))
     const own = ['clearConnection', 'clearCall', 'reconnectCall'].includes(request.service) && 'call' in request && request.call === id ? connectionOf(call, asked!) : undefined
-    law(failed || recorded || own, 'a call ends only by one of its parties, or after the tone or the message')
+    const preempted = 'number' in request && request.number === '999'
+    const parted = isOutside(call) && (request.service === 'tick' || request.service === 'clearCall')
+    law(failed || recorded || own || preempted || parted, 'a call ends only by one of its parties, or after the tone or the message')
     const cutsOff = own && !own.party && own.state === 'held' && request.service === 'clearConnection' && call.connections.some(connection => connection !== own && connection.state === 'connected' && !isMailbox(connection.device))
     law(!cutsOff, 'nobody who hears music is cut off by who put them on hold')
   }
   const service = request.service
-  if (service === 'tick' || service === 'setAgentState') law(Object.keys(before.calls).every(id => after.calls[id] || before.calls[id]!.connections.some(({ state, device }) => state === 'failed' || isMailbox(device))), 'time and absence cut nobody off')
+  if (service === 'tick' || service === 'setAgentState') law(Object.keys(before.calls).every(id => after.calls[id] || before.calls[id]!.failed || isOutside(before.calls[id]!) || before.calls[id]!.connections.some(({ device }) => isMailbox(device))), 'time and absence cut nobody off')
 }
 
 /** Each consultation ends with its caller in exactly one of three places: with the colleague, in hand, or on hold and visible. */
@@ -231,8 +120,8 @@ function checkConsultations(before: ExchangeState, after: ExchangeState, request
     const primary = after.calls[call.consultation]
     if (!primary || !connectionOf(primary, caller)) continue
     const own = connectionOf(primary, call.calling)
-    if (own) law(own.state === 'connected' || (own.state === 'held' && stretchOf(after, primary, call.calling) === 'inHand'), 'the caller of a consultation is in hand, or on hold and visible')
-    else law(request.service !== 'reconnectCall', 'who takes a caller back has them')
+    if (own) law(own.state === 'connected' || own.state === 'alerting' || (own.state === 'held' && stretchOf(after, primary, call.calling) === 'inHand'), 'the caller of a consultation is in hand, on hold and visible, or rings again')
+    else law(request.service !== 'reconnectCall' || request.call !== call.id, 'who takes a caller back has them')
   }
 }
 
@@ -250,7 +139,7 @@ describe('the laws of calls', () => {
       let now = start
       const journal: NumberedEvent[] = []
       for (const wanted of wishes) {
-        if (wanted.kind === 'wait') now += wanted.a * 600
+        if (wanted.kind === 'wait') now += waitOf(wanted)
         const request = requestOf(state, wanted)
         if (!request) continue
         requests++
@@ -274,12 +163,12 @@ describe('the laws of calls', () => {
     }
   }, 180_000)
 
-  it('every call comes to rest by itself once nobody acts: it waits for an operator, is talked on, or is over', () => {
+  it('every wait has an end: once nobody acts, people talk, an emergency number is rung, or the call is over', () => {
     fc.assert(fc.property(fc.array(wish, { minLength: 10, maxLength: 60 }), (wishes) => {
       let state = begin('rest')
       let now = start
       for (const wanted of wishes) {
-        if (wanted.kind === 'wait') now += wanted.a * 600
+        if (wanted.kind === 'wait') now += waitOf(wanted)
         const request = requestOf(state, wanted)
         if (request) state = carryOut(state, request, now).state
       }
@@ -291,7 +180,7 @@ describe('the laws of calls', () => {
         checkState(state)
       }
       expect(nextDeadline(state)).toBeNull()
-      for (const call of Object.values(state.calls)) expect(['waiting', 'talking', 'onHold']).toContain(placesOf(call)[0])
+      for (const call of Object.values(state.calls)) if (!isConversation(call)) expect(['talking', ...(isEmergency(state, call) ? ['ringing'] : [])]).toContain(placesOf(call)[0])
     }), { numRuns: Math.ceil(runs / 4), seed })
   }, 180_000)
 

@@ -1,6 +1,7 @@
 /**
  * The vocabulary of calls, after the open standard ECMA-269: a call, a device, and between them a connection in one state.
- * Everything here is plain data that survives JSON unchanged. All times are milliseconds since 1970 (UTC).
+ * Everything here is plain data that survives JSON unchanged. All times are the exchange's own, in milliseconds: they run steadily, whatever is
+ * done to the clock on the wall. `clockOffset` of the state added to one gives the time that people read, in milliseconds since 1970 (UTC).
  */
 
 /** An extension's number ("2417"), a group ("operators"), a park slot ("slot:3"), a mailbox ("mailbox:2417"), or an outside party's leg ("east#17"). */
@@ -9,10 +10,16 @@ export type CallId = string
 export type LineId = string
 export type TrunkId = string
 
-/** A connection in ECMA-269's state `null` is simply absent. */
-export type ConnectionState = 'initiated' | 'alerting' | 'connected' | 'held' | 'queued' | 'failed'
+/**
+ * A connection in ECMA-269's state `null` is simply absent. The one that ECMA-269 calls `failed` is kept with the call (`Call.failed`),
+ * so that whoever could not be reached has nothing to do with it.
+ */
+export type ConnectionState = 'alerting' | 'connected' | 'held' | 'queued'
 
-/** What the network says about an outside party; both are absent when withheld. Hostile input: never trusted, never markup. */
+/**
+ * What the network says about an outside party; both are absent when withheld. Hostile input: never trusted, never markup.
+ * The number is E.164 wherever it can be read as one; what can't is kept as plain text to be shown, and is never dialled.
+ */
 export interface Party {
   number: string | null
   name: string | null
@@ -27,13 +34,13 @@ export interface Connection {
   trunk?: TrunkId
   /** Hears the others and is not heard. */
   muted?: true
-  /** Rings to join people who are talking already; they go on whether it answers or not. */
-  invited?: true
+  /** Rings to join people who are talking already, asked by this one of them; they go on whether it answers or not. */
+  invitedBy?: DeviceId
 }
 
 export const causes = [
   'noAnswer', 'busy', 'doNotDisturb', 'outOfService', 'declined', 'trunksBusy', 'normalClearing', 'abandoned', 'exchangeLost',
-  'unfetched', 'unattended', 'nobodyServes', 'blocked',
+  'unfetched', 'unattended', 'nobodyServes', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong',
 ] as const
 export type Cause = typeof causes[number]
 
@@ -44,6 +51,25 @@ export interface Passing {
   at: number
   /** A line of text for whoever it rings at. */
   note: string | null
+}
+
+/** A group whose members are rung one after the other, or all together, and those who have been. */
+export interface Hunting {
+  group: DeviceId
+  tried: DeviceId[]
+}
+
+/** Why a call reached nobody; whoever called hears a tone. */
+export interface Failure {
+  device: DeviceId
+  cause: Cause
+  at: number
+}
+
+/** Two parties outside talk with each other through us: whoever brought them together can take the caller back for a while. */
+export interface Watched {
+  by: DeviceId
+  at: number
 }
 
 /** A caller who waits in a park slot: anybody may take the call; with `for`, that person's telephone says so. */
@@ -64,8 +90,8 @@ export interface Consulted {
 }
 
 export interface Conference {
-  /** Who joined the calls: may drop, mute, and end it for all. */
-  by: DeviceId
+  /** Who leads it: may drop, mute, and end it for all. When they go, whoever of ours has been in it longest leads; nobody when none of ours is left. */
+  by: DeviceId | null
   since: number
 }
 
@@ -112,6 +138,11 @@ export interface Call {
   party: Party | null
   connections: Connection[]
   passing: Passing | null
+  hunting: Hunting | null
+  failed: Failure | null
+  watched: Watched | null
+  /** Destinations it has been sent to because nobody took it; none is tried twice until somebody has answered. */
+  overflowed: string[]
   recall: Recall | null
   parked: Parked | null
   conference: Conference | null
@@ -123,8 +154,6 @@ export interface Call {
   refusedBy: DeviceId[]
   /** Account or cost code to book it on. */
   account: string | null
-  /** When a tick moves the call on by itself; what happens then follows from its connections. */
-  deadline: number | null
   /** What an outside party was last heard to say: stands in for the voice. */
   caption: Caption | null
   story: Step[]
@@ -155,6 +184,10 @@ export interface Device {
   pickupGroup: string
   /** True while a person holds the stand-in handset: nobody simulated acts for them. */
   handset: boolean
+  /** Since when it has had no call; null before its first one. Whoever has been free longest is rung first. */
+  freeSince: number | null
+  /** The direct number that reaches it from outside, E.164; null when it has none. */
+  direct: string | null
 }
 
 /** How a group gives a call to its members: all wait in one queue; rings the one who has been free longest; rings everybody free at once. */
@@ -168,6 +201,16 @@ export interface Group {
   number: string
   members: DeviceId[]
   distribution: Distribution
+  /** Of a group that rings one member after the other: how many are tried. */
+  tries: number
+  /** Of a queue: how long a call waits in it at most, and where it goes then. */
+  overflow: Overflow
+}
+
+/** Where a call goes that has waited so long (milliseconds): an extension, a group, a queue, a mailbox, or an outside number. */
+export interface Overflow {
+  after: number
+  to: string
 }
 
 /** An operator's place: attended while a console is open. Lines not served ring at the other operators alone. */
@@ -179,13 +222,22 @@ export interface Agent {
   unserved: Record<LineId, number | null>
 }
 
-/** A number of ours, where its calls go, and where they go when nobody serves it. */
+/** A number of ours, where its calls go, where they go when nobody serves it, and where after they have waited too long. */
 export interface Line {
   id: LineId
   name: string
   number: string
   target: DeviceId
-  night: DeviceId
+  night: string
+  overflow: Overflow
+}
+
+/** A short number of the network, such as an emergency number: read before our own plan of numbers. */
+export interface ShortNumber {
+  number: string
+  name: string
+  /** Always gets through: it takes a channel that is kept for it, or that of a call that can best be spared. */
+  emergency: boolean
 }
 
 /** A place where a caller waits for anybody to take the call. */
@@ -217,6 +269,8 @@ export interface Outlived {
 export interface Trunk {
   id: TrunkId
   channels: number
+  /** How many of the channels are kept for emergency calls. */
+  kept: number
 }
 
 export interface Settings {
@@ -234,12 +288,20 @@ export interface Settings {
   failedTone: number
   /** Callers on hold with an operator who has gone are offered to the others after this long. */
   absence: number
+  /** Whom a colleague has on hold longer than this rings at the colleague again, and then goes to the operators. */
+  holdRecall: number
+  /** Whom an operator, or somebody who asks a third party meanwhile, has on hold longer than this is offered to the other operators. */
+  holdLimit: number
+  /** A call without a line or a queue of its own waits for the operators this long at most. */
+  overflow: number
+  /** Two parties outside stay this long in view of whoever brought them together. */
+  outsideWatch: number
+  /** Two parties outside without anybody of ours are parted after this long. */
+  outsideLongest: number
   /** A mailbox takes this much of a message at most. */
   longestMessage: number
   /** The most parties to one conference. */
   conferenceSize: number
-  /** Direct numbers of extensions: this prefix and the extension's last three digits. */
-  directPrefix: string
   /** The group that unanswered and returning calls go to. */
   operators: DeviceId
 }
@@ -249,6 +311,8 @@ export interface ExchangeState {
   epoch: string
   seq: number
   time: number
+  /** Added to a time of the exchange it gives the time that people read. */
+  clockOffset: number
   /** Calls and outside legs begun so far in this epoch. */
   serial: number
   devices: Record<DeviceId, Device>
@@ -256,12 +320,11 @@ export interface ExchangeState {
   lines: Record<LineId, Line>
   trunks: Record<TrunkId, Trunk>
   slots: Record<DeviceId, Slot>
+  shortNumbers: Record<string, ShortNumber>
   /** The members of the operators' group. */
   agents: Record<DeviceId, Agent>
   /** By E.164 number. */
   blocked: Record<string, Block>
-  /** Who has hung up lately, the latest last: whoever is not among them has been free longest. */
-  lately: DeviceId[]
   /** The latest notes that have outlived their call, oldest first. */
   outlived: Outlived[]
   calls: Record<CallId, Call>
@@ -271,23 +334,28 @@ export interface ExchangeState {
 /** Facts, in ECMA-269's names where it has one. */
 export type CallEvent
   = | { type: 'originated', call: CallId, device: DeviceId, direction: Call['direction'], dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId, consultation?: CallId, account?: string }
-    | { type: 'queued', call: CallId, device: DeviceId, deadline?: number }
-    | { type: 'delivered', call: CallId, device: DeviceId, deadline: number, party?: Party, trunk?: TrunkId, invited?: true }
-  /** `from`: where it rang, waited or was parked when somebody else took it. `deadline`: of a mailbox, that takes no more than it holds. */
-    | { type: 'established', call: CallId, device: DeviceId, from?: DeviceId, deadline?: number }
+    | { type: 'queued', call: CallId, device: DeviceId }
+  /** `group`: whose member rings. */
+    | { type: 'delivered', call: CallId, device: DeviceId, party?: Party, trunk?: TrunkId, invitedBy?: DeviceId, group?: DeviceId }
+  /** `from`: where it rang, waited, was parked or talked when somebody else took it. */
+    | { type: 'established', call: CallId, device: DeviceId, from?: DeviceId }
     | { type: 'held', call: CallId, device: DeviceId }
     | { type: 'retrieved', call: CallId, device: DeviceId }
   /** `joined`: the consultation whose other party takes this one's place. `by`: who moved the call, when it was not `device` itself. */
-    | { type: 'transferred', call: CallId, device: DeviceId, to: DeviceId, by?: DeviceId, note?: string, joined?: CallId, deadline?: number }
+    | { type: 'transferred', call: CallId, device: DeviceId, to: DeviceId, by?: DeviceId, note?: string, joined?: CallId }
     | { type: 'conferenced', call: CallId, device: DeviceId, joined: CallId }
-    | { type: 'parked', call: CallId, device: DeviceId, slot: DeviceId, for: DeviceId | null, deadline: number }
-    | { type: 'diverted', call: CallId, device: DeviceId, to: DeviceId, cause: Cause }
+    | { type: 'parked', call: CallId, device: DeviceId, slot: DeviceId, for: DeviceId | null }
+  /** `overflow`: the destination as it stands in the rule that sent the call on. */
+    | { type: 'diverted', call: CallId, device: DeviceId, to: DeviceId, cause: Cause, overflow?: string }
     | { type: 'refused', call: CallId, device: DeviceId }
-    | { type: 'failed', call: CallId, device: DeviceId, cause: Cause, deadline: number }
+    | { type: 'failed', call: CallId, device: DeviceId, cause: Cause }
     | { type: 'connectionCleared', call: CallId, device: DeviceId, cause: Cause }
     | { type: 'callCleared', call: CallId, device: DeviceId, cause: Cause }
+  /** Two parties outside are no longer watched by whoever brought them together. */
+    | { type: 'released', call: CallId, device: DeviceId }
     | { type: 'callInformation', call: CallId, device: DeviceId, text: string }
-    | { type: 'digitsGenerated', call: CallId, device: DeviceId, digits: string }
+  /** That digits were sent, never which: they may be the number of a card. */
+    | { type: 'digitsGenerated', call: CallId, device: DeviceId, count: number }
     | { type: 'microphoneMute', call: CallId, device: DeviceId, on: boolean }
     | { type: 'doNotDisturb', device: DeviceId, on: boolean, by: DeviceId | null, until: number | null }
     | { type: 'statusChanged', device: DeviceId, reason: AwayReason | null, until: number | null }
@@ -297,17 +365,23 @@ export type CallEvent
     | { type: 'numberBlocked', device: DeviceId, number: string, reason: string }
     | { type: 'numberUnblocked', device: DeviceId, number: string }
     | { type: 'noteDismissed', device: DeviceId, note: CallId }
+    | { type: 'clockAdjusted', offset: number }
+  /** Stands for an event that whoever reads it may know nothing of. */
+    | { type: 'concealed' }
 
 /** An event with its place in the one order of this epoch. */
 export type NumberedEvent = CallEvent & { seq: number, at: number }
 
-/** Requests, in ECMA-269's names where it has one. `device` is who asks; `to` and `number` may be an extension, a group, a slot, a mailbox or an outside number. */
+/**
+ * Requests, in ECMA-269's names where it has one. `device` is who asks; `to` and `number` may be an extension, a group, a slot, a mailbox or
+ * an outside number; `until` is a time that people read.
+ */
 export type Request
   = | { service: 'makeCall', device: DeviceId, number: string, account?: string }
     | { service: 'consultationCall', device: DeviceId, call: CallId, number: string }
     | { service: 'answerCall', device: DeviceId, call: CallId }
     | { service: 'clearConnection', device: DeviceId, call: CallId }
-  /** Ends a conference for everybody. */
+  /** Ends a conference that one leads for everybody; or, by an operator, a call in which nobody of ours is left. */
     | { service: 'clearCall', device: DeviceId, call: CallId }
   /** Takes one party out of a conference. */
     | { service: 'dropParty', device: DeviceId, call: CallId, party: DeviceId }
@@ -323,7 +397,7 @@ export type Request
     | { service: 'conferenceCall', device: DeviceId, call: CallId, other: CallId }
     | { service: 'singleStepConferenceCall', device: DeviceId, call: CallId, to: string }
     | { service: 'parkCall', device: DeviceId, call: CallId, slot: DeviceId | null, for: DeviceId | null }
-  /** Takes a call that rings elsewhere, waits in a slot, or was passed on and still rings. */
+  /** Takes a call that rings elsewhere, waits in a slot, was passed on and still rings, or talks outside. */
     | { service: 'directedPickupCall', device: DeviceId, call: CallId }
   /** Takes the call that has rung longest in a group; without one, in the own pickup group. */
     | { service: 'groupPickupCall', device: DeviceId, group: DeviceId | null }
@@ -340,13 +414,15 @@ export type Request
     | { service: 'dismissNote', device: DeviceId, note: CallId }
   /** The network brings a call in on a trunk. */
     | { service: 'offerCall', trunk: TrunkId, party: Party, number: string }
+  /** The clock on the wall was set: this added to the exchange's time is what people read now. */
+    | { service: 'adjustClock', offset: number }
   /** Time has come to `now`: whatever was due happens. */
     | { service: 'tick' }
 
 export const refusalCodes = [
   'unknownDevice', 'unknownCall', 'notYourCall', 'notPossibleNow', 'alreadyAnswered', 'invalidNumber', 'unallocatedNumber', 'toSelf', 'toCaller',
   'busy', 'doNotDisturb', 'outOfService', 'trunksBusy', 'tooManyCalls', 'callerOnHold', 'notAllowed', 'slotsFull', 'slotTaken', 'slotEmpty',
-  'nobodyFree', 'nobodyServes', 'blocked', 'conferenceFull',
+  'nobodyFree', 'nobodyServes', 'blocked', 'conferenceFull', 'idUsed', 'tooLate',
 ] as const
 export type RefusalCode = typeof refusalCodes[number]
 

@@ -1,10 +1,12 @@
 import type { Call, DeviceId, ExchangeState } from './model'
 import { connectionOf, isConversation, othersOf, stretchOf } from './questions'
+import { deadlineOf } from './timers'
 
 /** How long callers are promised to wait at most, in milliseconds, where no line says otherwise. */
 export const promises = { direct: 15_000, recall: 10_000, hold: 60_000 } as const
 
-export type Waiting = 'answer' | 'recall' | 'hold' | 'transfer' | 'reply' | 'none'
+/** `outside`: two parties talk outside and can be taken back. */
+export type Waiting = 'answer' | 'recall' | 'hold' | 'transfer' | 'outside' | 'reply' | 'none'
 
 /** What a call waits for, since when, and by when that was promised (null: nothing was). */
 export interface Due {
@@ -24,11 +26,15 @@ export function dueOf(state: ExchangeState, call: Call, device: DeviceId, linePr
     if (call.recall) return { waiting: 'recall', since: call.recall.at, promise: promises.recall }
     return { waiting: 'answer', since: call.created, promise: linePromise ?? promises.direct }
   }
-  if (stretch === 'passedOn') return { waiting: 'transfer', since: call.passing!.at, promise: (call.deadline ?? call.passing!.at + state.settings.transferRecall) - call.passing!.at }
+  if (stretch === 'passedOn' && !call.passing) return { waiting: 'outside', since: call.watched!.at, promise: null }
+  if (stretch === 'passedOn') {
+    const { at } = call.passing!
+    return { waiting: 'transfer', since: at, promise: (deadlineOf(state, call) ?? at + state.settings.transferRecall) - at }
+  }
   const own = connectionOf(call, device)
   // Who leaves a conference on hold keeps nobody waiting: the others talk on.
   if (own?.state === 'held') return { waiting: 'hold', since: own.since, promise: isConversation(call) ? null : promises.hold }
-  if (own && !isConversation(call)) return { waiting: 'reply', since: othersOf(call, device)[0]?.since ?? own.since, promise: null }
+  if (own && !isConversation(call)) return { waiting: 'reply', since: call.failed?.at ?? othersOf(call, device)[0]?.since ?? own.since, promise: null }
   const talking = othersOf(call, device)[0]
   return { waiting: 'none', since: Math.max(own?.since ?? call.created, talking?.since ?? 0), promise: null }
 }

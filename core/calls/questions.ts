@@ -1,4 +1,4 @@
-import type { Call, CallId, Connection, Device, DeviceId, ExchangeState } from './model'
+import type { Call, CallId, Connection, Device, DeviceId, ExchangeState, Party, TrunkId } from './model'
 import { isMailbox } from './names'
 
 /** Questions about a state, answered without changing it. */
@@ -32,7 +32,7 @@ export function othersOf(call: Call, device: DeviceId): Connection[] {
   return call.connections.filter(connection => connection.device !== device)
 }
 
-/** The people who are in the call and not only rung, queued or failed. */
+/** The people who are in the call and not only rung or queued. */
 export function membersOf(call: Call): Connection[] {
   return call.connections.filter(({ state, device }) => (state === 'connected' || state === 'held') && !isMailbox(device))
 }
@@ -46,6 +46,11 @@ export function isConversation(call: Call): boolean {
 export function partnerOf(call: Call, device: DeviceId): Connection | undefined {
   const [other, ...more] = othersOf(call, device)
   return other && more.length === 0 && membersOf(call).includes(other) ? other : undefined
+}
+
+/** Two parties outside talk with each other, and nobody of ours with them. */
+export function isOutside(call: Call): boolean {
+  return call.connections.length > 1 && call.connections.every(({ party, state }) => party && (state === 'connected' || state === 'held'))
 }
 
 /** True for the console of an operator who is there, or who was a moment ago. */
@@ -63,30 +68,67 @@ export function mayAnswerFromQueue(state: ExchangeState, call: Call, device: Dev
   return call.connections.some(connection => connection.state === 'queued' && state.groups[connection.device]?.members.includes(device))
 }
 
-/** True when a waiting call is offered to this member: they are there, serve its line and have not refused it. */
-export function serves(state: ExchangeState, call: Call, device: DeviceId): boolean {
-  if (call.refusedBy.includes(device)) return false
-  if (!state.agents[device]) return state.devices[device]?.inService ?? false
-  return isPresent(state, device) && !(call.line && call.line in state.agents[device].unserved)
+/** True when a waiting call is offered to this member: they take calls at present, have not refused it, and serve its line (or it has come back to them). */
+export function serves(state: ExchangeState, call: Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'>, member: DeviceId): boolean {
+  const device = state.devices[member]
+  if (!device?.inService || device.doNotDisturb || device.status.reason) return false
+  if (call.refusedBy.includes(member) || call.connections.some(({ device: party }) => party === member)) return false
+  const agent = state.agents[member]
+  return !agent || (isPresent(state, member) && (call.recall !== null || !call.line || !(call.line in agent.unserved)))
+}
+
+/** The queue in which a call waits, if it does; a park slot is none. */
+export function queueOf(call: Call): Connection | undefined {
+  return call.parked ? undefined : call.connections.find(({ state }) => state === 'queued')
 }
 
 /** True when a call waits in a queue that nobody serves. */
 export function isOrphaned(state: ExchangeState, call: Call): boolean {
-  return call.connections.some(({ device, state: its }) => its === 'queued' && state.groups[device] && !state.groups[device].members.some(member => serves(state, call, member)))
+  const queue = queueOf(call)
+  return queue !== undefined && !state.groups[queue.device]?.members.some(member => serves(state, call, member))
+}
+
+/** Holders of ours who keep a caller on hold in the call while nobody talks with them: the longest first. */
+export function holdersOf(state: ExchangeState, call: Call): Connection[] {
+  if (isConversation(call) || call.connections.some(({ state: its, invitedBy }) => its === 'queued' || (its === 'alerting' && !invitedBy))) return []
+  const waits = (holder: Connection) => call.connections.some(other => other !== holder && (other.state === 'connected' || other.state === 'held'))
+  return call.connections.filter(holder => holder.state === 'held' && state.devices[holder.device] && waits(holder)).sort((a, b) => a.since - b.since)
 }
 
 export function isBusy(state: ExchangeState, device: Device): boolean {
   return callsOf(state, device.id).length >= device.capacity
 }
 
-export function freeTrunk(state: ExchangeState): string | undefined {
-  return Object.keys(state.trunks).find(trunk => hasFreeChannel(state, trunk))
-}
-
-export function hasFreeChannel(state: ExchangeState, trunk: string): boolean {
+/** Channels of a trunk in use. */
+export function channelsUsed(state: ExchangeState, trunk: TrunkId): number {
   let used = 0
   for (const call of Object.values(state.calls)) for (const connection of call.connections) if (connection.trunk === trunk) used++
-  return used < (state.trunks[trunk]?.channels ?? 0)
+  return used
+}
+
+/** Channels of a trunk that can be taken; those kept for emergency calls count for such calls only. */
+export function channelsFree(state: ExchangeState, trunk: TrunkId, emergency = false): number {
+  const known = lookUp(state.trunks, trunk)
+  return known ? Math.max(0, known.channels - (emergency ? 0 : known.kept) - channelsUsed(state, trunk)) : 0
+}
+
+/** The trunk with most free channels, so that none fills up while another is empty; undefined when all are busy. */
+export function freeTrunk(state: ExchangeState, emergency = false): TrunkId | undefined {
+  let best: { trunk: TrunkId, free: number } | undefined
+  for (const trunk of Object.keys(state.trunks)) {
+    const free = channelsFree(state, trunk, emergency)
+    if (free > (best?.free ?? 0)) best = { trunk, free }
+  }
+  return best?.trunk
+}
+
+/** True for a call to an emergency number. */
+export function isEmergency(state: ExchangeState, call: Call): boolean {
+  return call.connections.some(({ party }) => isEmergencyNumber(state, party))
+}
+
+export function isEmergencyNumber(state: ExchangeState, party: Party | undefined): boolean {
+  return Boolean(party?.number && lookUp(state.shortNumbers, party.number)?.emergency)
 }
 
 /** The call that waits in a park slot, or undefined. */
@@ -97,6 +139,11 @@ export function parkedIn(state: ExchangeState, slot: DeviceId): Call | undefined
 /** Calls parked for a person, the longest waiting first. */
 export function reservedFor(state: ExchangeState, device: DeviceId): Call[] {
   return Object.values(state.calls).filter(call => call.parked?.for === device).sort((a, b) => a.parked!.at - b.parked!.at)
+}
+
+/** Calls in which two parties outside talk through us, the longest first. */
+export function outsideCalls(state: ExchangeState): Call[] {
+  return Object.values(state.calls).filter(isOutside).sort((a, b) => (a.watched?.at ?? a.created) - (b.watched?.at ?? b.created))
 }
 
 /** The three stretches of an operator's track; a parked call stands in its slot, before everybody. */
@@ -110,7 +157,7 @@ export function stretchOf(state: ExchangeState, call: Call, device: DeviceId): S
   const own = connectionOf(call, device)
   if (own?.state === 'alerting') return 'arriving'
   if (own) return 'inHand'
-  if (call.passing?.by === device) return 'passedOn'
+  if (call.passing?.by === device || call.watched?.by === device) return 'passedOn'
   if (mayAnswerFromQueue(state, call, device) && serves(state, call, device)) return 'arriving'
   return null
 }
@@ -123,41 +170,15 @@ export type Place = 'waiting' | 'ringing' | 'talking' | 'onHold' | 'parked' | 't
 
 export function placesOf(call: Call): Place[] {
   const others = othersOf(call, call.calling)
-  const states = new Set(others.filter(other => !other.invited).map(connection => connection.state))
+  const states = new Set(others.filter(other => !other.invitedBy).map(connection => connection.state))
   const caller = connectionOf(call, call.calling)?.state
   const places: Place[] = []
   if (states.has('queued')) places.push(call.parked ? 'parked' : 'waiting')
   if (states.has('alerting')) places.push('ringing')
-  if (states.has('failed')) places.push('tone')
+  if (call.failed) places.push('tone')
   if (caller === 'connected' && states.has('connected')) places.push('talking')
   else if (states.has('held') || (caller === 'held' && states.has('connected'))) places.push('onHold')
   return places
-}
-
-/** The earliest time at which a tick would change something, or null. */
-export function nextDeadline(state: ExchangeState): number | null {
-  let next: number | null = null
-  const consider = (at: number | null) => {
-    if (at !== null && (next === null || at < next)) next = at
-  }
-  for (const call of Object.values(state.calls)) consider(call.deadline)
-  for (const device of Object.values(state.devices)) {
-    consider(device.status.until)
-    consider(device.doNotDisturbUntil)
-  }
-  for (const { leavesAt, unserved } of Object.values(state.agents)) {
-    consider(leavesAt)
-    for (const until of Object.values(unserved)) consider(until)
-  }
-  return next
-}
-
-/** Calls with a deadline at or before `now`, the earliest first. */
-export function dueCalls(state: ExchangeState, now: number): CallId[] {
-  return Object.values(state.calls)
-    .filter(call => call.deadline !== null && call.deadline <= now)
-    .sort((a, b) => a.deadline! - b.deadline! || a.id.localeCompare(b.id))
-    .map(call => call.id)
 }
 
 /** True while a mailbox takes a message on the call. */

@@ -18,6 +18,10 @@ const whyNot: Record<Cause, string> = {
   unattended: 'was left on hold',
   nobodyServes: 'was not served by anybody',
   blocked: 'is blocked',
+  overflow: 'let the call wait too long',
+  longHold: 'left the caller on hold too long',
+  preempted: 'gave way to an emergency call',
+  tooLong: 'talked outside for too long',
 }
 
 /** A time as a number of rings, at least one. */

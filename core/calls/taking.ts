@@ -1,33 +1,30 @@
-import { accept, holdingTheRest, nameOf, ownerSentence, refuse } from './answers'
+import { accept, holdingTheRest, nameOf, refuse } from './answers'
 import type { Call, CallEvent, Connection, Decision, DeviceId, ExchangeState } from './model'
-import { connectionOf, isConversation, isOperator, leavesMessage, lookUp, mayAnswerFromQueue, membersOf, othersOf, partnerOf, talkingCallOf } from './questions'
+import { connectionOf, isConversation, leavesMessage, lookUp, membersOf, othersOf, partnerOf, talkingCallOf } from './questions'
 import { unanswered } from './passing'
+import { refusalOfRight } from './rights'
 
 /** How a call is taken, held, taken back and ended. */
 
 export function answerCall(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
   if (own && own.state !== 'alerting') return refuse('notPossibleNow', 'You are in that call already.')
-  if (!own && !mayAnswerFromQueue(state, call, device)) return refuse('alreadyAnswered', ownerSentence(state, call))
   if (!lookUp(state.devices, device)?.inService && !own?.party) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device })
 }
 
-/** Takes a call that is not at the own telephone: parked, passed on by oneself, waiting in a queue, or ringing at a colleague's. */
+/** Takes a call that is not at the own telephone: parked, passed on by oneself, waiting in a queue, ringing at a colleague's, or talked on outside. */
 export function directedPickupCall(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
   if (own) return own.state === 'alerting' ? answerCall(state, call, device) : refuse('notPossibleNow', 'You are in that call already.')
   if (!lookUp(state.devices, device)?.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
-  const from = call.connections.find(connection => connection.state === 'queued' || (connection.state === 'alerting' && !connection.invited))
-  if (!from) return refuse('alreadyAnswered', ownerSentence(state, call))
-  if (!mayPickUp(state, call, from, device)) return refuse('notAllowed', `You may not pick up calls of ${nameOf(state, from.device)}.`)
-  return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device, from: from.device })
+  const from = call.connections.find(connection => connection.state === 'queued' || (connection.state === 'alerting' && !connection.invitedBy)) ?? outsideBeside(call)
+  return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device, ...(from && { from: from.device }) })
 }
 
-function mayPickUp(state: ExchangeState, call: Call, from: Connection, device: DeviceId): boolean {
-  if (call.parked || call.passing?.by === device || isOperator(state, device)) return true
-  if (from.state === 'queued') return mayAnswerFromQueue(state, call, device)
-  return state.devices[from.device]?.pickupGroup === state.devices[device]?.pickupGroup
+/** Whoever outside gives way to one who takes their caller back; nobody does in a conference. */
+function outsideBeside(call: Call): Connection | undefined {
+  return partnerOf(call, call.calling)
 }
 
 /** Takes the call that has rung longest in a group. */
@@ -37,8 +34,8 @@ export function groupPickupCall(state: ExchangeState, device: DeviceId, group: D
   if (group !== null && !named) return refuse('unallocatedNumber', 'There is no such group.')
   const inGroup = (id: DeviceId) => id !== device && (named ? named.members.includes(id) : state.devices[id]?.pickupGroup === own.pickupGroup)
   const ringing = Object.values(state.calls)
-    .flatMap(call => connectionOf(call, device) ? [] : call.connections.filter(({ state: its, invited, device: id }) => its === 'alerting' && !invited && inGroup(id)).map(from => ({ call, from })))
-    .filter(({ call, from }) => mayPickUp(state, call, from, device))
+    .flatMap(call => connectionOf(call, device) ? [] : call.connections.filter(({ state: its, invitedBy, device: id }) => its === 'alerting' && !invitedBy && inGroup(id)).map(from => ({ call, from })))
+    .filter(({ call }) => !refusalOfRight(state, call, { service: 'directedPickupCall', device, call: call.id }))
     .sort((a, b) => a.from.since - b.from.since)
   if (!ringing[0]) return refuse('notPossibleNow', 'Nothing rings there at the moment.')
   return directedPickupCall(state, ringing[0].call, device)
@@ -63,19 +60,21 @@ export function reconnectCall(state: ExchangeState, consultation: Call, own: Con
   if (!primary || !waiting || consultation.calling !== own.device) return refuse('notPossibleNow', 'The caller has hung up. End the call with the colleague when you are ready.')
   const talking = talkingCallOf(state, own.device)
   const holding = talking && talking !== primary && talking !== consultation ? holdingTheRest(state, own.device) : []
+  const goesOn = membersOf(consultation).filter(member => member.device !== own.device).length > 1
   return accept(
     ...holding,
     { type: 'connectionCleared', call: consultation.id, device: own.device, cause: 'normalClearing' },
-    { type: 'callCleared', call: consultation.id, device: own.device, cause: 'normalClearing' },
+    // What the colleague has made a conference of goes on without us.
+    ...(goesOn ? [] : [{ type: 'callCleared', call: consultation.id, device: own.device, cause: 'normalClearing' } as const]),
     ...(waiting.state === 'held' ? [{ type: 'retrieved', call: primary.id, device: own.device } as const] : []),
   )
 }
 
 /** Hangs up, declines what rings, or refuses what waits. Whoever leaves a conference leaves it to the others. */
-export function clearConnection(state: ExchangeState, call: Call, device: DeviceId, now: number): Decision {
+export function clearConnection(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
-  if (!own) return refuseWaiting(state, call, device)
-  if (own.state === 'alerting') return accept(...unanswered(state, call, own, 'declined', now))
+  if (!own) return refuseWaiting(call, device)
+  if (own.state === 'alerting') return accept(...unanswered(state, call, own, 'declined'))
   const others = othersOf(call, own.device)
   const staying = membersOf(call).filter(other => other !== own)
   const leaves: CallEvent = { type: 'connectionCleared', call: call.id, device: own.device, cause: staying.length > 0 || leavesMessage(call) ? 'normalClearing' : 'abandoned' }
@@ -84,7 +83,7 @@ export function clearConnection(state: ExchangeState, call: Call, device: Device
   if (own.state === 'held' && !own.party && partnerOf(call, own.device)?.state === 'connected') {
     return refuse('callerOnHold', 'That caller is on hold. Take the call back before you end it.')
   }
-  const invited = others.find(other => other.invited)
+  const invited = others.find(other => other.invitedBy)
   if (invited && !own.party && staying.length > 0) {
     return refuse('notPossibleNow', `${nameOf(state, invited.device)} is still being rung to join. Wait for the answer, or drop them first: nobody has been cut off.`)
   }
@@ -92,8 +91,7 @@ export function clearConnection(state: ExchangeState, call: Call, device: Device
 }
 
 /** An operator will not take a call that waits for all of them; it goes on waiting for the others. */
-function refuseWaiting(state: ExchangeState, call: Call, device: DeviceId): Decision {
-  if (!mayAnswerFromQueue(state, call, device)) return refuse('notYourCall', ownerSentence(state, call))
+function refuseWaiting(call: Call, device: DeviceId): Decision {
   if (call.refusedBy.includes(device)) return refuse('notPossibleNow', 'You have refused that call already; it waits for the others.')
   return accept({ type: 'refused', call: call.id, device })
 }
@@ -105,5 +103,5 @@ export function generateDigits(call: Call, own: Connection, typed: string): Deci
   const digits = typed.replace(/[\s-]/g, '').toUpperCase()
   if (!digitsOfTelephone.test(digits)) return refuse('invalidNumber', 'Digits are 0 to 9, * # A B C D, and a comma for a pause; 40 at most.')
   if (own.state !== 'connected' || !isConversation(call)) return refuse('notPossibleNow', 'Digits can be sent once the other side has answered, and not while it is on hold.')
-  return accept({ type: 'digitsGenerated', call: call.id, device: own.device, digits })
+  return accept({ type: 'digitsGenerated', call: call.id, device: own.device, count: digits.replaceAll(',', '').length })
 }

@@ -1,8 +1,8 @@
 import { formatNumber, readDialled } from '../numbers/dialled'
-import { accept, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse } from './answers'
-import type { Call, CallEvent, CallId, Decision, Device, DeviceId, Distribution, ExchangeState, Group, Slot, TrunkId } from './model'
+import { accept, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, type Refused } from './answers'
+import type { Call, CallEvent, CallId, Decision, Device, DeviceId, Distribution, ExchangeState, Group, ShortNumber, Slot, TrunkId } from './model'
 import { isMailbox, ownerOfMailbox } from './names'
-import { connectionOf, freeTrunk, lookUp, parkedIn, serves } from './questions'
+import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, lookUp, parkedIn, serves } from './questions'
 
 /** Whom or what a destination means. */
 export type Target
@@ -10,19 +10,22 @@ export type Target
     | { kind: 'group', id: DeviceId, group: Group }
     | { kind: 'slot', id: DeviceId, slot: Slot }
     | { kind: 'mailbox', id: DeviceId }
-    | { kind: 'outside', id: DeviceId, e164: string }
+    | { kind: 'outside', id: DeviceId, number: string, trunk: TrunkId, short: ShortNumber | null }
 
-type Refused = ReturnType<typeof refuse>
-
-/** Reads a destination: an id of ours, a short number, or an outside number (E.164, national, as typed). Numbers of ours dialled in full stay inside. */
+/**
+ * Reads a destination: a short number of the network, an id of ours, a short number of ours, or an outside number (E.164, national, as typed).
+ * Numbers of ours dialled in full stay inside. An emergency number always has a trunk; `CallEvent`s that free one for it come with `reach`.
+ */
 export function targetOf(state: ExchangeState, to: string): Target | Refused {
   if (isMailbox(to)) {
     const owner = ownerOfMailbox(to)!
     return lookUp(state.devices, owner) || lookUp(state.lines, owner) ? { kind: 'mailbox', id: to } : refuse('unallocatedNumber', 'There is no such voicemail.')
   }
+  const dialled = readDialled(to)
+  const short = dialled.kind === 'inside' ? lookUp(state.shortNumbers, dialled.digits) : undefined
+  if (short) return outside(state, short.number, short)
   const known = byId(state, to)
   if (known) return known
-  const dialled = readDialled(to)
   if (dialled.kind === 'invalid') return refuse('invalidNumber', dialled.why)
   if (dialled.kind === 'inside') return byNumber(state, dialled.digits) ?? refuse('unallocatedNumber', `There is no extension ${dialled.digits}.`)
   const line = Object.values(state.lines).find(candidate => candidate.number === dialled.e164)
@@ -31,9 +34,36 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   if (direct) return { kind: 'device', id: direct.id, device: direct }
   const block = lookUp(state.blocked, dialled.e164)
   if (block) return refuse('blocked', `${formatNumber(dialled.e164)} is blocked: ${block.reason}. Lift the block first if it must be reached.`)
-  const trunk = freeTrunk(state)
-  if (!trunk) return refuse('trunksBusy', 'Every line to the outside is in use. Try again in a moment.')
-  return { kind: 'outside', id: legOf(state, trunk), e164: dialled.e164 }
+  return outside(state, dialled.e164, null)
+}
+
+function outside(state: ExchangeState, number: string, short: ShortNumber | null): Target | Refused {
+  // An emergency call for which there is no channel gets that of another call.
+  const trunk = freeTrunk(state, short?.emergency) ?? (short?.emergency ? Object.keys(state.trunks)[0] : undefined)
+  if (trunk === undefined) return refuse('trunksBusy', 'Every line to the outside is in use. Try again in a moment.')
+  return { kind: 'outside', id: legOf(state, trunk), number, trunk, short }
+}
+
+/**
+ * What ends so that an emergency call finds a channel: nothing while one is free, even one that is kept; else the call that can best be spared.
+ * A tone and a mailbox go before a call that still rings outside, then the youngest, and what whoever calls has in hand comes last;
+ * never another emergency call, and never the call that is to be passed on.
+ */
+function roomForEmergency(state: ExchangeState, target: Target, { call: own, except }: Reaching): { trunk: TrunkId, events: CallEvent[] } | null {
+  if (target.kind !== 'outside' || !target.short?.emergency || freeTrunk(state, true)) return null
+  const spare = Object.values(state.calls)
+    .filter(call => call.id !== own && !isEmergency(state, call) && call.connections.some(({ trunk }) => trunk))
+    .sort((a, b) => worth(a, except) - worth(b, except) || b.created - a.created)[0]
+  const trunk = spare?.connections.find(connection => connection.trunk)?.trunk
+  return spare && trunk ? { trunk, events: [{ type: 'callCleared', call: spare.id, device: spare.calling, cause: 'preempted' }] } : null
+}
+
+function worth(call: Call, inHand: readonly DeviceId[]): number {
+  if (call.connections.some(({ device }) => inHand.includes(device))) return 6
+  if (call.failed) return 0
+  if (leavesMessage(call)) return 1
+  if (call.connections.some(({ state, party }) => state === 'alerting' && party)) return 2
+  return isOutside(call) ? 3 : call.direction === 'outbound' ? 4 : 5
 }
 
 function byId(state: ExchangeState, id: string): Target | null {
@@ -55,10 +85,7 @@ function byNumber(state: ExchangeState, digits: string): Target | null {
 }
 
 export function deviceWithDirectNumber(state: ExchangeState, e164: string): Device | undefined {
-  const { directPrefix } = state.settings
-  if (!e164.startsWith(directPrefix)) return undefined
-  const tail = e164.slice(directPrefix.length)
-  return Object.values(state.devices).find(device => device.id.length === tail.length + 1 && device.id.endsWith(tail))
+  return Object.values(state.devices).find(device => device.direct === e164)
 }
 
 /** The next outside leg on a trunk. */
@@ -66,17 +93,8 @@ export function legOf(state: ExchangeState, trunk: TrunkId): DeviceId {
   return `${trunk}#${state.serial + 1}`
 }
 
-function trunkOf(leg: DeviceId): TrunkId {
-  return leg.slice(0, leg.lastIndexOf('#'))
-}
-
 export interface Reaching {
   call: CallId
-  now: number
-  /** How long it may ring, in milliseconds. */
-  after: number
-  /** How long it may wait in a queue before it comes back; absent: as long as it takes. */
-  queueAfter?: number
   /** Devices that are not to be rung: whoever asks and whoever is on the line. */
   except: readonly DeviceId[]
   distribution?: Distribution
@@ -86,35 +104,54 @@ export interface Reaching {
  * The events that make a destination ring, or why it can't.
  * `cause` is set when a telephone is there and only can't be rung now.
  */
-export function reach(state: ExchangeState, target: Target, { call, now, after, queueAfter, except, distribution }: Reaching): { events: CallEvent[] } | Refused & { cause?: CannotRing } {
+export function reach(state: ExchangeState, target: Target, reaching: Reaching): { events: CallEvent[] } | Refused & { cause?: CannotRing } {
+  const { call, distribution } = reaching
   switch (target.kind) {
-    case 'outside':
-      return { events: [{ type: 'delivered', call, device: target.id, deadline: now + after, party: { number: target.e164, name: null }, trunk: trunkOf(target.id) }] }
+    case 'outside': {
+      const room = roomForEmergency(state, target, reaching)
+      if (target.short?.emergency && !room && !freeTrunk(state, true)) return refuse('trunksBusy', 'Every line to the outside carries an emergency call. Try again at once.')
+      const trunk = room?.trunk ?? target.trunk
+      const leg = room ? legOf(state, trunk) : target.id
+      return { events: [...room?.events ?? [], { type: 'delivered', call, device: leg, party: { number: target.number, name: target.short?.name ?? null }, trunk }] }
+    }
     case 'mailbox':
-      return { events: [{ type: 'established', call, device: target.id, deadline: now + state.settings.longestMessage }] }
+      return { events: [{ type: 'established', call, device: target.id }] }
     case 'slot':
       return refuse('notPossibleNow', 'A park slot can\'t be rung.')
     case 'device': {
       const cause = cannotRing(state, target.device)
       if (cause) return { ...refuse(cause, `${target.device.name} ${cannotRingWords[cause]}.`), cause }
-      return { events: [{ type: 'delivered', call, device: target.id, deadline: now + after }] }
+      return { events: [{ type: 'delivered', call, device: target.id }] }
     }
-    case 'group': return reachGroup(state, target.group, distribution ?? target.group.distribution, { call, now, after, queueAfter, except })
+    case 'group': return reachGroup(state, target.group, distribution ?? target.group.distribution, reaching)
   }
 }
 
-function reachGroup(state: ExchangeState, group: Group, distribution: Distribution, { call, now, after, queueAfter, except }: Reaching): ReturnType<typeof reach> {
+function reachGroup(state: ExchangeState, group: Group, distribution: Distribution, { call, except }: Reaching): ReturnType<typeof reach> {
   if (distribution === 'queue') {
+    // Whoever has refused it, or serves no line that it came on, is asked again: somebody has sent it here.
     const waiting = state.calls[call]
-    if (!group.members.some(member => !except.includes(member) && (waiting ? serves(state, { ...waiting, refusedBy: [] }, member) : true))) {
+    const offered = { ...(waiting ?? nobodysCall), refusedBy: [], line: waiting?.line ?? null }
+    if (!group.members.some(member => !except.includes(member) && serves(state, offered, member))) {
       return refuse('nobodyServes', `Nobody serves ${group.name} at present.`)
     }
-    return { events: [{ type: 'queued', call, device: group.id, ...(queueAfter !== undefined && { deadline: now + queueAfter }) }] }
+    return { events: [{ type: 'queued', call, device: group.id }] }
   }
   const free = freeMembers(state, group, except)
   if (free.length === 0) return refuse('nobodyFree', `Nobody in ${group.name} is free at present.`)
   const rung = distribution === 'all' ? free : free.slice(0, 1)
-  return { events: rung.map(device => ({ type: 'delivered', call, device, deadline: now + after })) }
+  return { events: rung.map(device => ({ type: 'delivered', call, device, group: group.id })) }
+}
+
+/** What a call that is only about to begin is to a queue. */
+const nobodysCall: Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'> = { refusedBy: [], line: null, recall: null, connections: [] }
+
+/** Whoever of the group that is being rung member by member is next: free, not tried yet, and within the number of tries. */
+export function nextInGroup(state: ExchangeState, call: Call): DeviceId | undefined {
+  const { hunting } = call
+  const group = hunting && lookUp(state.groups, hunting.group)
+  if (!group || hunting.tried.length >= group.tries) return undefined
+  return freeMembers(state, group, [...hunting.tried, ...call.connections.map(({ device }) => device)])[0]
 }
 
 /** The members of a group who can take a call now, whoever has been free longest first. */
@@ -124,23 +161,19 @@ export function freeMembers(state: ExchangeState, group: Group, except: readonly
       const device = state.devices[id]
       return device && !except.includes(id) && !device.status.reason && cannotRing(state, device) === null && !Object.values(state.calls).some(call => connectionOf(call, id))
     })
-    .sort((a, b) => state.lately.indexOf(a) - state.lately.indexOf(b) || a.localeCompare(b))
+    .sort((a, b) => (state.devices[a]!.freeSince ?? 0) - (state.devices[b]!.freeSince ?? 0) || a.localeCompare(b))
 }
 
 /** A destination for a call that `device` has or may take: refused when it is whoever asks, whoever calls, or can't be reached. `keeps` says what becomes of the caller then. */
-export function onward(state: ExchangeState, call: Call, device: DeviceId, to: string, keeps: string, distribution: Distribution | undefined, now: number): { target: Target, events: CallEvent[] } | Refused {
+export function onward(state: ExchangeState, call: Call, device: DeviceId, to: string, keeps: string, distribution: Distribution | undefined): { target: Target, events: CallEvent[] } | Refused {
   const target = targetOf(state, to)
   const and = (refused: Refused) => refuse(refused.refusal.code, `${refused.refusal.sentence} ${keeps}`)
   if ('refusal' in target) return and(target)
   if (target.id === device) return refuse('toSelf', `That is your own extension. ${keeps}`)
   const caller = connectionOf(call, target.id)
-    ?? (target.kind === 'outside' ? call.connections.find(({ party }) => party?.number === target.e164) : undefined)
+    ?? (target.kind === 'outside' ? call.connections.find(({ party }) => party?.number === target.number) : undefined)
   if (caller && caller.state !== 'queued') return refuse('toCaller', `${caller.party ? 'That number' : nameOf(state, target.id)} is in this call already. ${keeps}`)
-  const { settings } = state
-  const reached = reach(state, target, {
-    call: call.id, now, after: settings.transferRecall, queueAfter: settings.queueRecall, distribution,
-    except: [device, ...call.connections.map(connection => connection.device)],
-  })
+  const reached = reach(state, target, { call: call.id, distribution, except: [device, ...call.connections.map(connection => connection.device)] })
   return 'refusal' in reached ? and(reached) : { target, events: reached.events }
 }
 

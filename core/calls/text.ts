@@ -1,8 +1,32 @@
-/** Control characters, line separators, and marks that turn the direction of writing: never part of a name or a number. */
+/** Control characters, line separators, marks that turn the direction of writing, and halves of characters: never part of a name or a number. */
 // eslint-disable-next-line no-control-regex
 const unprintable = /[\u0000-\u001F\u007F-\u009F\u200B-\u200F\u2028-\u202E\u2060-\u2069\uFEFF\uFFF9-\uFFFB]|\p{Cs}/gu
 
-/** Text from outside made safe to keep and to show on one line: printable, single spaces, at most `longest` characters. */
+const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
+
+/**
+ * Text from outside made safe to keep and to show on one line: well-formed, printable, single spaces, at most `longest` UTF-16 units.
+ * It is cut between what a reader takes for characters (grapheme clusters, UAX #29), never within one.
+ */
 export function plainText(text: string, longest: number): string {
-  return text.replace(unprintable, ' ').replace(/\s+/g, ' ').trim().slice(0, longest)
+  const clean = text.replace(unprintable, ' ').replace(/\s+/g, ' ').trim()
+  return clean.length <= longest ? clean : cut(clean, longest).trim()
+}
+
+function cut(text: string, longest: number): string {
+  let end = 0
+  // What can't fit is not looked at: a hostile text may be long.
+  for (const { segment, index } of graphemes.segment(text.slice(0, longest + 2))) {
+    if (index + segment.length > longest) break
+    end = index + segment.length
+  }
+  return text.slice(0, end)
+}
+
+/** The same value with every text in it well-formed (no half characters) and without NUL, which no database keeps. */
+export function wellFormed<T>(value: T): T {
+  if (typeof value === 'string') return value.replace(/\p{Cs}/gu, '\uFFFD').replaceAll('\0', '\uFFFD') as T
+  if (Array.isArray(value)) return value.map(wellFormed) as T
+  if (typeof value !== 'object' || value === null) return value
+  return Object.fromEntries(Object.entries(value).map(([key, part]) => [wellFormed(key), wellFormed(part)])) as T
 }

@@ -1,7 +1,7 @@
-import { formatNumber, readDialled } from '../numbers/dialled'
+import { formatNumber, readCaller, readDialled } from '../numbers/dialled'
 import { accept, refuse } from './answers'
 import type { CallEvent, Decision, Device, ExchangeState, Request } from './model'
-import { connectionOf, lookUp, partnerOf } from './questions'
+import { lookUp } from './questions'
 import { plainText } from './text'
 
 const longestReason = 80
@@ -43,15 +43,16 @@ export function blockNumber(state: ExchangeState, device: Device, { number, reas
   return accept({ type: 'numberBlocked', device: device.id, number: dialled.e164, reason: why })
 }
 
-export function unblockNumber(state: ExchangeState, device: Device, number: string): Decision {
+export function unblockNumber(state: ExchangeState, device: Device, spelled: string): Decision {
   if (!state.agents[device.id]) return refuse('notAllowed', 'Only operators may lift a block.')
+  const number = readCaller(spelled)
   if (!lookUp(state.blocked, number)) return refuse('notPossibleNow', `${formatNumber(number)} is not blocked.`)
   return accept({ type: 'numberUnblocked', device: device.id, number })
 }
 
-/** What has come to its time at people's places: status, do not disturb, lines not served. */
+/** What has come to its time at people's places, by the clock that they read: status, do not disturb, lines not served. */
 export function placesDue(state: ExchangeState, now: number): CallEvent[] {
-  const due = (at: number | null) => at !== null && at <= now
+  const due = (at: number | null) => at !== null && at <= now + state.clockOffset
   const devices = Object.values(state.devices)
   return [
     ...devices.filter(({ status }) => due(status.until)).map(({ id }): CallEvent => ({ type: 'statusChanged', device: id, reason: null, until: null })),
@@ -61,21 +62,11 @@ export function placesDue(state: ExchangeState, now: number): CallEvent[] {
   ]
 }
 
-/** Who has gone from their place for good: their callers on hold are offered to the other operators. */
+/** Who has gone from their place for good. What becomes of their callers is seen to with everybody who is on hold with nobody. */
 export function operatorsGone(state: ExchangeState, now: number): CallEvent[] {
   return Object.entries(state.agents)
     .filter(([, { leavesAt }]) => leavesAt !== null && leavesAt <= now)
-    .flatMap(([device]): CallEvent[] => [{ type: 'agentStateChanged', device, attended: false, leavesAt: null }, ...callersLeft(state, device)])
-}
-
-function callersLeft(state: ExchangeState, device: string): CallEvent[] {
-  const { operators } = state.settings
-  return Object.values(state.calls).flatMap((call): CallEvent[] => {
-    const waits = connectionOf(call, device)?.state === 'held' && partnerOf(call, device)?.state === 'connected' && !call.consultation
-    return waits
-      ? [{ type: 'diverted', call: call.id, device, to: operators, cause: 'unattended' }, { type: 'queued', call: call.id, device: operators }]
-      : []
-  })
+    .map(([device]): CallEvent => ({ type: 'agentStateChanged', device, attended: false, leavesAt: null }))
 }
 
 export function dismissNote(state: ExchangeState, device: Device, note: string): Decision {

@@ -31,3 +31,14 @@ export function formatNumber(e164: string): string {
   if (!parsed) return e164
   return parsed.country === homeCountry || parsed.countryCallingCode === '44' ? parsed.formatNational() : parsed.formatInternational()
 }
+
+/**
+ * The number of a caller as the network says it, in E.164 however it is spelled: national, with 00 or without any prefix, with a part in brackets.
+ * What can't be read as a number comes back unchanged: it is shown, and never dialled or compared.
+ */
+export function readCaller(text: string): string {
+  const digits = text.replace(/[\s().\-/]/g, '')
+  if (!/^\+?\d{6,20}$/.test(digits)) return text
+  const parsed = parsePhoneNumberFromString(text, homeCountry)
+  return parsed?.isPossible() ? parsed.number : text
+}

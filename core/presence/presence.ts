@@ -40,7 +40,7 @@ export function samePresence(a: Presence, b: Presence): boolean {
     && a.peer?.device === b.peer?.device
 }
 
-const weight: Record<Connection['state'], number> = { connected: 5, alerting: 4, initiated: 3, held: 2, failed: 1, queued: 0 }
+const weight: Record<Connection['state'], number> = { connected: 3, alerting: 2, held: 1, queued: 0 }
 
 function busiestConnection(calls: Call[], id: DeviceId): { call: Call, own: Connection } | null {
   let best: { call: Call, own: Connection } | null = null
@@ -58,7 +58,7 @@ function onCall(call: Call, own: Connection): Presence {
     kind: callKind(own, other),
     lit: false,
     since: own.since,
-    peer: other ? { device: other.device, party: other.party ?? null } : null,
+    peer: other ? { device: other.device, party: other.party ?? null } : call.failed ? { device: call.failed.device, party: null } : null,
     way: call.calling === own.device ? 'out' : 'in',
   }
 }

@@ -1,6 +1,6 @@
 import type { Party } from '../calls/model'
 import type { Chance } from '../world/chance'
-import type { Department, Person, World } from '../world/merrowby'
+import { type Department, directNumberOf, type Person, type World } from '../world/merrowby'
 import { companies, firstNames, lastNames } from '../world/names'
 
 /** Somebody outside who wants something, and how they take waiting. Times are milliseconds. */
@@ -35,7 +35,7 @@ export function inventCaller(world: World, chance: Chance): Caller {
   const hello = chance.happens(0.5) ? `${name}${chance.happens(0.5) ? ` from ${chance.pick(companies)}` : ''} here. ` : ''
   return {
     party,
-    number: chance.happens(0.08) ? directNumber(world, wants.helpedBy) : lineFor(world, wants.department, chance),
+    number: chance.happens(0.08) ? directNumberOf([...wants.helpedBy][0]!) : lineFor(world, wants.department, chance),
     opening: hello + wants.opening,
     helpedBy: wants.helpedBy,
     thanks: chance.pick(['Ah, good, you are just the person.', 'Thank you, that was quick.', 'Good, I hoped to reach you.']),
@@ -82,9 +82,4 @@ function lineFor(world: World, department: string, chance: Chance): string {
   const own = world.lines.find(line => line.id === department)
   const line = own && chance.happens(0.6) ? own : chance.happens(0.85) ? world.lines[0]! : chance.pick(world.lines)
   return line.number
-}
-
-function directNumber(world: World, helpedBy: Set<string>): string {
-  const [extension] = helpedBy
-  return `${world.lines[0]!.number.slice(0, -3)}${extension!.slice(-3)}`
 }

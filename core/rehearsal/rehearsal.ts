@@ -1,5 +1,4 @@
 import type { Call, CallId, DeviceId, ExchangeState, NumberedEvent, Request } from '../calls/model'
-import { awayReasons } from '../calls/model'
 import { isMailbox } from '../calls/names'
 import { callsOf, connectionOf, connectionState, othersOf, placesOf } from '../calls/questions'
 import { freeMembers } from '../calls/targets'
@@ -7,6 +6,7 @@ import { presenceOf } from '../presence/presence'
 import { chanceFrom, type Chance } from '../world/chance'
 import type { World } from '../world/merrowby'
 import { Agenda } from './agenda'
+import { WorkingDay } from './day'
 import { type Caller, inventCaller, outsideNumber } from './callers'
 
 type Intention = (state: ExchangeState, now: number) => Request | null
@@ -20,7 +20,15 @@ export interface RehearsalOptions {
   callerEvery: number | null
   /** Whether colleagues call each other, go away and come back. */
   livelyColleagues: boolean
+  /** Callers begin with one, and come as often as they are to only after ten minutes. */
+  grows?: boolean
+  /** Added to a time it gives the local one, in milliseconds. */
+  localOffset?: number
 }
+
+const growing = 10 * minute
+/** How much rarer callers are at first. */
+const rareAtFirst = 4
 
 /**
  * Simulated callers and colleagues. They know only what people know: they hear events and make requests.
@@ -34,12 +42,15 @@ export class Rehearsal {
   private readonly offered: Caller[] = []
   private readonly operators: Set<DeviceId>
   private readonly colleagues: DeviceId[]
+  private readonly day: WorkingDay
+  private opened: number | null = null
 
   constructor(private readonly world: World, private readonly options: RehearsalOptions, start: number) {
     this.chance = chanceFrom(options.seed)
     this.operators = new Set(world.operatorsGroup.members)
     this.colleagues = world.people.map(person => person.extension).filter(extension => !this.operators.has(extension))
-    if (options.callerEvery !== null) this.agenda.add(start + 3 * second, this.nextCaller)
+    this.day = new WorkingDay(start, options.localOffset ?? 0)
+    if (options.callerEvery !== null) this.agenda.add(start, this.open)
     if (options.livelyColleagues) this.beginTheDay(start)
   }
 
@@ -78,8 +89,19 @@ export class Rehearsal {
     else if (met && !this.operators.has(met) && !isMailbox(met)) this.colleaguesTalk(call, met, event.at, state)
   }
 
+  /** Nobody calls before somebody is at a console. */
+  private open: Intention = (state, now) => {
+    if (Object.values(state.agents).some(agent => agent.attended)) {
+      this.opened = now
+      this.agenda.add(now + (this.options.grows ? 6 : 3) * second, this.nextCaller)
+    }
+    else this.agenda.add(now + second, this.open)
+    return null
+  }
+
   private nextCaller: Intention = (state, now) => {
-    this.agenda.add(now + this.chance.gap(this.options.callerEvery!), this.nextCaller)
+    const rarer = this.options.grows ? Math.max(1, rareAtFirst - (rareAtFirst - 1) * (now - this.opened!) / growing) : 1
+    this.agenda.add(now + this.chance.gap(this.options.callerEvery! * rarer), this.nextCaller)
     const caller = inventCaller(this.world, this.chance)
     this.offered.push(caller)
     return { service: 'offerCall', trunk: this.chance.pick(Object.keys(state.trunks)), party: caller.party, number: caller.number }
@@ -227,18 +249,15 @@ export class Rehearsal {
       return from && number && from !== number ? { service: 'makeCall', device: from, number } : null
     }
     const comeAndGo: Intention = (state, now) => {
-      this.agenda.add(now + this.chance.gap(15 * second * pace), comeAndGo)
-      return this.changeOfStatus(state, this.chance.pick(this.colleagues), now)
+      this.agenda.add(now + this.chance.gap(8 * second * pace), comeAndGo)
+      return this.goAway(state, now)
     }
     for (let i = 0; i < this.colleagues.length / 15; i++) this.agenda.add(start + this.chance.gap(8 * second), (state) => {
       const from = this.freeColleague(state)
       const number = this.freeColleague(state)
       return from && number && from !== number ? { service: 'makeCall', device: from, number } : null
     })
-    for (let i = 0; i < this.colleagues.length / 8; i++) {
-      const device = this.chance.pick(this.colleagues)
-      this.agenda.add(start, (state, now) => this.changeOfStatus(state, device, now))
-    }
+    for (let i = 0; i < this.colleagues.length; i++) this.agenda.add(start, (state, now) => this.goAway(state, now))
     this.agenda.add(start + 8 * second, talk)
     this.agenda.add(start + 12 * second, comeAndGo)
   }
@@ -248,13 +267,16 @@ export class Rehearsal {
     return presenceOf(state, device).lit && callsOf(state, device).length === 0 ? device : null
   }
 
-  private changeOfStatus(state: ExchangeState, device: DeviceId, now: number): Request {
-    const present = state.devices[device]!
-    if (present.doNotDisturb) return { service: 'setDoNotDisturb', device, on: false }
-    if (present.status.reason) return { service: 'setStatus', device, reason: null, until: null }
-    if (this.chance.happens(0.25)) return { service: 'setDoNotDisturb', device, on: true }
-    const until = Math.ceil((now + this.chance.between(5, 90) * minute) / (5 * minute)) * 5 * minute
-    return { service: 'setStatus', device, reason: this.chance.pick(awayReasons), until }
+  /** Somebody goes away, as long as no more are away than at this time of the day; they come back at the time they said. */
+  private goAway(state: ExchangeState, now: number): Request | null {
+    const away = this.colleagues.filter(id => state.devices[id]!.status.reason || state.devices[id]!.doNotDisturb).length
+    if (away + 1 > this.day.awayAt(now) * this.colleagues.length) return null
+    const device = this.freeColleague(state)
+    if (!device) return null
+    const { reason, until } = this.day.absence(now, this.chance)
+    return reason === 'doNotDisturb'
+      ? { service: 'setDoNotDisturb', device, on: true, until }
+      : { service: 'setStatus', device, reason, until }
   }
 }
 

@@ -32,6 +32,8 @@ export interface CompanyLine {
   number: string
   /** Seconds within which a call on this line is promised an answer. */
   promise: number
+  /** Seconds after which a caller who has reached nobody is sent to the line's voicemail. */
+  longestWait: number
   /** What the operator says, after the greeting for the time of day. */
   greeting: string
 }
@@ -84,10 +86,10 @@ export const departments: Department[] = [
 ]
 
 export const companyLines: CompanyLine[] = [
-  { id: 'general', name: 'General line', number: '+441632960000', promise: 20, greeting: 'Merrowby Ferries, how can I help?' },
-  { id: 'freight', name: 'Freight line', number: '+441632960010', promise: 20, greeting: 'Merrowby Freight, how can I help?' },
-  { id: 'harbour', name: 'Harbour line', number: '+441632960020', promise: 15, greeting: 'Stennick Harbour, how can I help?' },
-  { id: 'directors', name: 'Directors\' line', number: '+441632960030', promise: 10, greeting: 'directors\' office of Merrowby Ferries, good to hear you.' },
+  { id: 'general', name: 'General line', number: '+441632960000', promise: 20, longestWait: 240, greeting: 'Merrowby Ferries, how can I help?' },
+  { id: 'freight', name: 'Freight line', number: '+441632960010', promise: 20, longestWait: 240, greeting: 'Merrowby Freight, how can I help?' },
+  { id: 'harbour', name: 'Harbour line', number: '+441632960020', promise: 15, longestWait: 180, greeting: 'Stennick Harbour, how can I help?' },
+  { id: 'directors', name: 'Directors\' line', number: '+441632960030', promise: 10, longestWait: 180, greeting: 'directors\' office of Merrowby Ferries, good to hear you.' },
 ]
 
 export const companyQueues: CompanyQueue[] = [
@@ -97,7 +99,19 @@ export const companyQueues: CompanyQueue[] = [
   { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control' },
 ]
 
-export const directPrefix = '+441632960'
+const directPrefix = '+441632960'
+
+/** The number that reaches an extension from outside, E.164: the prefix and its last three digits. */
+export function directNumberOf(extension: string): string {
+  return directPrefix + extension.slice(-3)
+}
+
+/** Short numbers of the network: the emergency numbers of the country, and one that is not. */
+export const shortNumbers = [
+  { number: '112', name: 'Emergency', emergency: true },
+  { number: '999', name: 'Emergency', emergency: true },
+  { number: '101', name: 'Police, not an emergency', emergency: false },
+]
 const firstExtension = 2100
 const nicknames: Record<string, string> = {
   Dorothea: 'Dot', Percival: 'Percy', Rosalind: 'Roz', Matilda: 'Tilly', Barnaby: 'Barney', Cordelia: 'Delia', Fenella: 'Nell', Harriet: 'Hattie', Quentin: 'Quin', Ottilie: 'Otti',

@@ -1,20 +1,40 @@
 import type { H3Event } from 'h3'
 import type { Role, SignedIn } from '~~/shared/people'
+import { fromDatabase } from '../database/away'
+import { useRelay } from '../relay'
 
 declare module '#auth-utils' {
-  // eslint-disable-next-line @typescript-eslint/no-empty-object-type
-  interface User extends SignedIn {}
+  interface SecureSessionData {
+    /** The secret name of the session; all else about it is in the database. */
+    session: string
+  }
+}
+
+type Asking = Parameters<typeof getUserSession>[0]
+
+/** The secret name of the session that a request belongs to, from the sealed cookie. */
+export async function sessionOf(event: Asking): Promise<string | null> {
+  const { secure } = await getUserSession(event)
+  return secure?.session ?? null
+}
+
+/** Who asks, and in which session; null when nobody is signed in. */
+export async function whoAsks(event: Asking): Promise<{ person: SignedIn, session: string } | null> {
+  const session = await sessionOf(event)
+  if (!session) return null
+  const person = await fromDatabase(() => useRelay().sessions.person(session))
+  return person && { person, session }
 }
 
 /**
- * Who asks, from the sealed cookie.
+ * Who asks, with the role they have now.
  * @throws 401 when nobody is signed in; 403 when their role may not
  */
 export async function requirePerson(event: H3Event, ...roles: Role[]): Promise<SignedIn> {
-  const { user } = await getUserSession(event)
-  if (!user) throw createError({ statusCode: 401, message: 'You are not signed in, or your session has ended. Please sign in.' })
-  if (roles.length > 0 && !roles.includes(user.role)) {
-    throw createError({ statusCode: 403, message: `Your role (${user.role}) may not do that. Ask an administrator.` })
+  const asks = await whoAsks(event)
+  if (!asks) throw createError({ statusCode: 401, message: 'You are not signed in, or your session has ended. Please sign in.' })
+  if (roles.length > 0 && !roles.includes(asks.person.role)) {
+    throw createError({ statusCode: 403, message: `Your role (${asks.person.role}) may not do that. Ask an administrator.` })
   }
-  return user
+  return asks.person
 }

@@ -1,30 +1,63 @@
-import { readFromBrowser } from '~~/shared/feed'
-import { useRelay } from '../relay'
+import { longestSilence, readFromBrowser } from '~~/shared/feed'
+import type { SignedIn } from '~~/shared/people'
+import { whoAsks } from '../accounts/session'
 import type { Listener } from '../feed/hub'
+import { useRelay } from '../relay'
 
 /** A browser that reads this much (bytes) too slowly is let go; it comes back and is told what it missed. */
 const longestBacklog = 8 * 1024 * 1024
 
 type FeedPeer = Parameters<Parameters<typeof defineWebSocketHandler>[0]['open'] & object>[0]
+interface Asks { person: SignedIn, session: string }
 
 const listeners = new WeakMap<object, Listener>()
 
+/** Who may come in is settled before the upgrade; the path, where it comes from and how much it may say, in `server/entry.ts`. */
 export default defineWebSocketHandler({
   async upgrade(request) {
-    const origin = request.headers.get('origin')
-    if (origin && new URL(origin).host !== request.headers.get('host')) return new Response('The feed is for this console only.', { status: 403 })
-    try {
-      await requireUserSession({ request, headers: request.headers, context: {} })
-    }
-    catch {
-      return new Response('You are not signed in, or your session has ended.', { status: 401 })
-    }
+    const asks = await whoAsks({ request, headers: request.headers, context: {} } as unknown as Parameters<typeof whoAsks>[0]).catch(() => null)
+    if (!asks) return new Response('You are not signed in, or your session has ended.', { status: 401 })
+    const context = { asks }
+    // The development server's library looks for it with the request, that of `server/entry.ts` in what is given back.
+    Object.assign(request.context ?? {}, context)
+    return { context } as object
   },
 
-  async message(peer, message) {
+  open(peer) {
+    const { asks } = peer.context as { asks?: Asks }
+    if (!asks) return peer.terminate()
+    const { person, session } = asks
+    const socket = peer.websocket as unknown as { bufferedAmount?: number }
+    const listener: Listener = {
+      role: person.role,
+      signIn: person.signIn,
+      session,
+      device: person.extension,
+      heard: performance.now(),
+      send: (text: string) => {
+        peer.send(text)
+        if ((socket.bufferedAmount ?? 0) > longestBacklog) peer.terminate()
+      },
+      end: () => peer.close(4401, 'over'),
+    }
+    const { hub, attendance, sessions } = useRelay()
+    listeners.set(peer, listener)
+    attendance.arrived(listener.device)
+    hub.watch(listener, (silentFor) => {
+      if (silentFor <= longestSilence) return sessions.seen(session)
+      // Its connection may hang for hours, with nobody behind it.
+      peer.terminate()
+      leave(peer)
+    })
+  },
+
+  message(peer, message) {
+    const listener = listeners.get(peer)
+    if (!listener) return
+    listener.heard = performance.now()
     try {
-      const { since } = readFromBrowser(message.text())
-      useRelay().hub.join(await listenerOf(peer), since)
+      const said = readFromBrowser(message.text())
+      if (said.type === 'hello') useRelay().hub.join(listener, said.since)
     }
     catch (error) {
       peer.send(JSON.stringify({ type: 'error', message: (error as Error).message.slice(0, 300) }))
@@ -35,7 +68,7 @@ export default defineWebSocketHandler({
   error: leave,
 })
 
-function leave(peer: object): void {
+function leave(peer: FeedPeer): void {
   const listener = listeners.get(peer)
   if (!listener) return
   listeners.delete(peer)
@@ -47,23 +80,4 @@ function leave(peer: object): void {
   catch {
     // The server is stopping: its hub is gone with everybody in it.
   }
-}
-
-async function listenerOf(peer: FeedPeer): Promise<Listener> {
-  const known = listeners.get(peer)
-  if (known) return known
-  const { user } = await requireUserSession(peer)
-  const socket = peer.websocket as unknown as { bufferedAmount?: number }
-  const listener = {
-    role: user.role,
-    signIn: user.signIn,
-    device: user.extension,
-    send: (text: string) => {
-      peer.send(text)
-      if ((socket.bufferedAmount ?? 0) > longestBacklog) peer.terminate()
-    },
-  }
-  listeners.set(peer, listener)
-  useRelay().attendance.arrived(listener.device)
-  return listener
 }

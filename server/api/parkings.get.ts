@@ -4,12 +4,12 @@ import { requirePerson } from '../accounts/session'
 import { fromDatabase } from '../database/away'
 import { ParkingEntity } from '../database/entities'
 import { useRelay } from '../relay'
-import { readInput } from '../validation/read'
+import { readQuery } from '../validation/read'
 
 /** The history of parkings, newest first: who, where, for whom, how long, and how it ended. */
 export default defineEventHandler(async (event): Promise<ParkingPage> => {
   await requirePerson(event, 'operator', 'supervisor', 'administrator')
-  const { limit, before } = readInput(() => parkingQuery.validateSync(getQuery(event)))
+  const { limit, before } = readQuery(event, parkingQuery)
   const { orm } = useRelay()
   const where = before ? { at: { $lt: new Date(before) } } : {}
   const rows = await fromDatabase(() => orm.em.fork().find(ParkingEntity, where, { orderBy: { at: 'desc' }, limit }))

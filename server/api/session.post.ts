@@ -1,31 +1,67 @@
+import type { H3Event } from 'h3'
+import { plainText } from '~~/core/calls/text'
 import { credentials } from '~~/shared/people'
+import { TooManyHashes } from '../accounts/passwords'
+import { sessionOf } from '../accounts/session'
+import { foldSignIn, knownBrowser } from '../accounts/sign-in-limits'
 import { fromDatabase } from '../database/away'
 import { Account } from '../database/entities'
 import { useRelay } from '../relay'
 import { readInput } from '../validation/read'
-import { failedSignIns } from '../accounts/failed-sign-ins'
+
+const knownCookie = 'estafette-known'
+const halfAYear = 180 * 24 * 60 * 60
 
 export default defineEventHandler(async (event) => {
   const body: unknown = await readBody(event)
-  const { signIn, password } = readInput(() => credentials.required().validateSync(body))
-  if (failedSignIns.tooMany(signIn, Date.now())) {
-    throw createError({ statusCode: 429, message: 'Too many failed attempts for this name. Wait five minutes and try again.' })
+  const { signIn: typed, password } = readInput(() => credentials.required().validateSync(body))
+  const { orm, passwords, signInLimits, sessions, log } = useRelay()
+  const { session: { password: secret, cookie }, trustProxy } = useRuntimeConfig(event)
+  const secure = cookie && cookie.secure
+  const signIn = foldSignIn(typed)
+  const address = getRequestIP(event, { xForwardedFor: trustProxy }) ?? 'unknown'
+  const browser = knownBrowser(getCookie(event, knownCookie), signIn, secret)
+  const attempt = { signIn, address, browser: browser.id }
+
+  const wait = await fromDatabase(() => signInLimits.begin(attempt))
+  if (wait !== null) {
+    log(`sign-in: refused for "${plainText(signIn, 60)}" from ${address}: too many attempts`)
+    setHeader(event, 'retry-after', wait)
+    throw createError({ statusCode: 429, message: `Too many failed attempts. Wait ${spellWait(wait)} and try again.` })
   }
-  const { orm } = useRelay()
-  const account = await fromDatabase(() => orm.em.fork().findOne(Account, { signIn: signIn.toLowerCase().replaceAll('\0', '') }))
-  // The same work for an unknown name, so that the time taken tells nothing.
-  const right = await verifyPassword(account?.passwordHash ?? await unknownHash(), password)
-  if (!account || !right) {
-    failedSignIns.add(signIn, Date.now())
+  const account = await fromDatabase(() => orm.em.fork().findOne(Account, { signIn }))
+  const right = await passwords.verify(account?.passwordHash, password).catch(tooMany)
+  if (!account || !right || account.disabled) {
+    log(`sign-in: failed for "${plainText(signIn, 60)}" from ${address}`)
     throw createError({ statusCode: 401, message: 'Sign-in name and password do not belong together. Check both and try again.' })
   }
-  failedSignIns.forget(signIn)
-  const user = { signIn: account.signIn, name: account.name, role: account.role, extension: account.extension ?? null }
-  await replaceUserSession(event, { user })
-  return user
+  await fromDatabase(() => signInLimits.succeeded(attempt))
+  if (passwords.isOld(account.passwordHash)) {
+    const passwordHash = await passwords.hash(password)
+    await fromDatabase(() => orm.em.fork().nativeUpdate(Account, { signIn }, { passwordHash }))
+  }
+  const before = await sessionOf(event)
+  if (before) await fromDatabase(() => sessions.end(signIn, ({ id }) => id === before))
+  const session = await fromDatabase(() => sessions.begin(signIn, browserOf(event), address))
+  await replaceUserSession(event, { secure: { session } })
+  setCookie(event, knownCookie, browser.remembering, { httpOnly: true, sameSite: 'lax', secure, path: '/api/session', maxAge: halfAYear })
+  log(`sign-in: ${signIn} signed in from ${address}`)
+  return { signIn: account.signIn, name: account.name, role: account.role, extension: account.extension ?? null }
 })
 
-let hash: Promise<string> | undefined
-function unknownHash(): Promise<string> {
-  return hash ??= hashPassword('nobody has this password')
+function tooMany(error: unknown): never {
+  if (!(error instanceof TooManyHashes)) throw error
+  throw createError({ statusCode: 503, message: 'Many people sign in at this moment. Try again in a few seconds.' })
+}
+
+function spellWait(seconds: number): string {
+  return seconds < 100 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : `${Math.ceil(seconds / 60)} minutes`
+}
+
+/** What kind of browser it says it is, to tell one's sessions apart. */
+function browserOf(event: H3Event): string {
+  const agent = getHeader(event, 'user-agent') ?? ''
+  const browser = ['Firefox', 'Edg', 'Chrome', 'Safari'].find(name => agent.includes(name)) ?? 'another program'
+  const system = ['Windows', 'Android', 'iPhone', 'iPad', 'Mac OS', 'Linux'].find(name => agent.includes(name))
+  return `${browser === 'Edg' ? 'Edge' : browser}${system ? ` on ${system}` : ''}`
 }

@@ -1,12 +1,47 @@
+/** Who asks waits this long for the database (milliseconds) and is told then. */
+const patience = 2_500
+
 /**
- * Answers 503 with a sentence when the database does not carry out a query; calls go on meanwhile.
+ * Answers 503 with a sentence when the database does not carry out a query in time; calls go on meanwhile.
  * @param query what needs the database
  */
 export async function fromDatabase<T>(query: () => Promise<T>): Promise<T> {
+  let late: NodeJS.Timeout | undefined
   try {
-    return await query()
+    return await Promise.race([query(), new Promise<never>((_, reject) => {
+      late = setTimeout(() => reject(new Error('the database is late')), patience)
+    })])
   }
   catch (cause) {
-    throw createError({ statusCode: 503, message: 'The database does not answer. Calls go on; this comes back by itself, try again in a moment.', cause })
+    if (isError(cause)) throw cause
+    throw createError({ statusCode: 503, message: 'The database does not answer. Calls go on; this comes back by itself, try again in a moment.' })
   }
+  finally {
+    clearTimeout(late)
+  }
+}
+
+/**
+ * What went wrong with the database, for the log: never SQL, never what was to be written.
+ * @returns for example "SQLSTATE 22P05" or "ECONNREFUSED"
+ */
+export function briefly(error: unknown): string {
+  const code = sqlState(error)
+  if (code) return `SQLSTATE ${code}`
+  const plain = (error as { code?: unknown } | null)?.code
+  return typeof plain === 'string' ? plain : 'no answer'
+}
+
+/** The five characters by which PostgreSQL says what is wrong (SQL:2023, Appendix A of PostgreSQL's manual); null for anything else. */
+function sqlState(error: unknown): string | null {
+  const code = (error as { code?: unknown } | null)?.code
+  return typeof code === 'string' && /^[0-9A-Z]{5}$/.test(code) ? code : null
+}
+
+/** Classes of SQLSTATE that speak of what was to be written: cardinality, data, constraints, a trigger's own refusal, limits. Trying again is of no use. */
+const ofContent = ['21', '22', '23', 'P0', '54']
+
+/** True when the database is there and will not have what was to be written; false when it may have it later. */
+export function refusesContent(error: unknown): boolean {
+  return ofContent.includes(sqlState(error)?.slice(0, 2) ?? '')
 }

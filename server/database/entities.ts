@@ -13,6 +13,32 @@ export const Account = defineEntity({
     role: p.string().$type<Role>(),
     passwordHash: p.string(),
     extension: p.string().nullable(),
+    disabled: p.boolean().default(false),
+  },
+})
+
+/** A browser at which somebody is signed in. It ends when its row goes. */
+export const SessionEntity = defineEntity({
+  name: 'Session',
+  properties: {
+    id: p.string().primary(),
+    signIn: p.string(),
+    createdAt: p.datetime(),
+    seenAt: p.datetime(),
+    browser: p.string(),
+    address: p.string(),
+  },
+})
+
+/** Items of the journal that the database refused for what is in them: kept as text, so that nothing delays the others and nothing is lost. */
+export const SetAside = defineEntity({
+  name: 'SetAside',
+  properties: {
+    epoch: p.string().primary(),
+    seq: p.integer().primary(),
+    at: p.datetime(),
+    reason: p.string(),
+    item: p.text(),
   },
 })
 
@@ -146,4 +172,5 @@ export const MessageEntity = defineEntity({
 export type MessageRow = InferEntity<typeof MessageEntity>
 export type ParkingRow = InferEntity<typeof ParkingEntity>
 export type AccountRow = InferEntity<typeof Account>
+export type SessionRow = InferEntity<typeof SessionEntity>
 export type CallRecordRow = InferEntity<typeof CallRecordEntity>

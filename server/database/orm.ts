@@ -1,21 +1,48 @@
 import { Migrator } from '@mikro-orm/migrations'
 import { MikroORM } from '@mikro-orm/postgresql'
-import { Account, BlockedNumber, CallRecordEntity, DepartmentEntity, JournalEntry, LineEntity, MessageEntity, ParkingEntity, PersonEntity } from './entities'
+import { Account, BlockedNumber, CallRecordEntity, DepartmentEntity, JournalEntry, LineEntity, MessageEntity, ParkingEntity, PersonEntity, SessionEntity, SetAside } from './entities'
 import { Begin } from './migrations/20261124_begin'
 import { TheWholeHand } from './migrations/20261125_the_whole_hand'
+import { Doors } from './migrations/20261126_doors'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
-/** Connects to PostgreSQL, once it answers, and brings the schema up to date. */
-export async function openDatabase(url: string): Promise<MikroORM> {
-  const orm = await MikroORM.init({
+/** A database that does not answer is given up on after this long (milliseconds): calls wait for nothing, people for little. */
+export const limits = { connecting: 2_000, query: 8_000 } as const
+
+/** A connection to PostgreSQL. Nothing is asked yet. */
+export function connectDatabase(url: string): Promise<MikroORM> {
+  return MikroORM.init({
     clientUrl: url,
-    entities: [Account, DepartmentEntity, PersonEntity, LineEntity, JournalEntry, CallRecordEntity, ParkingEntity, BlockedNumber, MessageEntity],
+    entities: [Account, DepartmentEntity, PersonEntity, LineEntity, JournalEntry, CallRecordEntity, ParkingEntity, BlockedNumber, MessageEntity, SessionEntity, SetAside],
     extensions: [Migrator],
-    migrations: { migrationsList: [{ name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }], snapshot: false },
-    pool: { min: 0, max: 8 },
+    migrations: {
+      migrationsList: [
+        { name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }, { name: '20261126_doors', class: Doors },
+      ],
+      snapshot: false,
+      silent: true,
+    },
+    pool: { min: 0, max: 8, acquireTimeoutMillis: limits.connecting },
+    driverOptions: { connection: { connectionTimeoutMillis: limits.connecting, query_timeout: limits.query, statement_timeout: limits.query, keepAlive: true } },
     forceUtcTimezone: true,
   })
-  await orm.migrator.up()
-  return orm
+}
+
+/**
+ * The server's connection. The schema belongs to another role, and is brought up to date by a command (`npm run migrate`).
+ * @throws when the database does not answer, or its schema is older than this program
+ */
+export async function openDatabase(url: string): Promise<MikroORM> {
+  const orm = await connectDatabase(url)
+  try {
+    const done = await orm.em.fork().execute<{ name: string }[]>('select name from mikro_orm_migrations')
+    const wanted = orm.config.get('migrations').migrationsList!.map(migration => 'name' in migration ? migration.name : '')
+    if (wanted.some(name => !done.some(migration => migration.name === name))) throw new Error('its schema is older than this program: run "npm run migrate"')
+    return orm
+  }
+  catch (error) {
+    await orm.close(true)
+    throw error
+  }
 }

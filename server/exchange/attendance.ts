@@ -1,62 +1,27 @@
-import { randomUUID } from 'node:crypto'
-import type { DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
-import type { ExchangeLink } from './link'
+import type { DeviceId } from '~~/core/calls/model'
 
-/** After a start, consoles have this long (milliseconds) to come back before their operators count as gone. */
-const settling = 15_000
-
-/**
- * Tells the exchange which operators have a console open, so that no caller waits for somebody who has gone.
- * Each server speaks for its own browsers; one that hears another say "gone" of an operator it serves says otherwise.
- */
+/** Whose consoles are open at this server: said to the exchange with every beat of the link, and counted there only as long as it is said. */
 export class Attendance {
   private readonly open = new Map<DeviceId, number>()
-  private readonly begun: NodeJS.Timeout
 
-  constructor(private readonly picture: { readonly state: ExchangeState | null }, private readonly link: () => ExchangeLink | null) {
-    this.begun = setTimeout(() => this.checkForgotten(), settling)
-  }
-
-  close(): void {
-    clearTimeout(this.begun)
-  }
+  /** @param say is told of everybody who is present whenever that changes */
+  constructor(private readonly say: (devices: DeviceId[]) => void) {}
 
   arrived(device: DeviceId | null): void {
     if (!device) return
-    const count = (this.open.get(device) ?? 0) + 1
-    this.open.set(device, count)
-    if (count === 1) this.say(device, true)
+    this.open.set(device, (this.open.get(device) ?? 0) + 1)
+    this.tell()
   }
 
   left(device: DeviceId | null): void {
-    if (!device || !this.open.has(device)) return
-    const count = this.open.get(device)! - 1
-    if (count > 0) {
-      this.open.set(device, count)
-      return
-    }
-    this.open.delete(device)
-    this.say(device, false)
+    const count = device === null ? undefined : this.open.get(device)
+    if (device === null || count === undefined) return
+    if (count > 1) this.open.set(device, count - 1)
+    else this.open.delete(device)
+    this.tell()
   }
 
-  /** An exchange that has begun anew, or was away, knows nobody. */
-  exchangeUp(): void {
-    for (const device of this.open.keys()) this.say(device, true)
-  }
-
-  event(event: NumberedEvent): void {
-    if (event.type === 'agentStateChanged' && !event.attended && this.open.has(event.device)) this.say(event.device, true)
-  }
-
-  private checkForgotten(): void {
-    for (const [device, { attended }] of Object.entries(this.picture.state?.agents ?? {})) {
-      if (attended && !this.open.has(device)) this.say(device, false)
-    }
-  }
-
-  private say(device: DeviceId, attended: boolean): void {
-    if (!this.picture.state?.agents[device]) return
-    // While the exchange is away nothing can be said; it is told when it comes back.
-    this.link()?.request(`attendance:${randomUUID()}`, { service: 'setAgentState', device, attended }).catch(() => {})
+  private tell(): void {
+    this.say([...this.open.keys()])
   }
 }

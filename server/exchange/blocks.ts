@@ -1,31 +1,28 @@
+import { randomUUID } from 'node:crypto'
 import type { MikroORM } from '@mikro-orm/postgresql'
-import type { NumberedEvent } from '~~/core/calls/model'
+import { briefly } from '../database/away'
 import { BlockedNumber } from '../database/entities'
 import type { ExchangeLink } from './link'
 
-/** Blocked numbers outlive the exchange: kept in the database, told to an exchange that does not know them. */
-export class Blocks {
-  constructor(private readonly orm: MikroORM, private readonly log: (text: string) => void) {}
+const pause = 2_000
 
-  async keep(event: NumberedEvent): Promise<void> {
+/**
+ * Tells an exchange that has begun anew the blocked numbers that outlive it, as soon as the database can say them and knows of every block lifted before.
+ * @param written resolves when everything that has happened so far is in the database, and throws while that can't be
+ * @param known what the exchange knows; @param stillWanted false when there is another exchange by now, or none
+ */
+export async function tellBlocks(orm: MikroORM, written: () => Promise<void>, link: ExchangeLink, known: () => Record<string, unknown>, stillWanted: () => boolean, log: (text: string) => void): Promise<void> {
+  while (stillWanted()) {
     try {
-      const em = this.orm.em.fork()
-      if (event.type === 'numberBlocked') await em.upsert(BlockedNumber, { number: event.number, reason: event.reason, by: event.device, at: new Date(event.at) })
-      else if (event.type === 'numberUnblocked') await em.nativeDelete(BlockedNumber, { number: event.number })
-    }
-    catch (error) {
-      this.log(`blocks: not kept: ${(error as Error).message}`)
-    }
-  }
-
-  async tell(link: ExchangeLink, known: Record<string, unknown>): Promise<void> {
-    try {
-      for (const { number, reason, by } of await this.orm.em.fork().find(BlockedNumber, {})) {
-        if (!Object.hasOwn(known, number)) await link.request(`block:${number}:${Date.now()}`, { service: 'blockNumber', device: by, number, reason })
+      await written()
+      for (const { number, reason, by } of await orm.em.fork().find(BlockedNumber, {})) {
+        if (!Object.hasOwn(known(), number)) await link.request(`block:${randomUUID()}`, { service: 'blockNumber', device: by, number, reason })
       }
+      return
     }
     catch (error) {
-      this.log(`blocks: the exchange was not told: ${(error as Error).message}`)
+      log(`blocks: the exchange is not told yet: ${briefly(error)}`)
+      await new Promise(resolve => setTimeout(resolve, pause))
     }
   }
 }

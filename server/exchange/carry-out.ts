@@ -1,11 +1,12 @@
 import type { Request } from '~~/core/calls/model'
-import type { RequestDone } from '~~/shared/requests'
+import type { RequestDone, RequestOutcome } from '~~/shared/requests'
 import { useRelay } from '../relay'
-import { ExchangeUnreachable } from './link'
+import { wrongInput } from '../validation/read'
+import { ExchangeSilent, ExchangeUnreachable, NotUnderstood } from './link'
 
 /**
  * Has the exchange carry out a request, once for each id.
- * @throws 409 with code and sentence when it is refused; 503 when the exchange does not answer
+ * @throws 409 with code and sentence when it is refused; 503 when the exchange is away and nothing was asked; 504 when it was asked and has not answered
  */
 export async function carryOut(id: string, request: Request): Promise<RequestDone> {
   try {
@@ -14,7 +15,25 @@ export async function carryOut(id: string, request: Request): Promise<RequestDon
     return { seq: reply.seq, ...(reply.call && { call: reply.call }) }
   }
   catch (error) {
-    if (error instanceof ExchangeUnreachable) throw createError({ statusCode: 503, message: error.message })
-    throw error
+    throw said(error)
   }
+}
+
+/** What became of a request whose answer never came. */
+export async function outcomeOf(id: string): Promise<RequestOutcome> {
+  try {
+    const reply = await useRelay().link!.inquire(id)
+    if (!reply || reply.refusal) return { carriedOut: false, sentence: reply?.refusal?.sentence ?? null }
+    return { carriedOut: true, sentence: null }
+  }
+  catch (error) {
+    throw said(error)
+  }
+}
+
+function said(error: unknown): unknown {
+  if (error instanceof ExchangeSilent) return createError({ statusCode: 504, message: error.message, data: { unknown: true } })
+  if (error instanceof NotUnderstood) return wrongInput(null, error.message)
+  if (error instanceof ExchangeUnreachable) return createError({ statusCode: 503, message: error.message })
+  return error
 }

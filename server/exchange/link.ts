@@ -1,4 +1,4 @@
-import type { ExchangeState, NumberedEvent, Refusal, Request } from '~~/core/calls/model'
+import type { DeviceId, ExchangeState, NumberedEvent, Refusal, Request } from '~~/core/calls/model'
 import type { Position } from '~~/shared/feed'
 
 /** The port to a telephone exchange. An adapter for another exchange replaces the stand-in without touching anything else. */
@@ -7,9 +7,16 @@ export interface ExchangeLink {
   readonly up: boolean
   /**
    * Carries out a request once, however often its id is repeated.
-   * @throws ExchangeUnreachable when the exchange does not answer in time
+   * @throws ExchangeUnreachable when it can't be asked; ExchangeSilent when it was asked and does not answer in time, and won't carry it out later
    */
   request(id: string, request: Request): Promise<ExchangeReply>
+  /**
+   * What became of a request; null when it was not carried out, and will not be.
+   * @throws ExchangeUnreachable when it can't be asked
+   */
+  inquire(id: string): Promise<ExchangeReply | null>
+  /** Says at once, and with every beat from now on, whose consoles are open here. */
+  present(devices: DeviceId[]): void
   close(): void
 }
 
@@ -26,13 +33,26 @@ export interface LinkListener {
   /** `events` lead from `state` to the present; `complete` says that none after `since` is missing. */
   welcome(now: number, state: ExchangeState, events: NumberedEvent[], complete: boolean): void
   event(event: NumberedEvent): void
-  /** The exchange's time, in milliseconds since 1970. */
+  /** The exchange's time, in milliseconds. */
   time(now: number): void
+  /** Those of some devices that are operators': nobody else's consoles matter to the exchange. */
+  operatorsAmong(devices: DeviceId[]): DeviceId[]
+  /** The exchange's time now, as far as it is known. */
+  exchangeNow(): number
   lost(): void
 }
 
 export class ExchangeUnreachable extends Error {
   constructor() {
     super('The telephone exchange does not answer. Nothing was changed; the console goes on as soon as it is back.')
+  }
+}
+
+/** The exchange could not read a request; its sentence says why. */
+export class NotUnderstood extends Error {}
+
+export class ExchangeSilent extends Error {
+  constructor() {
+    super('The telephone exchange has not answered. It isn\'t known yet whether that was done: look at the call before you try again.')
   }
 }

@@ -1,18 +1,20 @@
 import { connect, type Socket } from 'node:net'
-import type { Request } from '~~/core/calls/model'
+import type { DeviceId, Request } from '~~/core/calls/model'
 import { type FromExchange, heartbeat, linkVersion, type ToExchange } from '~~/shared/link'
 import { LineReader } from '~~/shared/lines'
-import { type ExchangeLink, type ExchangeReply, ExchangeUnreachable, type LinkListener } from './link'
+import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreachable, type LinkListener, NotUnderstood } from './link'
 
 const longestAnswer = 5_000
+/** A request that reaches the exchange later than this (milliseconds) is not carried out: less than one waits for the answer, and both clocks may be a little off. */
+const latest = longestAnswer - 500
 const shortestPause = 100
 const longestPause = 2_000
 /** A welcome carries the whole state and every event missed. */
 const longestMessage = 256 * 1024 * 1024
 
-interface Pending {
+interface Pending<T> {
   message: ToExchange
-  resolve: (reply: ExchangeReply) => void
+  resolve: (answer: T) => void
   reject: (error: Error) => void
   timeout: NodeJS.Timeout
 }
@@ -24,7 +26,10 @@ export class StandInLink implements ExchangeLink {
   private closed = false
   private pause = shortestPause
   private epoch = ''
-  private readonly pending = new Map<string, Pending>()
+  private heard = 0
+  private here: DeviceId[] = []
+  private readonly pending = new Map<string, Pending<ExchangeReply>>()
+  private readonly inquiries = new Map<string, Pending<ExchangeReply | null>>()
   private readonly beating: NodeJS.Timeout
 
   constructor(
@@ -34,7 +39,7 @@ export class StandInLink implements ExchangeLink {
     private readonly log: (text: string) => void,
   ) {
     this.open()
-    this.beating = setInterval(() => this.send({ type: 'ping' }), heartbeat)
+    this.beating = setInterval(() => this.beat(), heartbeat)
   }
 
   get up(): boolean {
@@ -43,18 +48,17 @@ export class StandInLink implements ExchangeLink {
 
   request(id: string, request: Request): Promise<ExchangeReply> {
     if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
-    return new Promise((resolve, reject) => {
-      const message: ToExchange = { type: 'request', id, request }
-      const timeout = setTimeout(() => this.settle(id)?.reject(new ExchangeUnreachable()), longestAnswer)
-      const before = this.settle(id)
-      this.pending.set(id, {
-        message,
-        timeout,
-        resolve: (reply) => { before?.resolve(reply); resolve(reply) },
-        reject: (error) => { before?.reject(error); reject(error) },
-      })
-      this.send(message)
-    })
+    return this.ask(this.pending, id, { type: 'request', id, request, before: Math.round(this.listener.exchangeNow() + latest) }, () => new ExchangeSilent())
+  }
+
+  inquire(id: string): Promise<ExchangeReply | null> {
+    if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
+    return this.ask(this.inquiries, id, { type: 'inquire', id }, () => new ExchangeUnreachable())
+  }
+
+  present(devices: DeviceId[]): void {
+    this.here = devices
+    if (this.welcomed) this.ping()
   }
 
   close(): void {
@@ -63,14 +67,41 @@ export class StandInLink implements ExchangeLink {
     this.socket?.destroy()
   }
 
+  /** Says that we are there, and lets go of an exchange that has said nothing for three beats: what we say ourselves is no sign of life. */
+  private beat(): void {
+    if (this.welcomed && performance.now() - this.heard > heartbeat * 3) this.socket?.destroy(new Error('the exchange fell silent'))
+    else if (this.welcomed) this.ping()
+  }
+
+  private ping(): void {
+    this.send({ type: 'ping', present: this.listener.operatorsAmong(this.here) })
+  }
+
+  private ask<T>(where: Map<string, Pending<T>>, id: string, message: ToExchange, late: () => Error): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const timeout = setTimeout(() => settle(where, id)?.reject(late()), longestAnswer)
+      const before = settle(where, id)
+      where.set(id, {
+        message,
+        timeout,
+        resolve: (answer) => { before?.resolve(answer); resolve(answer) },
+        reject: (error) => { before?.reject(error); reject(error) },
+      })
+      this.send(message)
+    })
+  }
+
   private open(): void {
     if (this.closed) return
     const socket = connect({ port: this.port, host: '127.0.0.1', noDelay: true })
     this.socket = socket
-    socket.setTimeout(heartbeat * 3, () => socket.destroy(new Error('the exchange fell silent')))
+    // An exchange that lets us connect and then says nothing is as good as none.
+    const late = setTimeout(() => socket.destroy(), heartbeat * 3)
     const lines = new LineReader(longestMessage, line => this.take(JSON.parse(line) as FromExchange), () => socket.destroy(new Error('a message was too long')))
     socket.once('connect', () => this.send({ type: 'hello', version: linkVersion, token: this.token, since: this.listener.since() }))
     socket.on('data', (chunk) => {
+      clearTimeout(late)
+      this.heard = performance.now()
       try {
         lines.take(chunk)
       }
@@ -79,7 +110,10 @@ export class StandInLink implements ExchangeLink {
       }
     })
     socket.on('error', error => this.welcomed && this.log(`exchange link: ${error.message}`))
-    socket.once('close', () => this.gone())
+    socket.once('close', () => {
+      clearTimeout(late)
+      this.gone()
+    })
   }
 
   private gone(): void {
@@ -100,13 +134,17 @@ export class StandInLink implements ExchangeLink {
         this.listener.welcome(message.now, message.state, message.events, message.complete)
         this.log(`exchange link: up, epoch ${message.state.epoch}`)
         this.welcomed = true
+        this.ping()
         this.askAgain(message.state.epoch)
         return
       }
       case 'event': return this.listener.event(message.event)
       case 'pong': return this.listener.time(message.now)
-      case 'reply': return this.settle(message.id)?.resolve(message)
-      case 'error': this.log(`exchange link: the exchange says: ${message.message}`)
+      case 'reply': return settle(this.pending, message.id)?.resolve(message)
+      case 'outcome': return settle(this.inquiries, message.id)?.resolve(message.reply)
+      case 'error':
+        this.log('exchange link: the exchange says that something is wrong')
+        if (message.id !== undefined) settle(this.pending, message.id)?.reject(new NotUnderstood(message.message))
     }
   }
 
@@ -116,18 +154,18 @@ export class StandInLink implements ExchangeLink {
     this.epoch = epoch
     for (const [id, { message }] of [...this.pending]) {
       if (same) this.send(message)
-      else this.settle(id)?.reject(new ExchangeUnreachable())
+      else settle(this.pending, id)?.reject(new ExchangeUnreachable())
     }
-  }
-
-  private settle(id: string): Pending | undefined {
-    const pending = this.pending.get(id)
-    if (pending) clearTimeout(pending.timeout)
-    this.pending.delete(id)
-    return pending
   }
 
   private send(message: ToExchange): void {
     if (this.socket?.readyState === 'open') this.socket.write(`${JSON.stringify(message)}\n`)
   }
+}
+
+function settle<T>(where: Map<string, Pending<T>>, id: string): Pending<T> | undefined {
+  const pending = where.get(id)
+  if (pending) clearTimeout(pending.timeout)
+  where.delete(id)
+  return pending
 }

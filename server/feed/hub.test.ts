@@ -23,7 +23,7 @@ afterEach(() => hub.close())
 /** Somebody at a browser, and what they were told. */
 function browser(role: Role, device: string | null, signIn = 'x'): Listener & { told: ToBrowser[] } {
   const told: ToBrowser[] = []
-  return { role, device, signIn, told, send: text => void told.push(JSON.parse(text) as ToBrowser) }
+  return { role, device, signIn, session: signIn, heard: 0, told, end: () => {}, send: text => void told.push(JSON.parse(text) as ToBrowser) }
 }
 
 /** Something happens at the exchange. */

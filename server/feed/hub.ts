@@ -1,27 +1,36 @@
 import type { NumberedEvent } from '~~/core/calls/model'
 import { feedBeat } from '~~/shared/feed'
 import type { Role } from '~~/shared/people'
-import { redactEvent, redactState, seesCallers } from '~~/shared/redaction'
+import { redactEvent, redactState, revealedTo, seesCallers } from '~~/shared/redaction'
 import type { Picture } from '../exchange/picture'
 import type { Position, ToBrowser } from '~~/shared/feed'
 
 export interface Listener {
   role: Role
   signIn: string
+  session: string
   /** The telephone of whoever listens. */
   device: string | null
+  /** When it last said something, by `performance.now()`. */
+  heard: number
   send(text: string): void
+  /** Closes the connection: whoever listens has to sign in, or to come again. */
+  end(): void
 }
 
 /** Tells every browser what happens, in order, each as much as its role may know. */
 export class Hub {
   private readonly listeners = new Set<Listener>()
+  private readonly watched = new Map<Listener, (silentFor: number) => void>()
   private readonly beating: NodeJS.Timeout
   private exchange = false
   private untold: NumberedEvent[] = []
 
   constructor(private readonly picture: Picture) {
-    this.beating = setInterval(() => this.beat(), feedBeat)
+    this.beating = setInterval(() => {
+      this.beat()
+      for (const [listener, watch] of [...this.watched]) watch(performance.now() - listener.heard)
+    }, feedBeat)
   }
 
   get listening(): number {
@@ -30,6 +39,21 @@ export class Hub {
 
   close(): void {
     clearInterval(this.beating)
+  }
+
+  /** With every beat it is told how long the listener has been silent, in milliseconds. */
+  watch(listener: Listener, watch: (silentFor: number) => void): void {
+    this.watched.set(listener, watch)
+  }
+
+  /** Sessions that are over, or whose person may see something else now. */
+  end(sessions: readonly string[]): void {
+    for (const listener of [...this.watched.keys()]) {
+      if (!sessions.includes(listener.session)) continue
+      this.listeners.delete(listener)
+      listener.send(JSON.stringify({ type: 'over' } satisfies ToBrowser))
+      listener.end()
+    }
   }
 
   /** Brings a browser up to date and keeps it so. */
@@ -42,11 +66,12 @@ export class Hub {
     const message: ToBrowser = missed
       ? { type: 'events', now, exchange: this.exchange, epoch: state.epoch, events: missed }
       : { type: 'snapshot', now, exchange: this.exchange, state }
-    listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedMessage(message, listener.device)))
+    listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedMessage(message)))
     if (!seesCallers(listener.role)) this.revealOwn(listener, { type: 'snapshot', now, exchange: this.exchange, state })
   }
 
   leave(listener: Listener): void {
+    this.watched.delete(listener)
     this.listeners.delete(listener)
   }
 
@@ -108,14 +133,15 @@ export class Hub {
     const touched = message.type === 'snapshot' ? Object.keys(state.calls) : [...new Set(message.events.flatMap(event => 'call' in event ? [event.call] : []))]
     const calls = touched.flatMap((id) => {
       const call = state.calls[id]
-      return call && (call.parked?.for === device || call.connections.some(connection => connection.device === device)) ? [call] : []
+      return (call && revealedTo(device, call)) ?? []
     })
-    if (calls.length > 0) listener.send(JSON.stringify({ type: 'reveal', epoch: state.epoch, seq: state.seq, calls } satisfies ToBrowser))
+    const outlived = state.outlived.filter(note => note.for === device)
+    if (calls.length > 0 || outlived.length > 0) listener.send(JSON.stringify({ type: 'reveal', epoch: state.epoch, seq: state.seq, calls, outlived } satisfies ToBrowser))
   }
 }
 
-function redactedMessage(message: ToBrowser, device: string | null = null): ToBrowser {
-  if (message.type === 'snapshot') return { ...message, state: redactState(message.state, device) }
+function redactedMessage(message: ToBrowser): ToBrowser {
+  if (message.type === 'snapshot') return { ...message, state: redactState(message.state) }
   if (message.type === 'events') return { ...message, events: message.events.map(redactEvent) }
   return message
 }

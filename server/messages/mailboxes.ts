@@ -8,6 +8,7 @@ import { useRelay } from '../relay'
  */
 export function mailboxesOf({ extension, role }: SignedIn, handset: string | undefined): string[] {
   if (handset !== undefined) {
+    if (!useRelay().directory.company.people.some(person => person.extension === handset)) throw createError({ statusCode: 404, message: 'There is no such telephone.' })
     if (handset !== extension && !useRuntimeConfig().demo) throw createError({ statusCode: 403, message: 'Messages of others can be read at their handset in the demo only.' })
     return [handset]
   }

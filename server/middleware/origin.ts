@@ -2,7 +2,7 @@
 export default defineEventHandler((event) => {
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getHeader(event, 'origin')
-  if (origin && URL.canParse(origin) && new URL(origin).host !== getHeader(event, 'host')) {
+  if (origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== getHeader(event, 'host'))) {
     throw createError({ statusCode: 403, message: 'That request came from another site and was refused.' })
   }
   if (event.method !== 'DELETE' && !getHeader(event, 'content-type')?.startsWith('application/json')) {

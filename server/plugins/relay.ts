@@ -1,11 +1,12 @@
 import pino from 'pino'
+import { briefly } from '../database/away'
 import { Relay, setRelay } from '../relay'
 
 const pause = 1_000
 
 /** Starts the relay with the server; waits for the database as long as it takes. */
 export default defineNitroPlugin((nitro) => {
-  const { databaseUrl, exchangePort, linkToken } = useRuntimeConfig()
+  const { databaseUrl, exchangePort, linkToken, spillFolder } = useRuntimeConfig()
   const logger = pino({ base: undefined })
   const log = (text: string) => logger.info(text)
   let relay: Relay | null = null
@@ -14,11 +15,11 @@ export default defineNitroPlugin((nitro) => {
   const start = async (): Promise<void> => {
     while (!stopped && !relay) {
       try {
-        relay = await Relay.start({ databaseUrl, exchangePort: Number(exchangePort), linkToken, hashPassword, log })
+        relay = await Relay.start({ databaseUrl, exchangePort: Number(exchangePort), linkToken, spillFolder, log })
         setRelay(relay)
       }
       catch (error) {
-        log(`waiting for the database: ${(error as Error).message}`)
+        log(`waiting for the database: ${/schema/.test((error as Error).message) ? (error as Error).message : briefly(error)}`)
         await new Promise(resolve => setTimeout(resolve, pause))
       }
     }

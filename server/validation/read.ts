@@ -1,4 +1,6 @@
+import type { H3Event } from 'h3'
 import { ValidationError } from 'yup'
+import { wellFormed } from '~~/core/calls/text'
 
 const longestSentence = 240
 
@@ -12,10 +14,34 @@ export function readInput<T>(read: () => T): T {
   }
   catch (error) {
     const sentence = error instanceof Error ? error.message.slice(0, longestSentence) : 'The input can\'t be read.'
-    throw createError({
-      statusCode: 422,
-      message: sentence,
-      data: { field: error instanceof ValidationError ? error.path ?? null : null, sentence },
-    })
+    throw wrongInput(error instanceof ValidationError ? error.path ?? null : null, sentence)
   }
+}
+
+/** 422 with the field and what to do about it. */
+export function wrongInput(field: string | null, sentence: string): Error {
+  return createError({ statusCode: 422, message: sentence, data: { field, sentence } })
+}
+
+/** A part of the path, decoded; what can't be is told as wrong input. */
+export function readParam(event: H3Event, name: string): string {
+  try {
+    return wellFormed(getRouterParam(event, name, { decode: true }) ?? '').slice(0, 200)
+  }
+  catch {
+    throw wrongInput(name, `${name} in the address can't be read.`)
+  }
+}
+
+/**
+ * The query of a request, read with a schema. What no database keeps (half characters, NUL) is told as such.
+ * @throws 422 with the field and the remedy
+ */
+export function readQuery<T>(event: H3Event, schema: { validateSync(value: unknown): T }): T {
+  const query = getQuery(event)
+  for (const [field, value] of Object.entries(query)) {
+    if (typeof value !== 'string') throw wrongInput(field, `${field} may be given once only.`)
+    if (wellFormed(value) !== value) throw wrongInput(field, `${field} holds characters that are none.`)
+  }
+  return readInput(() => schema.validateSync(query))
 }

@@ -16,14 +16,14 @@ const words = ref('')
 
 const own = computed(() => connectionOf(props.call, handset.device!)!)
 const others = computed(() => othersOf(props.call, handset.device!))
-const names = computed(() => others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === props.call.calling ? props.call.party : null))).join(', ') || 'Nobody')
+const names = computed(() => others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === props.call.calling ? props.call.party : null))).join(', ') || (props.call.failed ? directory.nameOf(props.call.failed.device) : 'Nobody'))
 const consultation = computed(() => handset.calls.find(call => call.consultation === props.call.id))
 const another = computed(() => handset.calls.find(call => call.id !== props.call.id && connectionOf(call, handset.device!)!.state !== 'alerting'))
 const state = computed(() => {
-  if (own.value.state === 'alerting') return own.value.invited ? 'asks you to join' : 'rings'
+  if (own.value.state === 'alerting') return own.value.invitedBy ? 'asks you to join' : 'rings'
   if (own.value.state === 'held') return 'on hold'
   const other = others.value[0]
-  if (other?.state === 'failed') return whyFailed[props.call.story.findLast(step => step.type === 'failed')?.cause ?? 'busy'] ?? 'can\'t be reached'
+  if (props.call.failed) return whyFailed[props.call.failed.cause] ?? 'can\'t be reached'
   if (other?.state === 'alerting') return 'is being rung'
   if (other?.state === 'held') return 'has you on hold ♪'
   return 'talking'

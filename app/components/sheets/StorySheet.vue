@@ -40,7 +40,7 @@ const lines = computed(() => call.value ? tellStory(call.value.story, nameOf) : 
         v-for="(line, index) in lines"
         :key="index"
       >
-        <span class="at">{{ dayjs(line.at).format('H:mm:ss') }}</span>
+        <span class="at">{{ dayjs(live.wall(line.at)).format('H:mm:ss') }}</span>
         <span>{{ line.text }}</span>
         <span class="lasted">{{ spell(line.lasted ?? desk.now - line.at) }}</span>
       </li>

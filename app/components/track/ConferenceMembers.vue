@@ -15,7 +15,7 @@ const leads = computed(() => props.call.conference?.by === desk.device)
 const members = computed(() => props.call.connections.filter(({ device }) => device !== desk.device).map(connection => ({
   ...connection,
   name: directory.nameOf(connection.device, connection.party),
-  words: connection.invited ? 'is being rung' : connection.state === 'held' ? 'holds' : spell(desk.now - connection.since),
+  words: connection.invitedBy ? 'is being rung' : connection.state === 'held' ? 'holds' : spell(desk.now - connection.since),
 })))
 </script>
 
@@ -28,7 +28,7 @@ const members = computed(() => props.call.connections.filter(({ device }) => dev
       <span class="name">{{ member.name }}</span>
       <span class="since">{{ member.words }}{{ member.muted ? ', muted' : '' }}</span>
       <el-button
-        v-if="leads && !member.invited"
+        v-if="leads && !member.invitedBy"
         text
         size="small"
         :icon="member.muted ? MicOff : Mic"
@@ -37,7 +37,7 @@ const members = computed(() => props.call.connections.filter(({ device }) => dev
         @click="desk.ask({ service: 'setMicrophoneMute', call: call.id, party: member.device, on: !member.muted })"
       />
       <el-button
-        v-if="leads || member.invited"
+        v-if="leads || member.invitedBy === desk.device"
         text
         size="small"
         :icon="X"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { deadlineOf } from '~~/core/calls/timers'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -11,7 +12,7 @@ const carrying = useCarrying()
 
 const slots = computed(() => desk.slots.map(({ slot, call }, index) => {
   const parked = call?.parked
-  const used = parked ? (desk.now - parked.at) / Math.max(1, (call.deadline ?? desk.now) - parked.at) : 0
+  const used = parked ? (desk.now - parked.at) / Math.max(1, (deadlineOf(live.state!, call) ?? desk.now) - parked.at) : 0
   return {
     id: slot.id,
     digit: (index + 1) % 10,

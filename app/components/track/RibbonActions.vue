@@ -93,10 +93,10 @@ const end = computed(() => {
     <el-button
       v-else-if="ribbon.stretch === 'passedOn'"
       :disabled="!live.working"
-      :aria-label="`Pull back ${name}`"
+      :aria-label="`${waiting === 'outside' ? 'Take back' : 'Pull back'} ${name}`"
       @click="desk.ask({ service: 'directedPickupCall', call })"
     >
-      Pull back <kbd>⌫</kbd>
+      {{ waiting === 'outside' ? 'Take back' : 'Pull back' }} <kbd>⌫</kbd>
     </el-button>
     <RibbonMenu
       :ribbon="ribbon"

@@ -30,6 +30,7 @@ const items = computed<Item[]>(() => [
       ]
     : []),
   ...(talks.value ? talkingItems() : []),
+  ...(call.value.watched ? [{ id: 'endOutside', label: 'End for both', act: () => desk.ask({ service: 'clearCall', call: call.value.id }) }] : []),
   ...(props.ribbon.stretch === 'inHand' ? [{ id: 'message', label: 'Take a message…', key: 'F4', act: () => panels.takeMessage(call.value) }] : []),
   { id: 'story', label: 'Its story', act: () => panels.openStory(call.value.id) },
   ...(number.value ? [{ id: 'block', label: 'Block this number…', act: () => panels.block(number.value!) }] : []),

@@ -1,10 +1,19 @@
 <script setup lang="ts">
 import { useDesk } from '~/stores/desk'
+import { useLive } from '~/stores/live'
 
 const desk = useDesk()
+const live = useLive()
+
+/** Why nobody arrives here: nobody calls, or calls go to others for as long as one is not to be had. */
+const nobody = computed(() => {
+  const own = desk.device ? live.state?.devices[desk.device] : undefined
+  if (own?.doNotDisturb) return 'Do not disturb is on: callers go to the others.'
+  return own?.status.reason ? 'You are away: callers go to the others.' : 'Nobody is waiting.'
+})
 
 const stretches = computed(() => [
-  { id: 'arriving', title: 'Arriving', empty: 'Nobody is waiting.', ribbons: desk.arriving },
+  { id: 'arriving', title: 'Arriving', empty: nobody.value, ribbons: desk.arriving },
   { id: 'in-hand', title: 'In hand', empty: 'No call in hand.', ribbons: desk.inHand },
   { id: 'passed-on', title: 'Passed on', empty: 'Nothing under way.', ribbons: desk.passedOn },
 ])

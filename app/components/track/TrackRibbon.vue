@@ -22,7 +22,7 @@ const number = computed(() => party.value?.name && party.value.number ? formatNu
 const talking = computed(() => due.value.waiting === 'none')
 const { own, isNext, isAsking, several, origin, news, greeting } = useRibbonWords(() => props.ribbon)
 const source = computed(() => live.working && !several.value && !isAsking.value && due.value.waiting !== 'reply' ? call.value.id : null)
-const waits = { answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', reply: 'ringing', none: 'talking' } as const
+const waits = { answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', outside: 'outside', reply: 'ringing', none: 'talking' } as const
 const caption = computed(() => call.value.caption?.text || null)
 </script>
 

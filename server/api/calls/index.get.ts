@@ -7,7 +7,7 @@ import { fromDatabase } from '../../database/away'
 import { CallRecordEntity, type CallRecordRow } from '../../database/entities'
 import { rowToShow } from '../../journal/rows'
 import { useRelay } from '../../relay'
-import { readInput } from '../../validation/read'
+import { readQuery } from '../../validation/read'
 
 const kinds: Record<Exclude<LogKind, 'dialled'>, FilterQuery<CallRecordRow>> = {
   all: {},
@@ -19,12 +19,12 @@ const kinds: Record<Exclude<LogKind, 'dialled'>, FilterQuery<CallRecordRow>> = {
 /** Calls, newest first. Staff members see the calls of their own telephone. */
 export default defineEventHandler(async (event): Promise<LogPage> => {
   const user = await requirePerson(event)
-  const query = readInput(() => logQuery.validateSync(getQuery(event)))
+  const query = readQuery(event, logQuery)
   const conditions: FilterQuery<CallRecordRow>[] = query.kind === 'dialled'
     // The first device of a call that one of ours made is theirs.
     ? [{ direction: { $ne: 'inbound' }, [raw('devices[1]')]: user.extension ?? '' }]
     : [kinds[query.kind]]
-  for (const word of fold(query.text.replaceAll('\0', '')).split(/\s+/).filter(Boolean)) {
+  for (const word of fold(query.text).split(/\s+/).filter(Boolean)) {
     conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
   }
   if (!seesCallers(user.role)) conditions.push({ devices: { $contains: [user.extension ?? ''] } })

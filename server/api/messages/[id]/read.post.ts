@@ -3,13 +3,13 @@ import { requirePerson } from '../../../accounts/session'
 import { fromDatabase } from '../../../database/away'
 import { mailboxesOf } from '../../../messages/mailboxes'
 import { useRelay } from '../../../relay'
-import { readInput } from '../../../validation/read'
+import { readParam, readQuery } from '../../../validation/read'
 
 /** Whoever a message is for has read it; who wrote it sees that. */
 export default defineEventHandler(async (event) => {
   const user = await requirePerson(event)
-  const id = (getRouterParam(event, 'id') ?? '').slice(0, 200).replaceAll('\0', '')
-  const { handset } = readInput(() => messagesQuery.validateSync(getQuery(event)))
+  const id = readParam(event, 'id')
+  const { handset } = readQuery(event, messagesQuery)
   const mailboxes = mailboxesOf(user, handset)
   const found = await fromDatabase(() => useRelay().post.read(id, mailboxes))
   if (!found) throw createError({ statusCode: 404, message: 'There is no such message for you.' })

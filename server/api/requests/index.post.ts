@@ -1,7 +1,7 @@
 import { personServices, readRequest, requestId, type RequestDone } from '~~/shared/requests'
-import { requirePerson } from '../accounts/session'
-import { carryOut } from '../exchange/carry-out'
-import { readInput } from '../validation/read'
+import { requirePerson } from '../../accounts/session'
+import { carryOut } from '../../exchange/carry-out'
+import { readInput } from '../../validation/read'
 
 /** A person asks the exchange for a service, with their own telephone. A refusal is 409 with its code and sentence. */
 export default defineEventHandler(async (event): Promise<RequestDone> => {

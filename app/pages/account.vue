@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { ValidationError } from 'yup'
+import { type OwnSession, passwordChange } from '~~/shared/people'
+import { useSession } from '~/stores/session'
+
+useHead({ title: 'Your account · Estafette' })
+
+const session = useSession()
+const form = reactive({ current: '', wanted: '' })
+const failure = ref<string | null>(null)
+const done = ref<string | null>(null)
+const sending = ref(false)
+const sessions = ref<OwnSession[]>([])
+
+async function load(): Promise<void> {
+  try {
+    sessions.value = await $fetch<OwnSession[]>('/api/sessions')
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}
+
+async function change(): Promise<void> {
+  failure.value = done.value = null
+  sending.value = true
+  try {
+    await $fetch('/api/password', { method: 'POST', body: passwordChange.validateSync(form) })
+    Object.assign(form, { current: '', wanted: '' })
+    done.value = 'Your password is changed. Every other browser has been signed out.'
+    await load()
+  }
+  catch (error) {
+    failure.value = error instanceof ValidationError ? error.message : sentenceOf(error)
+  }
+  finally {
+    sending.value = false
+  }
+}
+
+async function end({ id, browser }: OwnSession): Promise<void> {
+  failure.value = done.value = null
+  try {
+    await $fetch(`/api/sessions/${encodeURIComponent(id)}`, { method: 'DELETE' })
+    done.value = `${browser} is signed out.`
+    await load()
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}
+
+onMounted(load)
+</script>
+
+<template>
+  <div class="sheet-page">
+    <h1>Your account</h1>
+    <p class="soft">
+      {{ session.me?.name }}, signed in as <strong>{{ session.me?.signIn }}</strong>, {{ session.me?.role }}, {{ session.me?.extension ? `telephone ${session.me.extension}` : 'no telephone' }}
+    </p>
+    <FailureNote :text="failure" />
+    <p
+      v-if="done"
+      class="done"
+      role="status"
+    >
+      {{ done }}
+    </p>
+    <div class="two">
+      <section aria-labelledby="password-title">
+        <h2 id="password-title">
+          Change your password
+        </h2>
+        <form
+          class="form"
+          @submit.prevent="change"
+        >
+          <label for="password-current">Present password</label>
+          <el-input
+            id="password-current"
+            v-model="form.current"
+            type="password"
+            autocomplete="current-password"
+            maxlength="200"
+          />
+          <label for="password-wanted">New password</label>
+          <el-input
+            id="password-wanted"
+            v-model="form.wanted"
+            type="password"
+            autocomplete="new-password"
+            maxlength="200"
+          />
+          <p class="soft">
+            At least 12 characters; several words are easier to remember than one with signs in it.
+          </p>
+          <el-button
+            native-type="submit"
+            type="primary"
+            :loading="sending"
+          >
+            Change it
+          </el-button>
+        </form>
+      </section>
+      <section aria-labelledby="sessions-title">
+        <h2 id="sessions-title">
+          Where you are signed in
+        </h2>
+        <ul class="sessions">
+          <li
+            v-for="entry in sessions"
+            :key="entry.id"
+          >
+            <span class="what"><strong>{{ entry.browser }}</strong> <span class="soft">from {{ entry.address }}</span></span>
+            <span class="soft">since {{ dayjs(entry.createdAt).format('D MMM H:mm') }}, last seen {{ dayjs(entry.seenAt).format('H:mm') }}</span>
+            <span v-if="entry.own">this one</span>
+            <el-button
+              v-else
+              size="small"
+              :aria-label="`Sign out ${entry.browser} from ${entry.address}`"
+              @click="end(entry)"
+            >
+              Sign out
+            </el-button>
+          </li>
+        </ul>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+  gap: var(--space-6);
+  padding-top: var(--space-5);
+}
+
+section {
+  padding: var(--space-5);
+  background: var(--sheet);
+  border: var(--line);
+  border-radius: var(--round-large);
+}
+
+h2 {
+  padding-bottom: var(--space-4);
+  font: 700 var(--type-4) var(--font-sign);
+}
+
+.form {
+  display: grid;
+  gap: var(--space-3);
+}
+
+.form .el-button {
+  justify-self: start;
+}
+
+.sessions li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  gap: var(--space-2) var(--space-4);
+  padding: var(--space-3) 0;
+  border-bottom: var(--line);
+}
+
+.what {
+  grid-column: 1 / -1;
+}
+</style>

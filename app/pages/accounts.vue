@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { type AccountInfo, type Role, roles } from '~~/shared/people'
+import { useSession } from '~/stores/session'
+
+useHead({ title: 'Accounts · Estafette' })
+
+const session = useSession()
+const accounts = ref<AccountInfo[]>([])
+const failure = ref<string | null>(null)
+/** A password that has just been made: shown until the next change, and nowhere else. */
+const made = ref<{ signIn: string, password: string } | null>(null)
+
+async function load(): Promise<void> {
+  try {
+    accounts.value = await $fetch<AccountInfo[]>('/api/accounts')
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}
+
+async function change(account: AccountInfo, what: { role?: Role, disabled?: boolean }): Promise<void> {
+  failure.value = made.value = null
+  try {
+    await $fetch(`/api/accounts/${encodeURIComponent(account.signIn)}`, { method: 'PATCH', body: what })
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+  await load()
+}
+
+async function newPassword({ signIn }: AccountInfo): Promise<void> {
+  failure.value = made.value = null
+  try {
+    const { password } = await $fetch<{ password: string }>(`/api/accounts/${encodeURIComponent(signIn)}/password`, { method: 'POST', body: {} })
+    made.value = { signIn, password }
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+  await load()
+}
+
+onMounted(load)
+useIntervalFn(load, 10_000)
+</script>
+
+<template>
+  <div class="sheet-page">
+    <h1>Accounts</h1>
+    <FailureNote :text="failure" />
+    <p
+      v-if="made"
+      class="done"
+      role="status"
+    >
+      The new password of {{ made.signIn }}, shown this once: <code>{{ made.password }}</code>. Everywhere else {{ made.signIn }} has been signed out.
+    </p>
+    <table class="records">
+      <thead>
+        <tr>
+          <th scope="col">
+            Name
+          </th>
+          <th scope="col">
+            Signs in as
+          </th>
+          <th scope="col">
+            Telephone
+          </th>
+          <th scope="col">
+            Role
+          </th>
+          <th scope="col">
+            Signed in at
+          </th>
+          <th scope="col">
+            <span class="unseen">What can be done</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="account in accounts"
+          :key="account.signIn"
+          :class="{ shut: account.disabled }"
+        >
+          <td><strong>{{ account.name }}</strong></td>
+          <td>{{ account.signIn }}</td>
+          <td>{{ account.extension ?? 'none' }}</td>
+          <td>
+            <el-select
+              :model-value="account.role"
+              :aria-label="`Role of ${account.name}`"
+              size="small"
+              class="role"
+              @change="role => change(account, { role })"
+            >
+              <el-option
+                v-for="role in roles"
+                :key="role"
+                :value="role"
+                :label="role"
+              />
+            </el-select>
+          </td>
+          <td>{{ account.disabled ? 'shut' : account.sessions === 1 ? '1 browser' : `${account.sessions} browsers` }}</td>
+          <td class="acts">
+            <el-button
+              v-if="account.signIn !== session.me?.signIn"
+              size="small"
+              :aria-label="account.disabled ? `Open the account of ${account.name}` : `Shut the account of ${account.name}`"
+              @click="change(account, { disabled: !account.disabled })"
+            >
+              {{ account.disabled ? 'Open' : 'Shut' }}
+            </el-button>
+            <el-button
+              v-if="account.signIn !== session.me?.signIn"
+              size="small"
+              :aria-label="`New password for ${account.name}`"
+              @click="newPassword(account)"
+            >
+              New password
+            </el-button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="soft note">
+      A role that changes and an account that is shut take effect at once, in every open console.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.role {
+  width: 9rem;
+}
+
+.shut td {
+  color: var(--ink-soft);
+}
+
+.note {
+  padding-top: var(--space-4);
+}
+
+code {
+  font-weight: 700;
+  user-select: all;
+}
+</style>

@@ -1,0 +1,84 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { merrowby } from '../world/merrowby'
+import { decide } from './decide'
+import type { Call, DeviceId, ExchangeState, Request } from './model'
+import { connectionOf, isOperator, isOutside } from './questions'
+import { Tryout } from './tryout'
+import { begin, carryOut, devices, requestOf, start, waitOf, wish } from './wishes'
+
+/** What one may do to a call follows from one's role and one's part in it. */
+
+type WithCall = Extract<Request, { call: string }>
+
+/** Every service on a call, as somebody would ask it who wants to do as much as they can. */
+function everything(call: Call, device: DeviceId, other: Call): WithCall[] {
+  const { id } = call
+  const party = call.connections.find(connection => connection.device !== device)?.device ?? device
+  return [
+    { service: 'answerCall', device, call: id }, { service: 'directedPickupCall', device, call: id }, { service: 'clearConnection', device, call: id },
+    { service: 'clearCall', device, call: id }, { service: 'dropParty', device, call: id, party }, { service: 'holdCall', device, call: id },
+    { service: 'retrieveCall', device, call: id }, { service: 'reconnectCall', device, call: id }, { service: 'transferCall', device, call: id, consultation: other.id },
+    { service: 'singleStepTransferCall', device, call: id, to: '07700 900222' }, { service: 'deflectCall', device, call: id, to: '07700 900222' },
+    { service: 'deflectCall', device, call: id, from: party, to: '07700 900222' }, { service: 'conferenceCall', device, call: id, other: other.id },
+    { service: 'singleStepConferenceCall', device, call: id, to: '07700 900222' }, { service: 'parkCall', device, call: id, slot: null, for: null },
+    { service: 'generateDigits', device, call: id, digits: '1' }, { service: 'setMicrophoneMute', device, call: id, party, on: true },
+    { service: 'consultationCall', device, call: id, number: '07700 900222' }, { service: 'sendUserInformation', device, call: id, text: 'hello' },
+  ]
+}
+
+/** What somebody of ours who has no connection in a call may do to it: nothing but this. */
+function mayWithoutConnection(state: ExchangeState, call: Call, { service, device, ...more }: WithCall): boolean {
+  const operator = isOperator(state, device)
+  const queue = call.connections.find(({ state: its, device: id }) => its === 'queued' && state.groups[id]?.members.includes(device))
+  const brought = [call.passing?.by, call.watched?.by, call.parked?.by].includes(device)
+  const near = call.connections.some(({ state: its, device: id }) => its === 'alerting' && state.devices[id]?.pickupGroup === state.devices[device]?.pickupGroup)
+  switch (service) {
+    case 'answerCall':
+    case 'parkCall':
+    case 'clearConnection': return queue !== undefined
+    case 'directedPickupCall': return operator || call.parked !== null || queue !== undefined || brought || near
+    case 'deflectCall': return operator || ('from' in more ? false : queue !== undefined || (call.parked !== null && brought))
+    case 'clearCall': return isOutside(call) && (operator || brought)
+    default: return false
+  }
+}
+
+describe('rights', () => {
+  it('hold for every service, role and part, in whatever state the calls are', () => {
+    let asked = 0
+    fc.assert(fc.property(fc.array(wish, { minLength: 10, maxLength: 70 }), fc.nat({ max: 11 }), (wishes, index) => {
+      let state = begin('rights')
+      let now = start
+      for (const wanted of wishes) {
+        if (wanted.kind === 'wait') now += waitOf(wanted)
+        const request = requestOf(state, wanted)
+        if (request) state = carryOut(state, request, now).state
+      }
+      const device = devices[index]!
+      const calls = Object.values(state.calls)
+      for (const call of calls) {
+        if (connectionOf(call, device)) continue
+        for (const request of everything(call, device, calls[0]!)) {
+          asked++
+          if (!('refusal' in decide(state, request, now))) expect(mayWithoutConnection(state, call, request), `${request.service} by ${device}`).toBe(true)
+        }
+        const outside = call.connections.find(({ party }) => party)
+        if (outside) {
+          for (const request of everything(call, outside.device, calls[0]!)) {
+            if (!('refusal' in decide(state, request, now))) expect(['answerCall', 'clearConnection', 'generateDigits', 'sendUserInformation']).toContain(request.service)
+          }
+        }
+      }
+    }), { numRuns: 400 })
+    expect(asked).toBeGreaterThan(5_000)
+  }, 60_000)
+
+  it('a staff member for whom a caller is kept takes the call, and sends it nowhere', () => {
+    const desk = new Tryout(merrowby(40))
+    const call = desk.inHand('2100')
+    desk.must({ service: 'parkCall', device: '2100', call, slot: null, for: '2105' })
+    for (const to of ['2106', '07700 900222']) expect(desk.ask({ service: 'deflectCall', device: '2105', call, to })).toMatchObject({ code: 'notAllowed' })
+    desk.must({ service: 'directedPickupCall', device: '2105', call })
+  })
+})

@@ -1,0 +1,139 @@
+import fc from 'fast-check'
+import { exchangeOf } from '../world/exchange'
+import { merrowby } from '../world/merrowby'
+import { decide } from './decide'
+import { evolveAll, numbered } from './evolve'
+import type { Call, Connection, DeviceId, ExchangeState, NumberedEvent, Request } from './model'
+import { mailboxOf } from './names'
+import { placesOf } from './questions'
+
+/** Random requests from everybody at once, most of them sensible: for property-based tests. */
+
+export const world = merrowby(12)
+export const devices = world.people.map(person => person.extension)
+export const operators = world.operatorsGroup.members
+export const start = Date.UTC(2031, 4, 12, 8)
+const slots = ['slot:1', 'slot:2', 'slot:3', null]
+const destinations = [...devices, '0', '9', '601', 'group:directors', 'group:reservations', '07700 900123', '+447700900555', '701', mailboxOf('2105'), mailboxOf('general'), 'nonsense', '__proto__', '999', '101']
+
+export function begin(epoch: string): ExchangeState {
+  const state = exchangeOf(world, { epoch, now: start, attended: operators })
+  // Two slots and few channels, so that both run out.
+  return { ...state, slots: Object.fromEntries(Object.entries(state.slots).slice(0, 2)), trunks: { east: { id: 'east', channels: 6, kept: 1 }, west: { id: 'west', channels: 4, kept: 1 } } }
+}
+
+/** What somebody wants, in small numbers that are read against whatever calls and people there are. */
+export interface Wish { kind: typeof kinds[number][1], a: number, b: number, c: number }
+
+const kinds = [
+  [5, 'offer'], [4, 'make'], [12, 'answer'], [4, 'clear'], [3, 'hold'], [5, 'retrieve'], [8, 'consult'], [5, 'complete'], [3, 'reconnect'], [6, 'transfer'],
+  [3, 'deflect'], [3, 'move'], [6, 'join'], [4, 'invite'], [3, 'drop'], [1, 'endAll'], [4, 'park'], [6, 'pickUp'], [2, 'groupPickUp'], [2, 'mute'], [1, 'digits'],
+  [1, 'disturb'], [1, 'status'], [2, 'attend'], [1, 'serve'], [1, 'block'], [1, 'unplug'], [1, 'clock'], [5, 'wait'],
+] as const
+const nat = fc.nat({ max: 63 })
+export const wish: fc.Arbitrary<Wish> = fc.record({
+  kind: fc.oneof(...kinds.map(([weight, kind]) => ({ weight, arbitrary: fc.constant(kind) }))), a: nat, b: nat, c: nat,
+})
+
+function at<T>(list: readonly T[], index: number): T {
+  return list[index % list.length]!
+}
+
+/** Mostly one of those in a fitting state, sometimes anybody of the call or an operator, now and then a stranger. */
+function who(call: Call, index: number, fits: readonly Connection['state'][]): DeviceId {
+  if (index % 9 === 8) return at(devices, index)
+  const fitting = call.connections.filter(({ state, party }) => !party && fits.includes(state)).map(connection => connection.device)
+  return at(fitting.length > 0 && index % 7 !== 6 ? fitting : [...call.connections.map(connection => connection.device), ...operators], index)
+}
+
+/** Mostly a call in a fitting place, so that every service is tried in earnest; sometimes any. */
+function fitting(calls: Call[], index: number, fits: (call: Call) => boolean): Call {
+  const such = calls.filter(fits)
+  return at(such.length > 0 && index % 8 !== 7 ? such : calls, index)
+}
+
+const talked = (call: Call) => placesOf(call)[0] === 'talking' || placesOf(call)[0] === 'onHold'
+const led = (call: Call) => call.conference !== null || call.connections.some(({ invitedBy }) => invitedBy)
+
+export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Request | null {
+  const calls = Object.values(state.calls)
+  const device = at(devices, b)
+  switch (kind) {
+    case 'offer': {
+      const numbers = [...world.lines.map(line => line.number), '+441632960105', '+441632960999']
+      return { service: 'offerCall', trunk: a % 2 ? 'east' : 'west', party: { number: c % 5 ? null : '+447700900555', name: '<b>x</b>\u0000' }, number: at(numbers, b) }
+    }
+    case 'make': return { service: 'makeCall', device, number: at(destinations, a) }
+    case 'groupPickUp': return { service: 'groupPickupCall', device, group: at([null, 'operators', 'group:reservations'], a) }
+    case 'disturb': return { service: 'setDoNotDisturb', device, on: a % 2 === 0, ...(c % 3 === 0 && { of: at(devices, c), until: state.time + 90_000 }) }
+    case 'status': return { service: 'setStatus', device, reason: a % 2 ? null : 'break', until: c % 2 ? null : state.time + c * 3_000 }
+    case 'attend': return { service: 'setAgentState', device: at(operators, b), attended: a % 4 !== 0 }
+    case 'serve': return { service: 'setLineServed', device: at(operators, b), line: at(world.lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
+    case 'block': return a % 3 ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' } : { service: 'blockNumber', device, number: '07700 900555', reason: 'a nuisance' }
+    case 'unplug': return { service: 'setHandset', device, on: a % 2 === 0 }
+    case 'clock': return { service: 'adjustClock', offset: (a - 32) * 120_000 }
+    case 'wait': return { service: 'tick' }
+    default: return calls.length > 0 ? withCall(calls, { kind, a, b, c }) : null
+  }
+}
+
+function withCall(calls: Call[], { kind, a, b, c }: Wish): Request | null {
+  const of = (fits: (call: Call) => boolean, ...states: Connection['state'][]) => {
+    const call = fitting(calls, a, fits)
+    return { call: call.id, device: who(call, b, states), all: call }
+  }
+  const asking = calls.filter(call => call.consultation)
+  const consultation = asking.length > 0 && c % 8 !== 7 ? at(asking, a) : at(calls, c)
+  const primary = consultation.consultation ?? at(calls, a).id
+  const to = at(c % 4 ? devices : destinations, c)
+  switch (kind) {
+    case 'answer': return request('answerCall', of(call => ['waiting', 'ringing'].includes(placesOf(call)[0]!) || led(call), 'alerting'))
+    case 'clear': return request('clearConnection', of(() => true, 'connected', 'alerting', 'held'))
+    case 'hold': return request('holdCall', of(talked, 'connected'))
+    case 'retrieve': return request('retrieveCall', of(call => call.connections.some(({ state }) => state === 'held'), 'held'))
+    case 'consult': return { ...request('consultationCall', of(talked, 'connected', 'held')), number: to } as Request
+    case 'complete': return { service: 'transferCall', call: primary, consultation: consultation.id, device: consultation.calling }
+    case 'reconnect': return { service: 'reconnectCall', call: consultation.id, device: consultation.calling }
+    case 'transfer': return { ...request('singleStepTransferCall', of(talked, 'connected', 'held')), to, note: 'wants a cabin', ...(c % 3 === 0 && { distribution: 'all' }) } as Request
+    case 'deflect': return { ...request('deflectCall', of(call => !talked(call), 'alerting')), to } as Request
+    case 'move': {
+      const { call, all } = of(() => true)
+      return { service: 'deflectCall', device: at(devices, b), call, from: at(all.connections, c).device, to }
+    }
+    case 'join': return { service: 'conferenceCall', call: primary, other: consultation.id, device: consultation.calling }
+    case 'invite': return { ...request('singleStepConferenceCall', of(talked, 'connected')), to } as Request
+    case 'drop': {
+      const { call, all } = of(led)
+      return { service: 'dropParty', call, device: all.conference?.by ?? at(all.connections, b).device, party: at(all.connections, c).device }
+    }
+    case 'endAll': {
+      const { call, all } = of(led)
+      return { service: 'clearCall', call, device: all.conference?.by ?? at(all.connections, b).device }
+    }
+    case 'park': return { ...request('parkCall', of(call => !call.parked, 'connected', 'held')), slot: at(slots, b), for: c % 2 ? at(devices, c) : null } as Request
+    case 'pickUp': return { service: 'directedPickupCall', call: fitting(calls, a, call => !talked(call)).id, device: at(devices, b) }
+    case 'mute': {
+      const { call, device, all } = of(talked, 'connected')
+      return { service: 'setMicrophoneMute', call, device: c % 3 ? device : all.conference?.by ?? device, party: at(all.connections, c).device, on: c % 2 === 0 }
+    }
+    case 'digits': return { ...request('generateDigits', of(talked, 'connected')), digits: at(['12#', '1,,2', 'x'], c) } as Request
+    default: return null
+  }
+}
+
+function request(service: 'answerCall' | 'clearConnection' | 'holdCall' | 'retrieveCall' | string, { call, device }: { call: string, device: DeviceId }): Request {
+  return { service, call, device } as Request
+}
+
+/** Carries a request out; what is refused changes nothing. */
+export function carryOut(state: ExchangeState, request: Request, now: number): { state: ExchangeState, events: NumberedEvent[], refused: boolean } {
+  const decision = decide(state, request, now)
+  if ('refusal' in decision) return { state, events: [], refused: true }
+  const events = numbered(state, decision.events, now)
+  return { state: evolveAll(state, events), events, refused: false }
+}
+
+/** How far a wish to wait moves time on, in milliseconds: mostly a moment, now and then long enough for every timer. */
+export function waitOf({ a, c }: Wish): number {
+  return a * 600 * (c % 8 === 7 ? 60 : 1)
+}

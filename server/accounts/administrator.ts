@@ -1,0 +1,54 @@
+import { randomBytes } from 'node:crypto'
+import { createInterface } from 'node:readline'
+import { parseArgs } from 'node:util'
+import { connectDatabase } from '../database/orm'
+import { Account } from '../database/entities'
+import { isGoodPassword, passwordRule, Passwords } from './passwords'
+import { foldSignIn } from './sign-in-limits'
+
+/** The command behind `npm run administrator`: makes the first account of a house that has none, or gives an administrator who is locked out a new password. */
+const { positionals, values } = parseArgs({ allowPositionals: true, options: { name: { type: 'string' }, ask: { type: 'boolean', default: false } } })
+const signIn = foldSignIn(positionals[0] ?? '')
+const url = process.env.NUXT_DATABASE_URL
+if (!url || !/^[\p{L}\p{N}._@-]{2,60}$/u.test(signIn)) fail('Say for whom: npm run administrator -- NAME [--ask]. NAME has 2 to 60 letters, digits or . _ @ -, and NUXT_DATABASE_URL holds the database as the server uses it.')
+
+const made = values.ask ? null : randomBytes(12).toString('base64url')
+const password = made ?? await ask('Password: ')
+if (!isGoodPassword(password, signIn)) fail(passwordRule)
+const passwords = new Passwords()
+const orm = await connectDatabase(url!)
+try {
+  const em = orm.em.fork()
+  const passwordHash = await passwords.hash(password)
+  const known = await em.findOne(Account, { signIn })
+  if (known && known.role !== 'administrator') fail(`${signIn} is an account of somebody who is no administrator. Nothing was changed.`)
+  if (known) Object.assign(known, { passwordHash, disabled: false })
+  else em.create(Account, { signIn, name: values.name ?? signIn, role: 'administrator', passwordHash, extension: null, disabled: false })
+  await em.flush()
+  await em.execute('select pg_notify(\'accounts\', ?)', [signIn])
+  console.log(known ? `${signIn} has a new password.` : `${signIn} is an administrator now.`)
+  if (made) console.log(`Password, shown this once: ${made}`)
+}
+finally {
+  passwords.close()
+  await orm.close(true)
+}
+
+/** Reads a line without showing it. */
+function ask(question: string): Promise<string> {
+  process.stdout.write(question)
+  const lines = createInterface({ input: process.stdin, terminal: false })
+  return new Promise((resolve) => {
+    lines.once('line', (line) => {
+      lines.close()
+      process.stdout.write('\n')
+      resolve(line)
+    })
+    lines.once('close', () => resolve(''))
+  })
+}
+
+function fail(sentence: string): never {
+  console.error(sentence)
+  process.exit(2)
+}

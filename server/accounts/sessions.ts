@@ -1,0 +1,143 @@
+import { randomBytes } from 'node:crypto'
+import type { MikroORM } from '@mikro-orm/postgresql'
+import type { OwnSession, SignedIn } from '~~/shared/people'
+import { Account, type AccountRow, SessionEntity, type SessionRow } from '../database/entities'
+import type { Notices } from '../database/notices'
+
+/** A session ends this long after the last request, when no console is open either; and in any case after a long day. Milliseconds. */
+export const idleLimit = 2 * 60 * 60_000
+export const absoluteLimit = 16 * 60 * 60_000
+const keptEvery = 60_000
+const channel = 'accounts'
+
+type Known = Pick<SessionRow, 'id' | 'signIn' | 'browser' | 'address'> & { createdAt: number, seenAt: number, kept: number }
+
+/**
+ * Who is signed in, as the database says: a role that changes, an account that is disabled, a session that is ended take effect at once, on every server.
+ * Kept in memory as well, so that calls go on while the database is away.
+ */
+export class Sessions {
+  private readonly accounts = new Map<string, AccountRow>()
+  private readonly known = new Map<string, Known>()
+  private readonly sweeping: NodeJS.Timeout
+
+  /** @param onChange is told of sessions that are over, or whose person may do something else now */
+  constructor(private readonly orm: MikroORM, notices: Notices, private readonly onChange: (sessions: string[]) => void) {
+    notices.on(channel, signIn => void this.reload(signIn).catch(() => {}))
+    notices.onListening(() => void this.reloadAll().catch(() => {}))
+    this.sweeping = setInterval(() => void this.sweep().catch(() => {}), keptEvery / 2)
+  }
+
+  close(): void {
+    clearInterval(this.sweeping)
+  }
+
+  /** Begins a session and gives back its secret name. */
+  async begin(signIn: string, browser: string, address: string): Promise<string> {
+    const id = randomBytes(24).toString('base64url')
+    const now = new Date()
+    await this.orm.em.fork().insert(SessionEntity, { id, signIn, createdAt: now, seenAt: now, browser, address })
+    await this.changed(signIn)
+    return id
+  }
+
+  /** Who a session is of, or null when it has ended. Using it counts as being there. */
+  async person(id: string | undefined): Promise<SignedIn | null> {
+    if (!id) return null
+    // Another server may have begun it a moment ago.
+    if (!this.known.has(id)) await this.look(id)
+    const session = this.known.get(id)
+    const account = session && this.accounts.get(session.signIn)
+    if (!session || !account || account.disabled || this.isOver(session, Date.now())) return null
+    session.seenAt = Date.now()
+    return { signIn: account.signIn, name: account.name, role: account.role, extension: account.extension ?? null }
+  }
+
+  /** An open console counts as being there. */
+  seen(id: string): void {
+    const session = this.known.get(id)
+    if (session) session.seenAt = Date.now()
+  }
+
+  /** The sessions of one person, the latest used first. Their secret names stay here: each is known by the beginning of its own. */
+  of(signIn: string, own: string | null): OwnSession[] {
+    const now = Date.now()
+    return [...this.known.values()].filter(session => session.signIn === signIn && !this.isOver(session, now)).sort((a, b) => b.seenAt - a.seenAt)
+      .map(({ id, browser, address, createdAt, seenAt }) => ({ id: publicName(id), browser, address, createdAt, seenAt, own: id === own }))
+  }
+
+  /** Ends a session of somebody. False when there is none such. */
+  async end(signIn: string, which: (session: { id: string, name: string }) => boolean): Promise<boolean> {
+    const ids = [...this.known.values()].filter(session => session.signIn === signIn && which({ id: session.id, name: publicName(session.id) })).map(session => session.id)
+    if (ids.length === 0) return false
+    await this.orm.em.fork().nativeDelete(SessionEntity, { id: { $in: ids } })
+    await this.changed(signIn)
+    return true
+  }
+
+  /** Makes a change of an account or its sessions known here and on every other server. */
+  async changed(signIn: string): Promise<void> {
+    await this.reload(signIn)
+    await this.orm.em.fork().execute(`select pg_notify('${channel}', ?)`, [signIn])
+  }
+
+  private isOver({ createdAt, seenAt }: Known, now: number): boolean {
+    return now - createdAt > absoluteLimit || now - seenAt > idleLimit
+  }
+
+  private async look(id: string): Promise<void> {
+    const row = await this.orm.em.fork().findOne(SessionEntity, { id })
+    if (row) await this.reload(row.signIn)
+  }
+
+  private async reload(signIn: string): Promise<void> {
+    const em = this.orm.em.fork()
+    const [account, rows] = await Promise.all([em.findOne(Account, { signIn }), em.find(SessionEntity, { signIn })])
+    const before = this.accounts.get(signIn)
+    if (account) this.accounts.set(signIn, account)
+    else this.accounts.delete(signIn)
+    const changed = !account || account.disabled || !before || before.role !== account.role || before.extension !== account.extension
+    const told = new Set<string>()
+    for (const session of this.known.values()) {
+      if (session.signIn !== signIn) continue
+      const stays = rows.some(row => row.id === session.id)
+      if (!stays || changed) told.add(session.id)
+      if (!stays) this.known.delete(session.id)
+    }
+    for (const row of rows) {
+      const seenAt = Math.max(row.seenAt.getTime(), this.known.get(row.id)?.seenAt ?? 0)
+      this.known.set(row.id, { id: row.id, signIn, browser: row.browser, address: row.address, createdAt: row.createdAt.getTime(), seenAt, kept: row.seenAt.getTime() })
+    }
+    if (told.size > 0) this.onChange([...told])
+  }
+
+  private async reloadAll(): Promise<void> {
+    const em = this.orm.em.fork()
+    const names = (await em.find(Account, {}, { fields: ['signIn'] })).map(account => account.signIn)
+    for (const signIn of new Set([...names, ...this.accounts.keys()])) await this.reload(signIn)
+  }
+
+  /** Writes down who has been there, and ends what is over. */
+  private async sweep(): Promise<void> {
+    const now = Date.now()
+    const em = this.orm.em.fork()
+    for (const session of this.known.values()) {
+      if (session.seenAt - session.kept < keptEvery) continue
+      await em.execute('update session set seen_at = greatest(seen_at, ?) where id = ?', [new Date(session.seenAt), session.id])
+      session.kept = session.seenAt
+    }
+    const over = [...this.known.values()].filter(session => this.isOver(session, now))
+    for (const signIn of new Set(over.map(session => session.signIn))) {
+      // Another server may have seen them.
+      await this.reload(signIn)
+      await this.end(signIn, ({ id }) => {
+        const session = this.known.get(id)
+        return session !== undefined && this.isOver(session, Date.now())
+      })
+    }
+  }
+}
+
+function publicName(id: string): string {
+  return id.slice(0, 8)
+}

@@ -1,0 +1,33 @@
+/** What is longer than this (bytes) is not read to its end, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
+const longestBody = 100_000
+const longestReading = 10_000
+
+/** Reads the body of every request once, with a limit that holds for bodies without a length too; nothing personal is kept by anybody on the way. */
+export default defineEventHandler(async (event) => {
+  if (event.path.startsWith('/api/')) setHeader(event, 'cache-control', 'no-store')
+  if (event.method === 'GET' || event.method === 'HEAD' || event.method === 'OPTIONS') return
+  const request = event.node.req
+  const parts: Buffer[] = []
+  let size = 0
+  const read = new Promise<'read' | 'tooLong' | 'late'>((resolve, reject) => {
+    const late = setTimeout(() => resolve('late'), longestReading)
+    request.on('data', (part: Buffer) => {
+      size += part.length
+      if (size > longestBody) resolve('tooLong')
+      else parts.push(part)
+    })
+    request.once('end', () => resolve('read'))
+    request.once('error', reject)
+    request.once('close', () => clearTimeout(late))
+  })
+  const outcome = await read
+  if (outcome !== 'read') {
+    request.pause()
+    setHeader(event, 'connection', 'close')
+    event.node.res.once('finish', () => request.destroy())
+    throw createError(outcome === 'tooLong'
+      ? { statusCode: 413, message: `A request may hold ${longestBody} bytes at most.` }
+      : { statusCode: 408, message: 'The request did not come to its end in time.' })
+  }
+  Object.assign(request, { rawBody: Buffer.concat(parts) })
+})

@@ -1,0 +1,35 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { evolve } from '../core/calls/evolve'
+import { begin, carryOut, devices, requestOf, start, waitOf, wish } from '../core/calls/wishes'
+import { redactEvent, redactState, revealedTo } from './redaction'
+
+describe('what may not be seen', () => {
+  it('is left out alike of events and of states: redact(evolve(s, e)) = evolve(redact(s), redact(e))', () => {
+    fc.assert(fc.property(fc.array(wish, { minLength: 20, maxLength: 90 }), (wishes) => {
+      let state = begin('redact')
+      let redacted = redactState(state)
+      let now = start
+      for (const wanted of wishes) {
+        if (wanted.kind === 'wait') now += waitOf(wanted)
+        const request = requestOf(state, wanted)
+        if (!request) continue
+        for (const event of carryOut(state, 'account' in request || request.service === 'makeCall' ? { ...request, account: 'K-7' } as typeof request : request, now).events) {
+          state = evolve(state, event)
+          redacted = evolve(redacted, redactEvent(event))
+          expect(redacted).toEqual(redactState(state))
+        }
+      }
+      const told = JSON.stringify(redacted)
+      for (const secret of ['447700900555', '<b>x</b>', 'K-7', 'wants a cabin', 'a nuisance']) expect(told).not.toContain(secret)
+      for (const call of Object.values(state.calls)) {
+        for (const device of devices) {
+          const own = call.connections.some(connection => connection.device === device)
+          const revealed = revealedTo(device, call)
+          expect(revealed !== null, 'one\'s own calls, and callers who are kept for one').toBe(own || call.parked?.for === device)
+          expect(revealed?.account ?? null).toBeNull()
+        }
+      }
+    }), { numRuns: 200 })
+  }, 60_000)
+})
