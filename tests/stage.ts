@@ -201,7 +201,9 @@ async function openConsole(browser: Browser, url: string, who: string): Promise<
 
 /** Ribbons of one stretch of the track, by what is written on them. */
 export function ribbon(page: Page, stretch: 'Arriving' | 'In hand' | 'Passed on', text: string) {
-  return page.getByRole('region', { name: stretch }).getByRole('listitem').filter({ hasText: text })
+  const ribbons = page.getByRole('region', { name: stretch }).getByRole('listitem').filter({ hasText: text })
+  // An enquiry names the caller whom it is for: that is their call only where the words ask for it.
+  return text.startsWith('Asking for') ? ribbons : ribbons.filter({ hasNotText: 'Asking for' })
 }
 
 /** Tests of one worker share a stage; each ends its own calls. */

@@ -1,6 +1,8 @@
-/** What is longer than this (bytes) is not read to its end, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
+/** What is longer than this (bytes) is refused, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
 const longestBody = 100_000
 const longestReading = 10_000
+/** Bytes. Up to here the rest of a refused body is taken and thrown away: a connection that is closed with something unread takes the refusal with it. */
+const longestThrownAway = 4 * 1024 * 1024
 
 /** Reads the body of every request once, with a limit that holds for bodies without a length too; nothing personal is kept by anybody on the way. */
 export default defineEventHandler(async (event) => {
@@ -13,21 +15,21 @@ export default defineEventHandler(async (event) => {
     const late = setTimeout(() => resolve('late'), longestReading)
     request.on('data', (part: Buffer) => {
       size += part.length
-      if (size > longestBody) resolve('tooLong')
-      else parts.push(part)
+      if (size > longestThrownAway) return request.destroy()
+      if (size <= longestBody) return parts.push(part)
+      parts.length = 0
+      resolve('tooLong')
     })
     request.once('end', () => resolve('read'))
     request.once('error', reject)
     request.once('close', () => clearTimeout(late))
   })
   const outcome = await read
-  if (outcome !== 'read') {
-    request.pause()
+  if (outcome === 'tooLong') throw createError({ statusCode: 413, message: `A request may hold ${longestBody} bytes at most.` })
+  if (outcome === 'late') {
     setHeader(event, 'connection', 'close')
     event.node.res.once('finish', () => request.destroy())
-    throw createError(outcome === 'tooLong'
-      ? { statusCode: 413, message: `A request may hold ${longestBody} bytes at most.` }
-      : { statusCode: 408, message: 'The request did not come to its end in time.' })
+    throw createError({ statusCode: 408, message: 'The request did not come to its end in time.' })
   }
   Object.assign(request, { rawBody: Buffer.concat(parts) })
 })
