@@ -1,9 +1,40 @@
 import withNuxt from './.nuxt/eslint.config.mjs'
 
-export default withNuxt({
-  rules: {
-    '@stylistic/max-statements-per-line': ['error', { max: 2 }],
-    '@stylistic/arrow-parens': 'off',
-    '@typescript-eslint/no-explicit-any': 'error',
+const rooms = ['app', 'server', 'exchange', 'shared', 'demo']
+const testsOfCore = ['**/*.test.ts', 'core/calls/tryout.ts', 'core/calls/wishes.ts']
+
+/** Imports go down only: what the files of a room may not know of. Tests may play with the demo's company. */
+function room(files, { knows, packages = [] }) {
+  const forbidden = rooms.filter(name => !knows.includes(name))
+  return {
+    files,
+    rules: {
+      'no-restricted-imports': ['error', {
+        patterns: [
+          { regex: `^(~~|(\\.\\./)+)/?(${forbidden.join('|')})(/|$)`, message: `Imports go down only: nothing in ${files[0]} knows of ${forbidden.join(', ')} (docs/architecture.md).` },
+          ...packages.map(regex => ({ regex, message: 'The computation knows no interface, database, network, file, clock or chance (docs/architecture.md).' })),
+        ],
+      }],
+    },
+  }
+}
+
+const outside = ['^node:', '^(vue|nuxt|pinia|h3|pg|ws)(/|$)', '^#', '^@(vue|nuxt|pinia|mikro-orm|vueuse)/']
+
+export default withNuxt(
+  {
+    rules: {
+      '@stylistic/max-statements-per-line': ['error', { max: 2 }],
+      '@stylistic/arrow-parens': 'off',
+      '@typescript-eslint/no-explicit-any': 'error',
+    },
   },
-})
+  room(['core/**/*.ts'], { knows: [], packages: outside }),
+  room(testsOfCore.map(file => file.startsWith('core') ? file : `core/${file}`), { knows: ['demo'], packages: outside }),
+  room(['shared/**/*.ts'], { knows: ['shared'] }),
+  room(['exchange/**/*.ts'], { knows: ['exchange', 'shared'] }),
+  room(['exchange/**/*.test.ts'], { knows: ['exchange', 'shared', 'demo'] }),
+  room(['server/**/*.ts'], { knows: ['server', 'shared'] }),
+  room(['app/**/*.ts', 'app/**/*.vue'], { knows: ['app', 'shared'] }),
+  room(['demo/**/*.ts'], { knows: ['demo', 'exchange', 'server', 'shared'] }),
+)

@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test'
 
 export default defineConfig({
   testDir: 'tests',
+  testMatch: '**/*.spec.ts',
   outputDir: 'test-results',
   globalSetup: './tests/setup.ts',
   fullyParallel: false,

@@ -3,5 +3,5 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   resolve: { alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') } },
-  test: { include: ['{core,exchange,shared,server,app}/**/*.test.ts'] },
+  test: { include: ['{core,demo,exchange,shared,server,app}/**/*.test.ts', 'tests/*.test.ts'] },
 })

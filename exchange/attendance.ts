@@ -22,9 +22,10 @@ export class Attendance {
     if (this.named.delete(server)) this.settle()
   }
 
-  private settle(): void {
+  /** Everybody is there, or gone, as it was last said. */
+  settle(): void {
     const present = new Set([...this.named.values()].flatMap(devices => [...devices]))
-    for (const [device, { attended }] of Object.entries(this.exchange.state.agents)) {
+    for (const [device, { attended }] of [...this.exchange.state.agents.entries()]) {
       if (present.has(device) !== attended) this.exchange.request(`attendance:${randomUUID()}`, { service: 'setAgentState', device, attended: !attended })
     }
   }

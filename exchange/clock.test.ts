@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { exchangeOf } from '../core/world/exchange'
-import { merrowby } from '../core/world/merrowby'
+import { quietState } from '../core/calls/snapshot'
+import { merrowby } from '../demo/company/merrowby'
 import { Attendance } from './attendance'
 import { clockOffset, InventedClock, SteadyClock } from './clock'
 import { Switch } from './switch'
@@ -25,18 +25,18 @@ describe('the exchange\'s time', () => {
 
 describe('who is there', () => {
   it('is whoever at least one server names, and nobody any more when it stops', () => {
-    const exchange = new Switch(exchangeOf(merrowby(12), { epoch: 'e', now: start }), new InventedClock(start), null)
+    const exchange = new Switch(quietState(merrowby(12), { epoch: 'e', now: start }), new InventedClock(start), null)
     const attendance = new Attendance(exchange)
     const [east, west] = [{}, {}]
-    const here = () => Object.entries(exchange.state.agents).filter(([, agent]) => agent.attended).map(([device]) => device)
-    attendance.say(east, ['2100', '2101', 'nobody'])
-    attendance.say(west, ['2100'])
-    expect(here()).toEqual(['2100', '2101'])
+    const here = () => [...exchange.state.agents.entries()].filter(([, agent]) => agent.attended).map(([device]) => device)
+    attendance.say(east, ['t2100', 't2101', 'nobody'])
+    attendance.say(west, ['t2100'])
+    expect(here()).toEqual(['t2100', 't2101'])
     const { seq } = exchange.state
-    attendance.say(east, ['2100', '2101'])
+    attendance.say(east, ['t2100', 't2101'])
     expect(exchange.state.seq, 'saying it again is no event').toBe(seq)
     attendance.gone(east)
-    expect(here()).toEqual(['2100'])
+    expect(here()).toEqual(['t2100'])
     attendance.gone(west)
     attendance.gone(west)
     expect(here()).toEqual([])
@@ -46,12 +46,12 @@ describe('who is there', () => {
 describe('an id', () => {
   it('used again for another request is refused, and a request that comes too late is not carried out', () => {
     const clock = new InventedClock(start)
-    const exchange = new Switch(exchangeOf(merrowby(12), { epoch: 'e', now: start }), clock, null)
-    expect(exchange.request('one', { service: 'setDoNotDisturb', device: '2105', on: true }).refusal).toBeUndefined()
-    expect(exchange.request('one', { service: 'setDoNotDisturb', device: '2105', on: false }).refusal).toMatchObject({ code: 'idUsed' })
+    const exchange = new Switch(quietState(merrowby(12), { epoch: 'e', now: start }), clock, null)
+    expect(exchange.request('one', { service: 'setDoNotDisturb', device: 't2105', on: true }).refusal).toBeUndefined()
+    expect(exchange.request('one', { service: 'setDoNotDisturb', device: 't2105', on: false }).refusal).toMatchObject({ code: 'idUsed' })
     clock.advance(6_000)
-    expect(exchange.request('two', { service: 'setDoNotDisturb', device: '2105', on: false }, start + 5_000).refusal).toMatchObject({ code: 'tooLate' })
-    expect(exchange.state.devices['2105']!.doNotDisturb).toBe(true)
+    expect(exchange.request('two', { service: 'setDoNotDisturb', device: 't2105', on: false }, start + 5_000).refusal).toMatchObject({ code: 'tooLate' })
+    expect(exchange.state.devices.get('t2105')!.doNotDisturb).toBe(true)
     expect(exchange.outcome('two')).toMatchObject({ refusal: { code: 'tooLate' } })
     expect(exchange.outcome('three')).toBeNull()
   })

@@ -39,7 +39,7 @@ export function clockOffset(steady: number, wall: number, known: number): number
   return Math.abs(offset - known) >= noticeable ? offset : null
 }
 
-/** A clock that stands still until it is told otherwise: a working day in milliseconds, and the same every time. */
+/** A clock that stands still until it is told otherwise: a working day in milliseconds, and the same every time. Like every clock it tells whole milliseconds. */
 export class InventedClock implements Clock {
   private alarm: { at: number, wake: () => void } | null = null
 
@@ -53,13 +53,17 @@ export class InventedClock implements Clock {
     this.alarm = { at, wake }
   }
 
+  moveTo(at: number): void {
+    this.advance(at - this.time)
+  }
+
   /** Moves time on, stopping at every alarm on the way. */
   advance(by: number): void {
     const end = this.time + by
-    while (this.alarm && this.alarm.at <= end) {
+    while (this.alarm && Math.ceil(this.alarm.at) <= end) {
       const { at, wake } = this.alarm
       this.alarm = null
-      this.time = Math.max(this.time, at)
+      this.time = Math.max(this.time, Math.ceil(at))
       wake()
     }
     this.time = end
@@ -71,7 +75,12 @@ export class WaitingClock implements Clock {
   private running: SteadyClock | null = null
   private alarm: { at: number, wake: () => void } | null = null
 
-  constructor(private readonly moment: number) {}
+  constructor(private moment: number) {}
+
+  /** Moves the moment at which it stands. */
+  moveTo(moment: number): void {
+    if (!this.running) this.moment = moment
+  }
 
   now(): number {
     return this.running?.now() ?? this.moment

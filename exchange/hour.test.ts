@@ -1,22 +1,22 @@
 import { describe, expect, it } from 'vitest'
 import type { NumberedEvent, Request } from '../core/calls/model'
+import { quietState } from '../core/calls/snapshot'
 import { connectionOf, isConversation, placesOf, stretchOf, talkingCallOf } from '../core/calls/questions'
-import { Rehearsal } from '../core/rehearsal/rehearsal'
-import { chanceFrom } from '../core/world/chance'
-import { exchangeOf } from '../core/world/exchange'
-import { merrowby } from '../core/world/merrowby'
+import { Rehearsal } from '../demo/rehearsal/rehearsal'
+import { chanceFrom } from '../demo/company/chance'
+import { merrowby } from '../demo/company/merrowby'
 import { InventedClock } from './clock'
 import { Switch } from './switch'
 
 const start = Date.UTC(2031, 4, 12, 9)
-const ines = '2100'
+const ines = 't2100'
 
 /** An hour of the demo with somebody at the console who does a little of everything. */
 function anHour(seed: number): { exchange: Switch, events: NumberedEvent[], seen: Set<string> } {
-  const world = merrowby()
+  const company = merrowby()
   const clock = new InventedClock(start)
-  const rehearsal = new Rehearsal(world, { seed, callerEvery: 12_000, livelyColleagues: true }, start)
-  const exchange = new Switch(exchangeOf(world, { epoch: 'hour', now: start, attended: [ines] }), clock, rehearsal)
+  const rehearsal = new Rehearsal(company, { seed, callerEvery: 12_000, livelyColleagues: true }, start)
+  const exchange = new Switch(quietState(company, { epoch: 'hour', now: start, attended: [ines] }), clock, rehearsal)
   const events: NumberedEvent[] = []
   const seen = new Set<string>()
   exchange.onEvent(event => events.push(event))
@@ -26,11 +26,11 @@ function anHour(seed: number): { exchange: Switch, events: NumberedEvent[], seen
     const reply = exchange.request(`robot-${++serial}`, request)
     if (!reply.refusal) seen.add(request.service)
   }
-  const colleague = () => chance.pick(world.people).extension
+  const colleague = () => chance.pick(Object.keys(company.telephones))
 
   const act = () => {
     const { state } = exchange
-    const calls = Object.values(state.calls)
+    const calls = [...state.calls.values()]
     const asking = calls.find(call => call.consultation && call.calling === ines)
     const talking = talkingCallOf(state, ines)
     const held = calls.find(call => connectionOf(call, ines)?.state === 'held')
@@ -51,7 +51,7 @@ function anHour(seed: number): { exchange: Switch, events: NumberedEvent[], seen
   for (let second = 0; second < 3_600; second++) {
     clock.advance(1_000)
     if (second % 4 === 0) act()
-    for (const call of Object.values(exchange.state.calls)) if (placesOf(call).length !== 1) throw new Error(`${call.id} is in ${placesOf(call).join(' and ') || 'no place'}`)
+    for (const call of [...exchange.state.calls.values()]) if (placesOf(call).length !== 1) throw new Error(`${call.id} is in ${placesOf(call).join(' and ') || 'no place'}`)
   }
   return { exchange, events, seen }
 }
@@ -65,7 +65,7 @@ describe('an hour of the demo', () => {
     // People come for who is parked for them, serve their queues, and callers leave messages.
     expect(events.some(event => event.type === 'established' && event.from?.startsWith('slot:'))).toBe(true)
     expect(events.some(event => event.type === 'established' && event.device.startsWith('mailbox:'))).toBe(true)
-    const waits = Object.values(exchange.state.calls).map(call => exchange.state.time - call.created)
+    const waits = [...exchange.state.calls.values()].map(call => exchange.state.time - call.created)
     expect(Math.max(0, ...waits), 'nobody has been there for ten minutes').toBeLessThan(600_000)
   }, 60_000)
 

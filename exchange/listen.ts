@@ -1,6 +1,7 @@
 import { timingSafeEqual } from 'node:crypto'
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
 import { type FromExchange, heartbeat, helloWithin, longestHello, longestLine, readToExchange, type ToExchange } from '../shared/link'
+import { snapshotOf } from '../core/calls/snapshot'
 import { Attendance } from './attendance'
 import { InventedClock, type Clock } from './clock'
 import { LineReader } from '../shared/lines'
@@ -15,17 +16,23 @@ const mostConnections = 64
  * a stranger gets one line to say who they are.
  * @param token the secret that a server must say first
  */
-export async function listen(exchange: Switch, clock: Clock, options: { port: number, token: string, log: (text: string) => void }): Promise<{ port: number, server: Server }> {
+export async function listen(exchange: Switch, clock: Clock, options: { port: number, token: string, log: (text: string) => void, onConfigured: () => void }): Promise<{ port: number, server: Server }> {
   const peers = new Set<Socket>()
   const attendance = new Attendance(exchange)
   const server = createServer((socket) => {
     greet(socket, options.token, (since) => {
       peers.add(socket)
       socket.once('close', () => peers.delete(socket))
-      return serve(socket, exchange, attendance, since, (by) => {
-        if (!(clock instanceof InventedClock)) throw new Error('this exchange runs on real time')
-        clock.advance(by)
-        for (const peer of peers) send(peer, { type: 'pong', now: exchange.now() })
+      return serve(socket, exchange, attendance, since, {
+        configured() {
+          options.onConfigured()
+          attendance.settle()
+        },
+        advance(by) {
+          if (!(clock instanceof InventedClock)) throw new Error('this exchange runs on real time')
+          clock.advance(by)
+          for (const peer of peers) send(peer, { type: 'pong', now: exchange.now() })
+        },
       })
     })
   })
@@ -101,12 +108,13 @@ function greet(socket: Socket, token: string, enter: (since: Hello['since']) => 
 }
 
 /** Tells a server what happens and carries out what it asks, until it falls silent. Gives back what takes its next line. */
-function serve(socket: Socket, exchange: Switch, attendance: Attendance, since: Hello['since'], advance: (by: number) => void): (line: string) => void {
+function serve(socket: Socket, exchange: Switch, attendance: Attendance, since: Hello['since'], tell: { configured: () => void, advance: (by: number) => void }): (line: string) => void {
   let heard = performance.now()
   const watching = setInterval(() => {
     if (performance.now() - heard > heartbeat * 3) socket.destroy()
   }, heartbeat)
-  send(socket, { type: 'welcome', now: exchange.now(), ...exchange.history(since) })
+  const { state, ...past } = exchange.history(since)
+  send(socket, { type: 'welcome', now: exchange.now(), state: snapshotOf(state), ...past })
   const stopListening = exchange.onEvent(event => send(socket, { type: 'event', event }))
   socket.once('close', () => {
     clearInterval(watching)
@@ -123,7 +131,14 @@ function serve(socket: Socket, exchange: Switch, attendance: Attendance, since: 
         return send(socket, { type: 'pong', now: exchange.now() })
       case 'request': return send(socket, { type: 'reply', id: message.id, ...exchange.request(message.id, message.request, message.before) })
       case 'inquire': return send(socket, { type: 'outcome', id: message.id, reply: exchange.outcome(message.id) })
-      case 'advance': return advance(message.by)
+      case 'configure': {
+        const { from, version, changes } = message
+        const { version: before } = exchange.state.company
+        send(socket, { type: 'reply', id: message.id, ...exchange.request(message.id, { service: 'configure', from, version, changes }) })
+        if (exchange.state.company.version !== before) tell.configured()
+        return
+      }
+      case 'advance': return tell.advance(message.by)
     }
   }
 }

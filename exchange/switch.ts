@@ -2,7 +2,6 @@ import { decide } from '../core/calls/decide'
 import { evolve } from '../core/calls/evolve'
 import type { CallEvent, ExchangeState, NumberedEvent, Refusal, RefusalCode, Request } from '../core/calls/model'
 import { nextDeadline } from '../core/calls/timers'
-import type { Rehearsal } from '../core/rehearsal/rehearsal'
 import type { Clock } from './clock'
 
 const eventsKept = 50_000
@@ -17,9 +16,19 @@ export interface Reply {
   refusal?: Refusal
 }
 
+/** People who hear what happens and act: whoever plays callers and colleagues. */
+export interface Players {
+  /** When somebody next wants to do something, or null. */
+  next(): number | null
+  /** The next request that somebody makes at `now`, or null when nobody wants anything more now. */
+  take(state: ExchangeState, now: number): Request | null
+  /** `state` is the state after the event. */
+  hear(event: NumberedEvent, state: ExchangeState): void
+}
+
 /**
  * The switching part of the stand-in exchange: runs the call model on a clock, remembers recent events, and lets
- * simulated people hear and act. Knows nothing of networks.
+ * people hear and act. Knows nothing of networks.
  */
 export class Switch {
   private events: NumberedEvent[] = []
@@ -27,7 +36,7 @@ export class Switch {
   private readonly replies = new Map<string, { asked: string, reply: Reply }>()
   private readonly listeners = new Set<(event: NumberedEvent) => void>()
 
-  constructor(private current: ExchangeState, private readonly clock: Clock, private readonly rehearsal: Rehearsal | null) {
+  constructor(private current: ExchangeState, private readonly clock: Clock, private players: Players | null = null) {
     this.checkpoints = [current]
     this.sleep()
   }
@@ -43,6 +52,12 @@ export class Switch {
   onEvent(listener: (event: NumberedEvent) => void): () => void {
     this.listeners.add(listener)
     return () => this.listeners.delete(listener)
+  }
+
+  /** From now on these people hear and act. */
+  letIn(players: Players): void {
+    this.players = players
+    this.sleep()
   }
 
   /**
@@ -97,7 +112,7 @@ export class Switch {
     this.events.push(numbered)
     if (numbered.seq % checkpointEvery === 0) this.checkpoints.push(this.current)
     if (this.events.length > eventsKept + checkpointEvery) this.forget()
-    this.rehearsal?.hear(numbered, this.current)
+    this.players?.hear(numbered, this.current)
     for (const listener of this.listeners) listener(numbered)
   }
 
@@ -109,7 +124,7 @@ export class Switch {
   }
 
   private sleep(): void {
-    const times = [nextDeadline(this.current), this.rehearsal?.next() ?? null].filter(time => time !== null)
+    const times = [nextDeadline(this.current), this.players?.next() ?? null].filter(time => time !== null)
     if (times.length > 0) this.clock.wakeAt(Math.min(...times), () => this.wake())
   }
 
@@ -117,7 +132,7 @@ export class Switch {
     const due = nextDeadline(this.current)
     if (due !== null && due <= this.now()) this.carryOut({ service: 'tick' })
     for (;;) {
-      const request = this.rehearsal?.take(this.current, this.now())
+      const request = this.players?.take(this.current, this.now())
       if (!request) break
       this.carryOut(request)
     }

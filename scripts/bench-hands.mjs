@@ -52,7 +52,7 @@ async function measure(stack, browser) {
   say(`the name: ${person.first} ${person.last}, by the letters “${person.letters}”`)
   const inHand = page.locator('.in-hand .ribbon')
   const passedOn = page.locator('.passed-on .ribbon')
-  const window_ = page.locator(`.window[data-extension="${person.extension}"]`)
+  const window_ = page.locator(`.window[data-person="${person.device}"]`)
   const rows = []
 
   const arrive = async () => {
@@ -100,8 +100,8 @@ async function measure(stack, browser) {
   })
   const announced = async (ask, yes) => {
     await ask()
-    const asking = await exchange.ringingAt(person.extension)
-    await exchange.ask({ service: 'answerCall', device: person.extension, call: asking })
+    const asking = await exchange.ringingAt(person.device)
+    await exchange.ask({ service: 'answerCall', device: person.device, call: asking })
     await page.locator('.ribbon.asking.none').waitFor()
     await yes()
     await page.locator('.in-hand .nothing').waitFor()
@@ -180,7 +180,8 @@ async function measure(stack, browser) {
 
 /** Somebody whose last name's first three letters begin no other word that the search knows. */
 async function decidedByThreeLetters(page) {
-  const { people } = await (await page.request.get('/api/directory')).json()
+  const { people: all, telephones, departments } = await (await page.request.get('/api/company')).json()
+  const people = Object.values(telephones).filter(({ person }) => person).map(({ id, number, person }) => ({ ...all[person], device: id, extension: number, departmentName: departments[all[person].department].name, handles: departments[all[person].department].handles }))
   const words = text => text.toLowerCase().split(/[^\p{L}\p{N}]+/u)
   const starts = new Map()
   for (const person of people) {

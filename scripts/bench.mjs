@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -14,19 +14,20 @@ import { createStack, demoPassword } from './stack.mjs'
 const consoles = 20
 const perSecond = 100
 const seconds = 15
+/** The last commit whose state was copied whole. */
+const earlierCommit = 'ee86217ec804b0b6038a242de6b4603c85938b4a'
 
 /** npm run bench: figures as a table and as JSON in .data/bench.json. */
 run(async () => {
   installNpmPackages()
   await buildWhenStale()
-  const { build } = await import('esbuild')
-  const modelFile = join(root, '.data/bench-model.mjs')
-  await build({ entryPoints: [join(root, 'bench/model.ts')], outfile: modelFile, bundle: true, platform: 'node', format: 'esm' })
-  const { evolveRate, keystroke } = await import(modelFile)
+  const today = await bundled('bench/model.ts', '.data/bench-model.mjs')
+  const { keystroke, snapshotSize } = today
 
-  say('evolve and search')
+  say('requests and events, by telephones and live calls')
   const figures = {
-    evolve: [182, 2000].map(size => evolveRate(size)),
+    ...modelFigures(today, await earlierModel()),
+    snapshot: [182, 5_000, 20_000].map(size => snapshotSize(size)),
     keystroke: [182, 2000].map(size => keystroke(size)),
     consoleScript: consoleSize(),
     machine: {},
@@ -51,6 +52,36 @@ run(async () => {
   mkdirSync(join(root, '.data'), { recursive: true })
   writeFileSync(join(root, '.data/bench.json'), JSON.stringify(figures, null, 2))
 })
+
+async function bundled(from, into, alias = {}) {
+  const { build } = await import('esbuild')
+  await build({ entryPoints: [join(root, from)], outfile: join(root, into), bundle: true, platform: 'node', format: 'esm', alias, logLevel: 'error' })
+  return import(join(root, into))
+}
+
+/** The call model of the commit before the state had parts, when the history has it: figures stand beside those of today. */
+async function earlierModel() {
+  const folder = join(root, '.data/earlier')
+  mkdirSync(folder, { recursive: true })
+  const archive = spawnSync('git', ['archive', earlierCommit, 'core'], { cwd: root, maxBuffer: 64 * 1024 * 1024 })
+  if (archive.status !== 0) return null
+  spawnSync('tar', ['-x', '-C', folder], { input: archive.stdout })
+  return bundled('bench/earlier.mjs', '.data/bench-earlier.mjs', { earlier: folder })
+}
+
+/** Microseconds of each request and event, today's beside the earlier ones, and how many times the smallest a cell takes. */
+function modelFigures(today, earlier) {
+  const sizes = [200, 2_000, 20_000]
+  const live = [10, 100, 1_000]
+  const now = today.costs(today.model, sizes, live)
+  const before = earlier?.costs(earlier.model, sizes, live) ?? []
+  const least = new Map()
+  for (const { what, microseconds } of now) least.set(what, Math.min(least.get(what) ?? Infinity, microseconds))
+  return {
+    cost: now.map((cell, index) => ({ ...cell, timesLeast: Number((cell.microseconds / least.get(cell.what)).toFixed(1)), earlier: before[index]?.microseconds })),
+    eventsPerSecond: [{ telephones: 20_000, calls: 1_000, today: today.rate(today.model, 20_000, 1_000), earlier: earlier?.rate(earlier.model, 20_000, 1_000) }],
+  }
+}
 
 /** How long a byte takes to another process and back on this machine, at the pace of the chain: what no chain can be quicker than. */
 async function echo() {
@@ -78,7 +109,7 @@ function consoleSize() {
 }
 
 async function chain(postgres, size) {
-  const stack = createStack({ databaseUrl: await prepareDatabase(postgres.superuserUrl, `bench_${size}`, { people: size }), exchangeArgs: ['--pace', 'still'], worldSize: size, output: 'ignore' })
+  const stack = createStack({ databaseUrl: await prepareDatabase(postgres.superuserUrl, `bench_${size}`, { people: size }), exchangeArgs: ['--pace', 'still'], output: 'ignore' })
   await stack.start()
   const cookie = await signIn(stack.url)
   const delays = []
@@ -143,8 +174,8 @@ async function play(stack, size, { everyMs = 1000 / (perSecond / 2.5), requests 
   const begin = Date.now()
   const pending = []
   for (let i = 0; i < requests; i++) {
-    const from = String(2110 + (i * 2) % (size - 20))
-    const to = String(2110 + (i * 2 + 1) % (size - 20))
+    const from = `t${2110 + (i * 2) % (size - 20)}`
+    const to = `t${2110 + (i * 2 + 1) % (size - 20)}`
     const one = ask({ service: 'makeCall', device: from, number: to }).then(async ({ call }) => {
       if (!call) return
       await ask({ service: 'answerCall', device: to, call })

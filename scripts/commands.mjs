@@ -3,7 +3,7 @@ import { buildCommands } from './packages.mjs'
 import { must, root } from './processes.mjs'
 import { run } from './say.mjs'
 
-/** npm run migrate, npm run administrator: programs of the server that run by themselves. */
+/** npm run migrate, administrator, rebuild, demo: programs of the server that run by themselves. */
 const [name, ...args] = process.argv.slice(2)
 
 run(async () => {

@@ -26,7 +26,7 @@ export async function talkTo(stack, onEvent = () => {}) {
     })
   })
   await once(socket, 'connect')
-  say({ type: 'hello', version: 2, token: stack.token })
+  say({ type: 'hello', version: 3, token: stack.token })
   await welcome
   const pong = message => new Promise((resolve) => {
     pongs.push(resolve)

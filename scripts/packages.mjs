@@ -53,19 +53,19 @@ export function installChromium() {
   installDebianPackages(['chromium'], () => chromium() !== undefined)
 }
 
-const sources = ['app', 'server', 'shared', 'core', 'exchange', 'public', 'nuxt.config.ts', 'package-lock.json']
+const sources = ['app', 'server', 'shared', 'core', 'exchange', 'demo', 'public', 'nuxt.config.ts', 'package-lock.json']
 
-/** Builds the exchange alone: a moment's work. */
-export async function buildExchange(into = join(root, '.output/exchange/main.mjs')) {
+/** Builds the demo's exchange, or the one without anybody: a moment's work. */
+export async function buildExchange(into = join(root, '.output/exchange/demo.mjs'), from = 'demo/exchange.ts') {
   const { build } = await import('esbuild')
-  await build({ entryPoints: [join(root, 'exchange/main.ts')], outfile: into, bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning' })
+  await build({ entryPoints: [join(root, from)], outfile: into, bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning' })
   return into
 }
 
 /** Builds the server's programs that run by themselves: another moment's work. */
 export async function buildCommands() {
   const { build } = await import('esbuild')
-  const entryPoints = { migrate: 'server/database/migrate.ts', administrator: 'server/accounts/administrator.ts' }
+  const entryPoints = { migrate: 'server/database/migrate.ts', administrator: 'server/accounts/administrator.ts', rebuild: 'server/journal/rebuild-command.ts', seed: 'demo/seed.ts' }
   await build({
     entryPoints: Object.fromEntries(Object.entries(entryPoints).map(([name, file]) => [name, join(root, file)])), outdir: join(root, '.output/commands'), outExtension: { '.js': '.mjs' },
     bundle: true, packages: 'external', alias: { '~~': root }, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning',
@@ -80,6 +80,7 @@ export async function buildWhenStale() {
   say('building (a minute or so)')
   must('npx', ['nuxt', 'build', '--logLevel', 'silent'], 'The build failed: see its message above.', { env: { ...process.env, NODE_ENV: 'production' } })
   await buildExchange()
+  await buildExchange(join(root, '.output/exchange/main.mjs'), 'exchange/main.ts')
   await buildCommands()
   mkdirSync(join(root, '.output'), { recursive: true })
   writeFileSync(mark, hash)

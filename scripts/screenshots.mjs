@@ -141,7 +141,7 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('button', { name: /^Park for them/ }).click()
   await page.getByRole('button', { name: /parked for/ }).nth(1).waitFor()
   const handset = await context.newPage()
-  await handset.goto('/handset?of=2150')
+  await handset.goto('/handset?of=t2150')
   await handset.getByText('● message').waitFor()
   await shot('handset', handset)
   await handset.close()

@@ -14,7 +14,6 @@ export const demoPassword = 'hand-me-over'
  * @property {string[]} [exchangeArgs] for example ['--pace', 'still']
  * @property {number} [port] of the server; a free one by default
  * @property {string} [sessionSecret] seals the cookies
- * @property {number} [worldSize] how many extensions
  * @property {'inherit' | 'ignore'} [output]
  * @property {((text: string) => void) | null} [watch] starts again what ends unasked, and says so
  * @property {{ port: number, token: string }} [joins] an exchange that runs already: this is one more server beside others
@@ -26,7 +25,7 @@ export const demoPassword = 'hand-me-over'
  * Exchange and server on one database. Each can be killed and started again; with `watch`, what ends unasked is started again by itself.
  * @param {StackOptions} options
  */
-export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), worldSize = 182, output = 'inherit', watch = null, joins, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/main.mjs') }) {
+export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), output = 'inherit', watch = null, joins, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/demo.mjs') }) {
   const token = joins?.token ?? randomBytes(24).toString('hex')
   let exchangePort = joins?.port ?? 0
   let stopping = false
@@ -42,7 +41,7 @@ export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionS
 
     async startExchange() {
       exchangePort ||= await freePort()
-      stack.exchange = startNode(exchangeFile, ['--port', String(exchangePort), '--size', String(worldSize), ...exchangeArgs], { ESTAFETTE_LINK_TOKEN: token }, { output, onExit: () => ended('exchange', stack.startExchange) })
+      stack.exchange = startNode(exchangeFile, ['--port', String(exchangePort), ...exchangeArgs], { ESTAFETTE_LINK_TOKEN: token }, { output, onExit: () => ended('exchange', stack.startExchange) })
       await new Promise((resolve, reject) => {
         stack.exchange.once('message', resolve)
         stack.exchange.once('exit', () => reject(new Stop('The exchange ended at once: see its message above.')))

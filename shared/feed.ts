@@ -1,5 +1,7 @@
 import { number, object, string } from 'yup'
-import type { Call, ExchangeState, NumberedEvent, Outlived } from '../core/calls/model'
+import type { Call, NumberedEvent, Outlived } from '../core/calls/model'
+import type { Snapshot } from '../core/calls/snapshot'
+import type { Company } from '../core/company/company'
 
 /** The live feed: a WebSocket on which a browser says the last event it knows and receives what it missed, then everything. */
 
@@ -10,12 +12,14 @@ export const feedBeat = 2_000
 export interface Position { epoch: string, seq: number }
 
 /** `here` answers every beat: a console that says nothing more is taken for closed. */
-export type FromBrowser = { type: 'hello', since?: Position } | { type: 'here' }
+/** `company`: the version of the configuration that the browser has, if any: it is not sent again. */
+export type FromBrowser = { type: 'hello', since?: Position, company?: number } | { type: 'here' }
 /** A browser that has been silent for so long (milliseconds) has gone, whatever its connection says. */
 export const longestSilence = feedBeat * 5
 
 export type ToBrowser
-  = | { type: 'snapshot', now: number, exchange: boolean, state: ExchangeState }
+  /** Without `company` the browser has it already, in the version that the state names. */
+  = | { type: 'snapshot', now: number, exchange: boolean, state: Omit<Snapshot, 'company'>, version: number, company?: Company }
     | { type: 'events', now: number, exchange: boolean, epoch: string, events: NumberedEvent[] }
     | { type: 'beat', now: number, exchange: boolean, epoch: string, seq: number }
   /** Calls at one's own telephone as they are at `seq`, for those who see no other callers. */
@@ -29,6 +33,7 @@ export type ToBrowser
 const hello = object({
   type: string().oneOf(['hello', 'here']).required(),
   since: object({ epoch: string().strict().max(80).required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
+  company: number().strict().integer().min(0).optional(),
 })
 
 /** @throws Error with a sentence, when the text is not a message of the feed */

@@ -1,5 +1,8 @@
 import { array, number, object, string } from 'yup'
-import type { ExchangeState, NumberedEvent, Refusal, Request } from '../core/calls/model'
+import type { NumberedEvent, Refusal, Request } from '../core/calls/model'
+import type { Snapshot } from '../core/calls/snapshot'
+import type { CompanyChange } from '../core/company/changes'
+import { companyChange } from './company'
 import { readRequest, services } from './requests'
 
 /**
@@ -7,9 +10,9 @@ import { readRequest, services } from './requests'
  * A server says hello and receives a welcome, then every event; it sends requests and receives one reply each.
  */
 
-/** Longer lines are answered with an error and skipped. */
-export const longestLine = 64 * 1024
-export const linkVersion = 2
+/** Bytes: room for the whole configuration of a large company. Longer lines are answered with an error and skipped. */
+export const longestLine = 32 * 1024 * 1024
+export const linkVersion = 3
 /** A server says hello in this time (milliseconds) and with its first line, which is this long at most (bytes). */
 export const helloWithin = 2_000
 export const longestHello = 4 * 1024
@@ -20,6 +23,8 @@ export type ToExchange
   = | { type: 'hello', version: number, token: string, since?: { epoch: string, seq: number } }
   /** `before`: the exchange's time after which it is not to be carried out any more. */
     | { type: 'request', id: string, request: Request, before?: number }
+  /** What the company is from now on: everything once, later what has changed since version `from`. Until then the exchange knows nobody. */
+    | { type: 'configure', id: string, from: number, version: number, changes: CompanyChange[] }
   /** Whether a request was carried out. */
     | { type: 'inquire', id: string }
   /** Moves an invented clock on, in milliseconds; refused by an exchange on real time. */
@@ -32,7 +37,7 @@ export type FromExchange
    * A state from which `events` lead to the present. It is at or before `since` when the exchange still remembers that far,
    * so that a server which was away sees every event it missed together with the state it happened in.
    */
-  = | { type: 'welcome', now: number, state: ExchangeState, events: NumberedEvent[], complete: boolean }
+  = | { type: 'welcome', now: number, state: Snapshot, events: NumberedEvent[], complete: boolean }
     | { type: 'event', event: NumberedEvent }
     | { type: 'reply', id: string, seq: number, call?: string, refusal?: Refusal }
   /** `reply` is null when no request with that id has been received. */
@@ -44,7 +49,7 @@ export type FromExchange
 /** Ids of the API's users stand behind the name of who asks. */
 const id = string().strict().max(200)
 const mostPresent = 1_000
-const everyService = Object.keys(services) as Request['service'][]
+const everyService = Object.keys(services) as (keyof typeof services)[]
 
 const hello = object({
   type: string().oneOf(['hello']).required(),
@@ -53,6 +58,8 @@ const hello = object({
   since: object({ epoch: id.required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
 })
 const requestMessage = object({ type: string().oneOf(['request']).required(), id: id.required(), request: object().required(), before: number().strict().optional() })
+const version = number().strict().integer().min(0).required()
+const configure = object({ type: string().oneOf(['configure']).required(), id: id.required(), from: version, version, changes: array(companyChange).required() })
 const inquire = object({ type: string().oneOf(['inquire']).required(), id: id.required() })
 const ping = object({ type: string().oneOf(['ping']).required(), present: array(id.required()).max(mostPresent).required() })
 const advance = object({ type: string().oneOf(['advance']).required(), by: number().strict().integer().min(0).max(864e5).required() })
@@ -65,6 +72,7 @@ export function readToExchange(line: string): ToExchange {
   const message = parse(line)
   const { type } = message
   if (type === 'ping') return ping.validateSync(message, { stripUnknown: true }) as ToExchange
+  if (type === 'configure') return configure.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'inquire') return inquire.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'hello') return hello.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'advance') return advance.validateSync(message, { stripUnknown: true }) as ToExchange
@@ -72,7 +80,7 @@ export function readToExchange(line: string): ToExchange {
     const { id, request, before } = requestMessage.validateSync(message) as { id: string, request: Record<string, unknown>, before?: number }
     return { type, id, request: readRequest(request, everyService), ...(before !== undefined && { before }) }
   }
-  throw new Error('type must be hello, request, inquire, advance or ping')
+  throw new Error('type must be hello, configure, request, inquire, advance or ping')
 }
 
 function parse(line: string): Record<string, unknown> {

@@ -18,7 +18,7 @@ export const logQuery = object({
   limit: number().integer().min(1).max(largestPage).default(50).label('limit'),
 }).noUnknown().strict(false)
 
-export type LogRow = Omit<CallRecord, 'epoch'>
+export type LogRow = Omit<CallRecord, 'epoch' | 'numbers'>
 
 export interface LogPage {
   rows: LogRow[]

@@ -68,7 +68,7 @@ export function openApiDocument(): Json {
         post: { summary: 'Sign in', requestBody: body(jsonSchemaOf(credentials)), responses: { 200: answer('Signed in; the sealed cookie is set.'), ...failures, 429: answer('Too many failed attempts; the header retry-after says how many seconds to wait.') } },
         delete: { summary: 'Sign out', responses: { 200: answer('Signed out.') } },
       },
-      '/api/directory': { get: { summary: 'Departments, people and lines', responses: { 200: answer('The company directory.'), ...failures } } },
+      '/api/company': { get: { summary: 'Who works here, and everything that calls can reach', responses: { 200: answer('The company\'s configuration.'), ...failures } } },
       '/api/requests': {
         post: {
           summary: 'Ask the exchange for a service with one\'s own telephone; an id repeated is carried out once',

@@ -9,7 +9,8 @@ export interface SignedIn {
   signIn: string
   name: string
   role: Role
-  /** The telephone that is theirs, when they have one. */
+  /** The telephone that is theirs, when they have one, and its number. */
+  device: string | null
   extension: string | null
 }
 

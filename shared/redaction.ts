@@ -35,9 +35,9 @@ export function redactEvent(event: NumberedEvent): NumberedEvent {
 export function redactState(state: ExchangeState): ExchangeState {
   return {
     ...state,
-    blocked: {},
+    blocked: state.blocked.clear(),
     outlived: state.outlived.map(note => ({ ...note, party: note.party && nobody })),
-    calls: Object.fromEntries(Object.entries(state.calls).map(([id, call]) => [id, redactCall(call)])),
+    calls: state.calls.map(redactCall),
   }
 }
 

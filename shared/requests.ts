@@ -1,5 +1,6 @@
 import { boolean, mixed, number as yupNumber, object, type ObjectSchema, setLocale, string } from 'yup'
-import { type AwayReason, awayReasons, distributions, type Request } from '../core/calls/model'
+import { type AwayReason, awayReasons, type Request } from '../core/calls/model'
+import { distributions } from '../core/company/company'
 import { wellFormed } from '../core/calls/text'
 
 /** Messages that name the field and the remedy, and never repeat what was sent. */
@@ -26,6 +27,9 @@ const until = (label = 'until') => yupNumber().strict().integer().min(0).max(lat
 const note = string().strict().max(300).optional().label('note')
 const distribution = string().oneOf(distributions).optional().label('distribution')
 const on = boolean().strict().required().label('on')
+
+/** The company's configuration is sent by its server, and by no request. */
+export type AskedService = Exclude<Request['service'], 'configure'>
 
 /** What each service of the call model takes. */
 export const services = {
@@ -72,20 +76,20 @@ export const services = {
   }),
   adjustClock: object({ offset: yupNumber().strict().integer().min(-latestTime).max(latestTime).required().label('offset') }),
   tick: object({}),
-} satisfies Record<Request['service'], ObjectSchema<object>>
+} satisfies Record<AskedService, ObjectSchema<object>>
 
 /** What a person may ask for, with their own device. The rest belongs to the network, the clock and the server. */
 export const personServices = [
   'makeCall', 'consultationCall', 'answerCall', 'clearConnection', 'clearCall', 'dropParty', 'holdCall', 'retrieveCall', 'reconnectCall', 'transferCall',
   'singleStepTransferCall', 'deflectCall', 'conferenceCall', 'singleStepConferenceCall', 'parkCall', 'directedPickupCall', 'groupPickupCall',
   'generateDigits', 'setMicrophoneMute', 'setDoNotDisturb', 'setStatus', 'setLineServed', 'blockNumber', 'unblockNumber', 'dismissNote',
-] as const satisfies Request['service'][]
+] as const satisfies AskedService[]
 /** What a stand-in handset may ask for: what a telephone or a caller does with hands and mouth. */
 export const handsetServices = [
   'makeCall', 'answerCall', 'clearConnection', 'holdCall', 'retrieveCall', 'consultationCall', 'reconnectCall', 'transferCall', 'singleStepTransferCall',
   'conferenceCall', 'parkCall', 'directedPickupCall', 'groupPickupCall', 'generateDigits', 'setMicrophoneMute', 'setDoNotDisturb', 'setStatus', 'dismissNote',
   'sendUserInformation', 'offerCall', 'setHandset',
-] as const satisfies Request['service'][]
+] as const satisfies AskedService[]
 export type HandsetRequest = Extract<Request, { service: typeof handsetServices[number] }>
 
 export type PersonRequest = Extract<Request, { service: typeof personServices[number] }>
@@ -95,7 +99,7 @@ export type PersonRequest = Extract<Request, { service: typeof personServices[nu
  * @param allowed the services to accept
  * @throws ValidationError or Error with a sentence naming the field
  */
-export function readRequest<S extends Request['service']>(value: unknown, allowed: readonly S[]): Extract<Request, { service: S }> {
+export function readRequest<S extends AskedService>(value: unknown, allowed: readonly S[]): Extract<Request, { service: S }> {
   const fields = wellFormed(object().required().label('request').validateSync(value)) as Record<string, unknown>
   const service = fields.service as S
   if (!allowed.includes(service)) throw new Error(`service must be one of: ${allowed.join(', ')}.`)

@@ -24,13 +24,13 @@ describe('what staff members may not see', () => {
       for (const secret of secrets) expect(told).not.toContain(secret)
     }
     tell({ service: 'offerCall', trunk: 'east', party: { number: '+447700900987', name: 'Secret Caller' }, number: '+441632960000' })
-    const [call] = Object.keys(desk.state.calls) as [string]
-    tell({ service: 'answerCall', device: '2100', call })
+    const [call] = [...desk.state.calls.keys()] as [string]
+    tell({ service: 'answerCall', device: 't2100', call })
     tell({ service: 'sendUserInformation', device: desk.call(call).calling, call, text: 'my secret words' })
-    tell({ service: 'generateDigits', device: '2100', call, digits: '123456' })
-    tell({ service: 'blockNumber', device: '2100', number: '+447700900987', reason: 'a secret reason' })
-    tell({ service: 'singleStepTransferCall', device: '2100', call, to: '2105', note: 'a secret note' })
-    expect(Object.values(redacted.calls)[0]!.connections.map(({ device, state }) => [device, state])).toEqual(Object.values(desk.state.calls)[0]!.connections.map(({ device, state }) => [device, state]))
+    tell({ service: 'generateDigits', device: 't2100', call, digits: '123456' })
+    tell({ service: 'blockNumber', device: 't2100', number: '+447700900987', reason: 'a secret reason' })
+    tell({ service: 'singleStepTransferCall', device: 't2100', call, to: 't2105', note: 'a secret note' })
+    expect([...redacted.calls.values()][0]!.connections.map(({ device, state }) => [device, state])).toEqual([...desk.state.calls.values()][0]!.connections.map(({ device, state }) => [device, state]))
   })
 
   it('only staff are kept from it', () => {
@@ -40,10 +40,10 @@ describe('what staff members may not see', () => {
 
 describe('requests from outside', () => {
   it('are read strictly, keep nothing unknown and name the field', () => {
-    expect(readRequest({ service: 'parkCall', device: '2100', call: 'c', slot: null, for: null, evil: 1 }, personServices)).toEqual({ service: 'parkCall', device: '2100', call: 'c', slot: null, for: null })
-    expect(() => readRequest({ service: 'parkCall', device: '2100', call: 'c', for: null }, personServices)).toThrow('slot is missing')
+    expect(readRequest({ service: 'parkCall', device: 't2100', call: 'c', slot: null, for: null, evil: 1 }, personServices)).toEqual({ service: 'parkCall', device: 't2100', call: 'c', slot: null, for: null })
+    expect(() => readRequest({ service: 'parkCall', device: 't2100', call: 'c', for: null }, personServices)).toThrow('slot is missing')
     expect(() => readRequest({ service: 'tick' }, personServices)).toThrow('service must be one of')
-    expect(() => readRequest({ service: 'singleStepTransferCall', device: '2100', call: 'c', to: 'x', distribution: 'random' }, personServices)).toThrow('distribution must be one of')
+    expect(() => readRequest({ service: 'singleStepTransferCall', device: 't2100', call: 'c', to: 'x', distribution: 'random' }, personServices)).toThrow('distribution must be one of')
   })
 
   it('whatever is sent is read or refused with a sentence', () => {
@@ -58,7 +58,7 @@ describe('requests from outside', () => {
   })
 
   it('a message needs somebody and some words', () => {
-    const message = { to: '2105', caller: null, number: null, text: 'The lamps are here.', urgent: false, callBack: true }
+    const message = { to: 't2105', caller: null, number: null, text: 'The lamps are here.', urgent: false, callBack: true }
     expect(newMessage.validateSync(message)).toEqual(message)
     expect(() => newMessage.validateSync({ ...message, text: '' })).toThrow('text is missing')
     expect(() => newMessage.validateSync({ ...message, urgent: 'yes' })).toThrow('urgent')

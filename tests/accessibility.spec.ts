@@ -47,8 +47,8 @@ for (const theme of ['Light', 'Dark'] as const) {
     await expectNoFindings(console, 'message')
     await console.keyboard.press('Escape')
     await expect(console.getByRole('dialog', { name: 'Take a message' })).toBeHidden()
-    await stage.cast.ask({ service: 'blockNumber', device: '2101', number: '07700 900997', reason: 'shouts' })
-    await stage.cast.ask({ service: 'makeCall', device: '2101', number: '2150' })
+    await stage.cast.ask({ service: 'blockNumber', device: 't2101', number: '07700 900997', reason: 'shouts' })
+    await stage.cast.ask({ service: 'makeCall', device: 't2101', number: 't2150' })
     for (const page of ['Parkings', 'Blocked', 'Outside', 'Messages', 'Handset']) {
       await console.getByRole('link', { name: page }).click()
       await expect(console.getByRole('heading', { level: 1, name: page })).toBeVisible()
@@ -57,7 +57,7 @@ for (const theme of ['Light', 'Dark'] as const) {
     await console.getByRole('link', { name: 'Ines Quillfeather' }).click()
     await expect(console.getByRole('listitem').filter({ hasText: 'this one' })).toBeVisible()
     await expectNoFindings(console, 'account')
-    await stage.cast.ask({ service: 'unblockNumber', device: '2101', number: '+447700900997' })
+    await stage.cast.ask({ service: 'unblockNumber', device: 't2101', number: '+447700900997' })
   })
 }
 

@@ -3,9 +3,9 @@ import { createStack, demoPassword } from '../scripts/stack.mjs'
 import { alone, expect, type Stage } from './stage'
 
 /** Whether an operator is there is a lease: it ends with whatever dies, freezes or is cut off, and their callers are not left waiting. */
-const test = alone({ exchangeArgs: ['--absence', '2000'] })
+const test = alone({ settings: { absence: 2_000 } })
 
-const present = (stage: Stage, device = '2100') => stage.cast.state.agents[device]!.attended
+const present = (stage: Stage, device = 't2100') => stage.cast.state.agents.get(device)!.attended
 
 /** A console's feed without a browser around it, which can fall silent at will. */
 async function feed(url: string, who: string, options: { silent?: boolean } = {}): Promise<WebSocket> {
@@ -28,16 +28,16 @@ test('consoles that close in their first milliseconds leave nobody there', async
   }
   await expect.poll(() => present(own)).toBe(false)
   const call = await own.cast.ring('Late Caller')
-  await expect.poll(() => own.cast.state.calls[call]?.connections.map(({ device }) => device)).toContain('mailbox:general')
+  await expect.poll(() => own.cast.state.calls.get(call)?.connections.map(({ device }) => device)).toContain('mailbox:general')
 })
 
 test('a browser that hangs with its connection open is taken for gone, and its callers reach the night destination', async ({ own }) => {
   const socket = await feed(own.url, 'ines', { silent: true })
   await expect.poll(() => present(own)).toBe(true)
   const call = await own.cast.ring('Patient Caller')
-  expect(own.cast.state.calls[call]!.connections.map(({ device }) => device)).toContain('operators')
+  expect(own.cast.state.calls.get(call)!.connections.map(({ device }) => device)).toContain('operators')
   await expect.poll(() => present(own), { timeout: 30_000 }).toBe(false)
-  await expect.poll(() => own.cast.state.calls[call]?.connections.map(({ device }) => device)).toContain('mailbox:general')
+  await expect.poll(() => own.cast.state.calls.get(call)?.connections.map(({ device }) => device)).toContain('mailbox:general')
   socket.terminate()
 })
 
@@ -59,9 +59,9 @@ test('of two servers one dies: who has a console at the other is still there', a
     await feed(own.url, 'ines')
     const elsewhere = await feed(second.url, 'ines')
     await feed(own.url, 'tomas')
-    await expect.poll(() => [present(own), present(own, '2101')]).toEqual([true, true])
+    await expect.poll(() => [present(own), present(own, 't2101')]).toEqual([true, true])
     own.stack.server!.kill('SIGKILL')
-    await expect.poll(() => [present(own), present(own, '2101')], { timeout: 30_000 }).toEqual([true, false])
+    await expect.poll(() => [present(own), present(own, 't2101')], { timeout: 30_000 }).toEqual([true, false])
     elsewhere.terminate()
     await expect.poll(() => present(own), { timeout: 30_000 }).toBe(false)
   }

@@ -56,5 +56,5 @@ test('what a caller leaves in a line\'s voicemail is read by the operators and b
   await expect(message).toContainText('Read ')
 
   expect((await request.post(`${own.url}/api/session`, { data: { signIn: 'staff', password: 'hand-me-over' } })).status()).toBe(200)
-  for (const query of ['', '?handset=2150']) expect(await (await request.get(`${own.url}/api/messages${query}`)).json()).toEqual({ received: [], written: [] })
+  for (const query of ['', '?handset=t2150']) expect(await (await request.get(`${own.url}/api/messages${query}`)).json()).toEqual({ received: [], written: [] })
 })

@@ -61,7 +61,7 @@ test('signing in does not make calls wait', async ({ own }) => {
   const ines = await come(own, 'ines')
   const many = Array.from({ length: 30 }, (_, index) => fetch(`${own.url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ signIn: `nobody${index}`, password: 'x' }) }))
   const started = performance.now()
-  const answer = await ines.post('/api/requests', { data: { id: crypto.randomUUID(), service: 'makeCall', device: '2100', number: '2150' } })
+  const answer = await ines.post('/api/requests', { data: { id: crypto.randomUUID(), service: 'makeCall', device: 't2100', number: 't2150' } })
   expect(answer.status()).toBe(200)
   const answered = performance.now() - started
   const all = await Promise.all(many)
@@ -75,7 +75,7 @@ test('signing out ends the session wherever its cookie is; a new password ends a
   const stolen = await cookieOf(first)
   expect((await first.delete('/api/session')).status()).toBe(200)
   const thief = await apiRequests.newContext({ baseURL: own.url, extraHTTPHeaders: { cookie: stolen } })
-  expect((await thief.get('/api/directory')).status()).toBe(401)
+  expect((await thief.get('/api/calls')).status()).toBe(401)
   expect(await upgrade(own, '/api/feed', { cookie: stolen })).toBe(401)
 
   const page = await own.open(browser, 'tomas')
@@ -89,8 +89,8 @@ test('signing out ends the session wherever its cookie is; a new password ends a
   await page.getByLabel('New password').fill('ferry and lamp and rope')
   await page.getByRole('button', { name: 'Change it' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Your password is changed' })).toBeVisible()
-  expect((await other.get('/api/directory')).status()).toBe(401)
-  expect((await page.request.get('/api/directory')).status()).toBe(200)
+  expect((await other.get('/api/calls')).status()).toBe(401)
+  expect((await page.request.get('/api/calls')).status()).toBe(200)
   expect((await guess(await apiRequests.newContext({ baseURL: own.url }), 'tomas', demoPassword)).status()).toBe(401)
 })
 
@@ -103,7 +103,7 @@ test('an account that is shut, a role that changes and a session that is ended t
   await admin.getByRole('link', { name: 'Accounts' }).click()
   await admin.getByRole('button', { name: 'Shut the account of Tomas Arkwell' }).click()
   await expect(tomas).toHaveURL(/sign-in/)
-  expect((await tomas.request.get('/api/directory')).status()).toBe(401)
+  expect((await tomas.request.get('/api/calls')).status()).toBe(401)
   expect((await guess(await apiRequests.newContext({ baseURL: own.url }), 'tomas', demoPassword)).status()).toBe(401)
 
   expect((await staff.request.get('/api/parkings')).status()).toBe(403)
@@ -178,7 +178,7 @@ test('a body without a length is cut at the limit, before anybody has signed in'
 
 test('personal data is kept by nobody on the way, and is for this console alone', async ({ own }) => {
   const ines = await come(own, 'ines')
-  for (const path of ['/api/session', '/api/calls', '/api/directory', '/api/messages', '/api/parkings', '/api/sessions']) {
+  for (const path of ['/api/session', '/api/calls', '/api/messages', '/api/parkings', '/api/sessions']) {
     const headers = (await ines.get(path)).headers()
     expect(headers['cache-control'], path).toBe('no-store')
     expect(headers['access-control-allow-origin'], path).toBeUndefined()
@@ -196,7 +196,7 @@ test('a stranger on the exchange link has one line and two seconds', async ({ ow
   })
   expect(await talk(() => {})).toContain('say hello first')
   expect(await talk(write => write('{"type":"ping","present":[]}\n'))).toContain('say hello first')
-  expect(await talk(write => write('{"type":"hello","version":2,"token":"wrong"}\n{"type":"ping","present":[]}\n'))).toMatch(/token/)
+  expect(await talk(write => write('{"type":"hello","version":3,"token":"wrong"}\n{"type":"ping","present":[]}\n'))).toMatch(/token/)
   const flood = await talk((write) => {
     const lines = '{}\n'.repeat(20_000)
     const more = setInterval(() => {
@@ -243,7 +243,7 @@ test('a session that has lasted longer than a long day is over', async ({ own })
   const ines = await come(own, 'ines')
   await own.sql('update session set created_at = now() - interval \'17 hours\'')
   await own.sql('select pg_notify(\'accounts\', \'ines\')')
-  await expect.poll(async () => (await ines.get('/api/directory')).status()).toBe(401)
+  await expect.poll(async () => (await ines.get('/api/calls')).status()).toBe(401)
 })
 
 test('a console at which nobody is signed in any more goes to the sign-in page', async ({ own, browser }) => {

@@ -1,9 +1,9 @@
 import { alone, expect, ribbon, type Stage } from './stage'
 
 /** Real processes are killed here: every test has a stage to itself. */
-const test = alone({ exchangeArgs: ['--absence', '15000'] })
+const test = alone({ settings: { absence: 15_000 } })
 
-const colleague = '2150'
+const colleague = 't2150'
 interface Row { outcome: string, name: string, ended_at: Date | null, story: { type: string }[] }
 
 async function records(stage: Stage): Promise<Row[]> {
@@ -15,7 +15,7 @@ test('the server killed while callers ring, talk and are passed on: the same cal
   const other = await own.open(browser, 'tomas')
   const passed = await own.cast.ring('Passed Caller')
   await page.getByRole('button', { name: 'Answer Passed Caller' }).click()
-  await page.keyboard.type(own.cast.state.devices[colleague]!.name)
+  await page.keyboard.type(own.cast.state.company.telephones[colleague]!.name)
   await page.keyboard.press('Enter')
   await expect(ribbon(page, 'Passed on', 'Passed Caller')).toBeVisible()
   const talked = await own.cast.ring('Talking Caller')
@@ -41,7 +41,7 @@ test('the server killed while callers ring, talk and are passed on: the same cal
     await expect(ribbon(console, 'Arriving', 'Waiting Caller')).toBeVisible()
   }
   await expect(ribbon(page, 'In hand', 'Talking Caller')).toBeVisible()
-  expect(own.cast.state.calls[waited]).toEqual(before.calls[waited])
+  expect(own.cast.state.calls.get(waited)).toEqual(before.calls.get(waited))
 
   await page.getByRole('button', { name: 'Answer Waiting Caller' }).click()
   await expect(ribbon(page, 'In hand', 'Talking Caller')).toContainText('on hold')
@@ -56,7 +56,7 @@ test('the server killed while callers ring, talk and are passed on: the same cal
 
 test('the server killed during a conference and a consultation: the same people in them afterwards', async ({ own, browser }) => {
   const page = await own.open(browser, 'ines')
-  const words = own.cast.state.devices[colleague]!.name
+  const words = own.cast.state.company.telephones[colleague]!.name
   const call = await own.cast.ring('Conference Caller')
   await page.getByRole('button', { name: 'Answer Conference Caller' }).click()
   await expect(ribbon(page, 'In hand', 'Conference Caller')).toContainText('talking')
@@ -78,7 +78,7 @@ test('the server killed during a conference and a consultation: the same people 
   await own.stack.startServer()
   await expect(page.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden()
   await expect(ribbon(page, 'In hand', 'Conference').first()).toContainText('Leave')
-  expect(own.cast.state.calls[call]!.connections.filter(({ state }) => state === 'connected')).toHaveLength(3)
+  expect(own.cast.state.calls.get(call)!.connections.filter(({ state }) => state === 'connected')).toHaveLength(3)
   await own.cast.hangUp(call)
   await page.keyboard.press('Delete')
   await page.keyboard.press('Delete')
@@ -92,20 +92,20 @@ test('the browser dies during a consultation: the colleague talks on, and the ca
   await own.cast.ring('Consulted Caller')
   await page.getByRole('button', { name: 'Answer Consulted Caller' }).click()
   await expect(ribbon(page, 'In hand', 'Consulted Caller')).toContainText('talking')
-  await page.keyboard.type(own.cast.state.devices[colleague]!.name)
+  await page.keyboard.type(own.cast.state.company.telephones[colleague]!.name)
   await page.keyboard.press('Shift+Enter')
   const asking = await own.cast.ringingAt(colleague)
   await own.cast.answer(colleague, asking)
   await page.context().close()
   await expect(ribbon(other, 'Arriving', 'Consulted Caller')).toContainText('Ines Quillfeather has gone and left the caller on hold', { timeout: 40_000 })
-  expect(own.cast.state.calls[asking]!.connections.map(({ state }) => state)).toEqual(['connected', 'connected'])
+  expect(own.cast.state.calls.get(asking)!.connections.map(({ state }) => state)).toEqual(['connected', 'connected'])
   await other.keyboard.press('Enter')
   await expect(ribbon(other, 'In hand', 'Consulted Caller')).toContainText('talking')
 })
 
 test('blocked numbers outlive the exchange', async ({ own, browser }) => {
   const page = await own.open(browser, 'ines')
-  await own.cast.ask({ service: 'blockNumber', device: '2100', number: '07700 900998', reason: 'never again' })
+  await own.cast.ask({ service: 'blockNumber', device: 't2100', number: '07700 900998', reason: 'never again' })
   await expect.poll(async () => (await own.sql('select 1 from blocked_number')).length).toBe(1)
   own.stack.exchange!.kill('SIGKILL')
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()
@@ -133,7 +133,7 @@ test('a browser offline in mid-call says so large, and has the same picture afte
   await expect(page.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden({ timeout: 15_000 })
   await expect(ribbon(page, 'In hand', 'Steady Caller')).toContainText('Said meanwhile.')
   await expect(ribbon(page, 'Arriving', 'Newcomer')).toBeVisible()
-  expect(own.cast.state.calls[newcomer]).toBeDefined()
+  expect(own.cast.state.calls.get(newcomer)).toBeDefined()
 })
 
 test('the exchange killed: said at once; started again: a clean picture, and the calls it lost are closed in the log as such', async ({ own, browser }) => {

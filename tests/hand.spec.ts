@@ -3,11 +3,11 @@ import { expect, ribbon, type Stage, test } from './stage'
 
 /** Every way to hold, ask, pass on, park and get a call back, through the real interface. */
 
-const marit = { extension: '2150', words: '' }
-const dunstan = { extension: '2151', words: '' }
+const marit = { device: 't2150', extension: '2150', words: '' }
+const dunstan = { device: 't2151', extension: '2151', words: '' }
 
 test.beforeEach(async ({ stage }) => {
-  for (const person of [marit, dunstan]) person.words = stage.cast.state.devices[person.extension]!.name
+  for (const person of [marit, dunstan]) person.words = stage.cast.state.company.telephones[person.device]!.name
 })
 
 async function inHand(console: Page, stage: Stage, name: string): Promise<string> {
@@ -36,8 +36,8 @@ test.describe('an announced transfer', () => {
     await console.keyboard.press('Shift+Enter')
     await expect(ribbon(console, 'In hand', 'Asking for Announced Yes')).toContainText(marit.words)
     await expect(ribbon(console, 'In hand', `waits while you ask ${marit.words}`)).toContainText('on hold')
-    const asking = await stage.cast.ringingAt(marit.extension)
-    await stage.cast.answer(marit.extension, asking)
+    const asking = await stage.cast.ringingAt(marit.device)
+    await stage.cast.answer(marit.device, asking)
     await expect(console.getByRole('status').first()).toContainText(`${marit.words} answered`)
     await console.keyboard.press('ArrowLeft')
     await expect(ribbon(console, 'In hand', 'General line')).toContainText('talking')
@@ -46,14 +46,14 @@ test.describe('an announced transfer', () => {
     await expect(console.getByRole('button', { name: `hands Announced Yes over to ${marit.words}` })).toBeVisible()
     await console.keyboard.press('Enter')
     await expect(console.getByText('No call in hand.')).toBeVisible()
-    expect(stage.cast.state.calls[call]!.connections.map(({ device }) => device)).toContain(marit.extension)
+    expect(stage.cast.state.calls.get(call)!.connections.map(({ device }) => device)).toContain(marit.device)
   })
 
   test('no: Backspace brings the caller back, and a colleague who declines or hangs up leaves them a key away', async ({ console, stage }) => {
     await inHand(console, stage, 'Announced No')
     await name(console, marit.words)
     await console.keyboard.press('Shift+Enter')
-    await stage.cast.answer(marit.extension, await stage.cast.ringingAt(marit.extension))
+    await stage.cast.answer(marit.device, await stage.cast.ringingAt(marit.device))
     await expect(ribbon(console, 'In hand', 'Asking for Announced No')).toContainText('talking')
     await console.keyboard.press('Backspace')
     await expect(ribbon(console, 'In hand', 'Announced No')).toContainText('talking')
@@ -61,7 +61,7 @@ test.describe('an announced transfer', () => {
 
     await name(console, marit.words)
     await console.keyboard.press('Shift+Enter')
-    await stage.cast.leave(marit.extension, await stage.cast.ringingAt(marit.extension))
+    await stage.cast.leave(marit.device, await stage.cast.ringingAt(marit.device))
     await expect(ribbon(console, 'In hand', 'General line')).toContainText(`${marit.words} declined`)
     await expect(ribbon(console, 'In hand', 'Asking for')).toBeHidden()
     await console.keyboard.press('Space')
@@ -72,7 +72,7 @@ test.describe('an announced transfer', () => {
     await inHand(console, stage, 'Announced Early')
     await console.getByRole('button', { name: new RegExp(`^${marit.words}, ${marit.extension}`) }).click()
     await console.getByRole('button', { name: `Ask first: asks ${marit.words}` }).click()
-    await stage.cast.ringingAt(marit.extension)
+    await stage.cast.ringingAt(marit.device)
     await console.getByRole('button', { name: `Hand Announced Early over to ${marit.words}` }).click()
     await expect(ribbon(console, 'Passed on', 'Announced Early')).toContainText(`rings at ${marit.words}`)
     await console.getByRole('button', { name: 'Pull back Announced Early' }).click()
@@ -93,7 +93,7 @@ test.describe('a blind transfer', () => {
     await name(console, marit.words)
     await console.keyboard.press('F2')
     await expect(console.getByText('No call in hand.')).toBeVisible()
-    expect(stage.cast.state.calls[call]!.connections.map(({ device }) => device)).toContain(`mailbox:${marit.extension}`)
+    expect(stage.cast.state.calls.get(call)!.connections.map(({ device }) => device)).toContain(`mailbox:${marit.device}`)
   })
 
   test('to an outside number as typed, shown as people write it; nonsense is refused with a reason', async ({ console, stage }) => {
@@ -120,16 +120,16 @@ test.describe('a blind transfer', () => {
     await expect(console.getByRole('option').first()).toContainText('Group · 3 of 3 free')
     await console.keyboard.press('Shift+Enter')
     await expect(ribbon(console, 'Passed on', 'Blind Group')).toContainText('rings at Lost property')
-    const rung = stage.cast.state.calls[call]!.connections.filter(({ state }) => state === 'alerting').map(({ device }) => device)
+    const rung = stage.cast.state.calls.get(call)!.connections.filter(({ state }) => state === 'alerting').map(({ device }) => device)
     expect(rung).toHaveLength(3)
     await stage.cast.answer(rung[1]!, call)
-    await expect(ribbon(console, 'Passed on', `${stage.cast.state.devices[rung[1]!]!.name} took it`)).toBeVisible()
+    await expect(ribbon(console, 'Passed on', `${stage.cast.state.company.telephones[rung[1]!]!.name} took it`)).toBeVisible()
 
     const second = await inHand(console, stage, 'Blind Queue')
     await console.keyboard.type('601')
     await console.keyboard.press('Enter')
     await expect(ribbon(console, 'Passed on', 'Blind Queue')).toContainText('waits in the Reservations queue')
-    expect(stage.cast.state.calls[second]!.passing).toMatchObject({ to: 'queue:reservations' })
+    expect(stage.cast.state.calls.get(second)!.passing).toMatchObject({ to: 'queue:reservations' })
   })
 })
 
@@ -137,7 +137,7 @@ test('a conference: joined after asking, another rung to join, one muted, one dr
   const call = await inHand(console, stage, 'Conference Caller')
   await name(console, marit.words)
   await console.keyboard.press('Shift+Enter')
-  await stage.cast.answer(marit.extension, await stage.cast.ringingAt(marit.extension))
+  await stage.cast.answer(marit.device, await stage.cast.ringingAt(marit.device))
   await expect(ribbon(console, 'In hand', 'Asking for')).toContainText('talking')
   await console.keyboard.press('F8')
   const conference = console.getByRole('region', { name: 'In hand' }).getByRole('listitem').filter({ hasText: 'Conference' }).first()
@@ -145,7 +145,7 @@ test('a conference: joined after asking, another rung to join, one muted, one dr
   await name(console, dunstan.words)
   await console.keyboard.press('F8')
   await expect(conference.getByRole('listitem').filter({ hasText: dunstan.words })).toContainText('is being rung')
-  await stage.cast.answer(dunstan.extension, call)
+  await stage.cast.answer(dunstan.device, call)
   await conference.getByRole('button', { name: `Mute ${marit.words}` }).click()
   await expect(conference.getByRole('button', { name: `Unmute ${marit.words}` })).toBeVisible()
   await conference.getByRole('button', { name: `Drop ${dunstan.words}` }).click()
@@ -154,7 +154,7 @@ test('a conference: joined after asking, another rung to join, one muted, one dr
   await expect(console.getByRole('button', { name: 'Leave the conference; press again' })).toBeVisible()
   await console.keyboard.press('Delete')
   await expect(console.getByText('No call in hand.')).toBeVisible()
-  expect(stage.cast.state.calls[call]!.connections.map(({ device }) => device)).toEqual([expect.stringContaining('#'), marit.extension])
+  expect(stage.cast.state.calls.get(call)!.connections.map(({ device }) => device)).toEqual([expect.stringContaining('#'), marit.device])
 })
 
 test('a quick hand: letters and Enter while the answer is still under way pass the caller on, and call nobody', async ({ console, stage }) => {
@@ -178,9 +178,9 @@ test('a quick hand: letters and Enter while the answer is still under way pass t
 test('do not disturb on behalf of a colleague: their handset says who set it', async ({ console, stage }) => {
   await name(console, marit.words)
   await console.keyboard.press('Shift+F8')
-  await expect.poll(() => stage.cast.state.devices[marit.extension]!.doNotDisturb).toBe(true)
+  await expect.poll(() => stage.cast.state.devices.get(marit.device)!.doNotDisturb).toBe(true)
   const handset = await console.context().newPage()
-  await handset.goto(`/handset?of=${marit.extension}`)
+  await handset.goto(`/handset?of=${marit.device}`)
   await expect(handset.getByText(/Do not disturb, set by Ines Quillfeather for another/)).toBeVisible()
   await handset.getByRole('button', { name: 'Do not disturb' }).click()
   await expect(handset.getByText(/Do not disturb, set by/)).toBeHidden()
@@ -213,7 +213,7 @@ test.describe('parking', () => {
     await console.keyboard.press('Control+Enter')
     await expect(console.getByRole('button', { name: new RegExp(`^Take Reserved Caller from slot 1, parked for ${marit.words}`) })).toBeVisible()
     const handset = await console.context().newPage()
-    await handset.goto(`/handset?of=${marit.extension}`)
+    await handset.goto(`/handset?of=${marit.device}`)
     await expect(handset.getByText(/Reserved Caller waits for you in park slot 1, parked by Ines Quillfeather/)).toBeVisible()
     await handset.getByRole('button', { name: 'Take', exact: true }).click()
     await expect(handset.getByRole('article', { name: 'Call with Reserved Caller' })).toContainText('talking')
@@ -232,7 +232,7 @@ test.describe('parking', () => {
     await expect(console.getByText('No call in hand.')).toBeVisible()
     await stage.cast.hangUp(call)
     const handset = await console.context().newPage()
-    await handset.goto(`/handset?of=${marit.extension}`)
+    await handset.goto(`/handset?of=${marit.device}`)
     await expect(handset.getByText(/Forgotten Caller waited for you in park slot 1 .* and has hung up/)).toBeVisible()
     await handset.getByRole('button', { name: 'Put away' }).click()
     await expect(handset.getByText(/Forgotten Caller waited/)).toBeHidden()
@@ -247,7 +247,7 @@ test('what rings at a colleague is picked up; what talks there is carried elsewh
   await expect(ribbon(console, 'In hand', 'Direct Caller')).toContainText('talking')
   await name(console, marit.words)
   await console.keyboard.press('Enter')
-  await stage.cast.answer(marit.extension, direct)
+  await stage.cast.answer(marit.device, direct)
   await expect(console.getByText('No call in hand.')).toBeVisible()
 
   await name(console, marit.words)
@@ -256,7 +256,7 @@ test('what rings at a colleague is picked up; what talks there is carried elsewh
   await name(console, dunstan.words)
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'Passed on', 'Direct Caller')).toContainText(`rings at ${dunstan.words}`)
-  await stage.cast.answer(dunstan.extension, direct)
+  await stage.cast.answer(dunstan.device, direct)
   await expect(ribbon(console, 'Passed on', `${dunstan.words} took it`)).toBeVisible()
 })
 
@@ -387,7 +387,7 @@ test.describe('taking', () => {
     await expect(sheet).toBeHidden()
 
     const handset = await console.context().newPage()
-    await handset.goto(`/handset?of=${marit.extension}`)
+    await handset.goto(`/handset?of=${marit.device}`)
     await expect(handset.getByText('● message')).toBeVisible()
     await console.getByRole('link', { name: 'Messages' }).click()
     await expect(console.getByRole('region', { name: 'Taken down by you' }).getByRole('listitem').filter({ hasText: 'Message Caller' })).toContainText('Not read yet')
@@ -452,8 +452,8 @@ test('a person at a stand-in handset plays caller and colleague; nobody simulate
   await console.getByRole('button', { name: 'Take back Handset Caller' }).click()
 
   const colleague = await console.context().newPage()
-  await colleague.goto(`/handset?of=${marit.extension}`)
-  await expect.poll(() => stage.cast.state.devices[marit.extension]!.handset).toBe(true)
+  await colleague.goto(`/handset?of=${marit.device}`)
+  await expect.poll(() => stage.cast.state.devices.get(marit.device)!.handset).toBe(true)
   await console.bringToFront()
   await console.getByRole('combobox', { name: 'Who is it for?' }).focus()
   await name(console, marit.words)
@@ -462,7 +462,7 @@ test('a person at a stand-in handset plays caller and colleague; nobody simulate
   await expect(colleague.getByRole('article', { name: 'Call with Handset Caller' })).toContainText('talking')
   await expect(outside.getByText(`You are talking to ${marit.words}.`)).toBeVisible()
   await colleague.close()
-  await expect.poll(() => stage.cast.state.devices[marit.extension]!.handset).toBe(false)
+  await expect.poll(() => stage.cast.state.devices.get(marit.device)!.handset).toBe(false)
   await outside.getByRole('button', { name: 'Hang up' }).click()
   await outside.close()
 })
@@ -475,14 +475,14 @@ test('a staff member may use their own telephone and nobody else\'s, and sees wh
   await page.getByLabel('Password').fill('hand-me-over')
   await page.getByRole('button', { name: 'Sign in' }).click()
   await page.getByRole('link', { name: 'Handset' }).click()
-  const [own] = Object.values(stage.cast.state.devices).slice(140, 141)
-  await stage.cast.ring('For Staff', { to: `+441632960${own!.id.slice(1)}` })
+  const [own] = Object.values(stage.cast.state.company.telephones).slice(140, 141)
+  await stage.cast.ring('For Staff', { to: own!.direct! })
   await expect(page.getByRole('article', { name: 'Call with For Staff' })).toContainText('rings')
   await page.getByRole('button', { name: 'Answer' }).click()
   await expect(page.getByRole('article', { name: 'Call with For Staff' })).toContainText('talking')
   expect((await page.request.get('/api/parkings')).status()).toBe(403)
   expect(await (await page.request.get(`/api/messages?handset=${own!.id}`)).json()).toEqual({ received: [], written: [] })
-  expect((await page.request.post('/api/messages', { data: { to: '2150', caller: null, number: null, text: 'x', urgent: false, callBack: false } })).status()).toBe(403)
+  expect((await page.request.post('/api/messages', { data: { to: 't2150', caller: null, number: null, text: 'x', urgent: false, callBack: false } })).status()).toBe(403)
   await context.close()
   await stage.cast.clearTheStage()
 })

@@ -18,17 +18,17 @@ async function settled(stage: Stage): Promise<void> {
 }
 
 test('no text from anywhere stops the journal: names, notes, accounts, reasons, what is said, messages', async ({ own, request }) => {
-  own.cast.present(['2100'])
+  own.cast.present(['t2100'])
   expect((await request.post(`${own.url}/api/session`, { data: { signIn: 'ines', password: demoPassword } })).status()).toBe(200)
   for (const text of hostile) {
     const call = await own.cast.ring(text, { from: text })
-    await own.cast.ask({ service: 'answerCall', device: '2100', call })
+    await own.cast.ask({ service: 'answerCall', device: 't2100', call })
     await own.cast.say(call, text.slice(0, 300))
-    await own.cast.ask({ service: 'makeCall', device: '2103', number: '020 7946 0123', account: text.slice(0, 60) })
-    await own.cast.ask({ service: 'blockNumber', device: '2100', number: '07700 900111', reason: text.slice(0, 300) })
-    await own.cast.ask({ service: 'parkCall', device: '2100', call, slot: null, for: '2105' })
-    await own.cast.ask({ service: 'deflectCall', device: '2100', call, to: '2104', note: text.slice(0, 300) })
-    const message = await request.post(`${own.url}/api/messages`, { data: { to: '2105', caller: text.slice(0, 80), number: text.slice(0, 40), text: `${text.slice(0, 480)} !`, urgent: false, callBack: false } })
+    await own.cast.ask({ service: 'makeCall', device: 't2103', number: '020 7946 0123', account: text.slice(0, 60) })
+    await own.cast.ask({ service: 'blockNumber', device: 't2100', number: '07700 900111', reason: text.slice(0, 300) })
+    await own.cast.ask({ service: 'parkCall', device: 't2100', call, slot: null, for: 't2105' })
+    await own.cast.ask({ service: 'deflectCall', device: 't2100', call, to: 't2104', note: text.slice(0, 300) })
+    const message = await request.post(`${own.url}/api/messages`, { data: { to: 't2105', caller: text.slice(0, 80), number: text.slice(0, 40), text: `${text.slice(0, 480)} !`, urgent: false, callBack: false } })
     expect([200, 422]).toContain(message.status())
     await own.cast.clearTheStage()
   }
@@ -38,12 +38,12 @@ test('no text from anywhere stops the journal: names, notes, accounts, reasons, 
 })
 
 test('what the database refuses is set aside with its reason, an administrator sees it, and the rest goes on', async ({ own, browser }) => {
-  own.cast.present(['2100'])
+  own.cast.present(['t2100'])
   await own.sql('alter table journal add constraint no_holding check (type <> \'held\')')
   const first = await own.cast.ring('First Caller')
-  await own.cast.ask({ service: 'answerCall', device: '2100', call: first })
-  await own.cast.ask({ service: 'holdCall', device: '2100', call: first })
-  await own.cast.ask({ service: 'retrieveCall', device: '2100', call: first })
+  await own.cast.ask({ service: 'answerCall', device: 't2100', call: first })
+  await own.cast.ask({ service: 'holdCall', device: 't2100', call: first })
+  await own.cast.ask({ service: 'retrieveCall', device: 't2100', call: first })
   await own.cast.hangUp(first)
   await settled(own)
   expect(await own.sql('select name, outcome from call_record')).toEqual([{ name: 'First Caller', outcome: 'answered' }])
@@ -56,20 +56,20 @@ test('what the database refuses is set aside with its reason, an administrator s
 
 test('PostgreSQL away: a message in a mailbox, a block and its lifting, and calls of an exchange that began anew are not lost', async ({ own, browser }) => {
   const page = await own.open(browser, 'ines')
-  await own.cast.ask({ service: 'blockNumber', device: '2100', number: '07700 900333', reason: 'before' })
+  await own.cast.ask({ service: 'blockNumber', device: 't2100', number: '07700 900333', reason: 'before' })
   const lost = await own.cast.ring('Lost Caller')
   await settled(own)
   const database = (await own.sql<{ name: string }>('select current_database() as name'))[0]!.name
   await own.outside(`alter database "${database}" allow_connections false`)
   await own.outside(`select pg_terminate_backend(pid) from pg_stat_activity where datname = '${database}'`)
 
-  await own.cast.ask({ service: 'blockNumber', device: '2100', number: '07700 900444', reason: 'meanwhile' })
-  await own.cast.ask({ service: 'unblockNumber', device: '2100', number: '07700 900333' })
+  await own.cast.ask({ service: 'blockNumber', device: 't2100', number: '07700 900444', reason: 'meanwhile' })
+  await own.cast.ask({ service: 'unblockNumber', device: 't2100', number: '07700 900333' })
   const voice = await own.cast.ring('Voice Caller')
-  await own.cast.ask({ service: 'deflectCall', device: '2100', call: voice, to: 'mailbox:general' })
+  await own.cast.ask({ service: 'deflectCall', device: 't2100', call: voice, to: 'mailbox:general' })
   await own.cast.say(voice, 'Please call me back.')
   // A message is one only after two seconds.
-  await expect.poll(() => Date.now() - (own.cast.state.calls[voice]?.connections.find(({ device }) => device === 'mailbox:general')?.since ?? Infinity)).toBeGreaterThan(2_200)
+  await expect.poll(() => Date.now() - (own.cast.state.calls.get(voice)?.connections.find(({ device }) => device === 'mailbox:general')?.since ?? Infinity)).toBeGreaterThan(2_200)
   await own.cast.hangUp(voice)
   own.stack.exchange!.kill('SIGKILL')
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()

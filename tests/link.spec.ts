@@ -30,7 +30,7 @@ async function converse(stage: Stage, lines: (string | Buffer)[], answers: numbe
 const hello = (stage: Stage) => JSON.stringify({ type: 'hello', version: linkVersion, token: stage.stack.token })
 
 test('the exchange answers malformed and oversized messages with an error and goes on', async ({ stage }) => {
-  const strange = ['not json', '[]', '{}', 'null', '{"type":"dance"}', '{"type":"hello"}', '{"type":"hello","version":2,"token":"wrong"}', '{"type":"request","id":"1","request":{"service":"tick"}}']
+  const strange = ['not json', '[]', '{}', 'null', '{"type":"dance"}', '{"type":"hello"}', '{"type":"hello","version":3,"token":"wrong"}', '{"type":"request","id":"1","request":{"service":"tick"}}']
   // A stranger has one line.
   expect((await converse(stage, [Buffer.alloc(200_000, 120)], 2)).length).toBeLessThanOrEqual(1)
   for (const line of [...strange, Buffer.from([0xFF, 0xFE, 0x00])]) {
@@ -41,9 +41,9 @@ test('the exchange answers malformed and oversized messages with an error and go
   const answers = await converse(stage, [
     hello(stage),
     'not json', '[]', '{"type":"dance"}', Buffer.alloc(200_000, 120), Buffer.from([0xFF, 0xFE, 0x00]),
-    '{"type":"request","id":"bad","request":{"service":"makeCall","device":"2100"}}',
+    '{"type":"request","id":"bad","request":{"service":"makeCall","device":"t2100"}}',
     '{"type":"request","id":"bad","request":{"service":"toString"}}',
-    '{"type":"request","id":"stranger","request":{"service":"makeCall","device":"__proto__","number":"2100"}}',
+    '{"type":"request","id":"stranger","request":{"service":"makeCall","device":"__proto__","number":"t2100"}}',
     '{"type":"advance","by":1000}',
   ], 10)
   expect(answers.map(message => message.type)).toEqual(['welcome', 'error', 'error', 'error', 'error', 'error', 'error', 'error', 'reply', 'error'])
@@ -65,6 +65,6 @@ test('a repeated request id gets the first reply and changes nothing', async ({ 
   const heard = await converse(stage, [hello(stage), request, request], 5)
   const replies = heard.filter(message => message.type === 'reply')
   expect(replies[1]).toEqual(replies[0])
-  await expect.poll(() => Object.values(stage.cast.state.calls).filter(call => call.party?.name === 'Once').length).toBe(1)
+  await expect.poll(() => [...stage.cast.state.calls.values()].filter(call => call.party?.name === 'Once').length).toBe(1)
   await stage.cast.clearTheStage()
 })

@@ -9,7 +9,7 @@ test('a caller handed to an outside number stays in sight after the answer, is t
     await expect(console.getByText(/Enter passes Handed Caller on to 07700 900444/)).toBeVisible()
     await console.keyboard.press('Enter')
     await expect(ribbon(console, 'Passed on', 'Handed Caller')).toContainText('rings at')
-    const leg = stage.cast.state.calls[call]!.connections.find(({ party, state }) => party && state === 'alerting')!.device
+    const leg = stage.cast.state.calls.get(call)!.connections.find(({ party, state }) => party && state === 'alerting')!.device
     await stage.cast.answer(leg, call)
     await expect(ribbon(console, 'Passed on', 'Handed Caller')).toContainText('talks outside with')
   }
@@ -17,7 +17,7 @@ test('a caller handed to an outside number stays in sight after the answer, is t
   await pass()
   await console.keyboard.press('Backspace')
   await expect(ribbon(console, 'In hand', 'Handed Caller')).toContainText('talking')
-  expect(stage.cast.state.calls[call]!.connections).toHaveLength(2)
+  expect(stage.cast.state.calls.get(call)!.connections).toHaveLength(2)
 
   await pass()
   const bryony = await stage.open(browser, 'bryony')
@@ -36,5 +36,5 @@ test('an emergency number is typed and dialled like any other, whatever it looks
   await expect(console.getByText(/Enter calls 999 \(Emergency\)/)).toBeVisible()
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'In hand', 'Emergency')).toContainText('ringing')
-  await expect.poll(() => Object.values(stage.cast.state.calls).some(call => call.connections.some(({ party }) => party?.number === '999'))).toBe(true)
+  await expect.poll(() => [...stage.cast.state.calls.values()].some(call => call.connections.some(({ party }) => party?.number === '999'))).toBe(true)
 })

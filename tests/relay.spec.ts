@@ -1,9 +1,9 @@
 import { expect, ribbon, test } from './stage'
 
-const marit = { extension: '2150', words: '' }
+const marit = { device: 't2150', extension: '2150', words: '' }
 
 test.beforeEach(async ({ stage }) => {
-  marit.words = stage.cast.state.devices[marit.extension]!.name
+  marit.words = stage.cast.state.company.telephones[marit.device]!.name
 })
 
 test('a call comes in, is answered with its greeting, heard, passed on by name and taken', async ({ console, stage }) => {
@@ -26,7 +26,7 @@ test('a call comes in, is answered with its greeting, heard, passed on by name a
   await expect(ribbon(console, 'Passed on', 'Odette Farrowmere')).toContainText(`rings at ${marit.words}`)
   await expect(console.getByRole('combobox')).toHaveValue('')
 
-  await stage.cast.answer(marit.extension, call)
+  await stage.cast.answer(marit.device, call)
   await expect(ribbon(console, 'Passed on', `${marit.words} took it: Odette Farrowmere is talking to`)).toBeVisible()
   await expect(console.getByRole('status')).toContainText('took it')
   await expect(console.getByRole('button', { name: new RegExp(`^${marit.words}, ${marit.extension}\\. Talking with Odette Farrowmere`) })).toBeVisible()
@@ -55,7 +55,7 @@ test('by mouse alone: answer, hold, take back, choose a window of the floor, pas
   await console.getByRole('button', { name: new RegExp(`^${marit.words}, ${marit.extension}`) }).click()
   await console.getByRole('button', { name: `passes Gesa Tidemark on to ${marit.words}` }).click()
   await expect(ribbon(console, 'Passed on', 'Gesa Tidemark')).toBeVisible()
-  await stage.cast.ask({ service: 'clearConnection', device: marit.extension, call })
+  await stage.cast.ask({ service: 'clearConnection', device: marit.device, call })
   await expect(ribbon(console, 'Arriving', 'Gesa Tidemark')).toContainText(`Back: ${marit.words} declined`)
 })
 
@@ -78,7 +78,7 @@ test('answering a second caller puts the first on hold; ending needs a second pr
 })
 
 test('a transfer to somebody who is on the telephone is refused in words, with the caller still in hand', async ({ console, stage }) => {
-  await stage.cast.ask({ service: 'makeCall', device: marit.extension, number: '2151' })
+  await stage.cast.ask({ service: 'makeCall', device: marit.device, number: 't2151' })
   await stage.cast.ring('Ulf Harbourne')
   await console.getByRole('button', { name: 'Answer Ulf Harbourne' }).click()
   await console.keyboard.type(marit.words)
@@ -92,8 +92,8 @@ test('without a call in hand Enter calls the person, or the number that was type
   await console.keyboard.type(marit.words)
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'In hand', marit.words)).toContainText('ringing')
-  const [id] = Object.keys(stage.cast.state.calls)
-  await stage.cast.answer(marit.extension, id!)
+  const [id] = [...stage.cast.state.calls.keys()]
+  await stage.cast.answer(marit.device, id!)
   await expect(ribbon(console, 'In hand', marit.words)).toContainText('talking')
   await console.keyboard.press('Delete')
   await console.keyboard.press('Delete')
@@ -161,7 +161,7 @@ test('the log tells what became of every call, and filters', async ({ console, s
   await console.keyboard.type(marit.words)
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'Passed on', 'Logged Answered')).toBeVisible()
-  await stage.cast.answer(marit.extension, answered)
+  await stage.cast.answer(marit.device, answered)
   await stage.cast.hangUp(answered)
   const missed = await stage.cast.ring('Logged Missed')
   await expect(ribbon(console, 'Arriving', 'Logged Missed')).toBeVisible()

@@ -3,6 +3,7 @@ import { connect, type Socket } from 'node:net'
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import { Client } from 'pg'
 import { evolve, evolveAll } from '../core/calls/evolve'
+import { stateOf } from '../core/calls/snapshot'
 import type { ExchangeState, Request } from '../core/calls/model'
 import { demoPassword, createStack } from '../scripts/stack.mjs'
 import { prepareDatabase } from '../scripts/database.mjs'
@@ -38,7 +39,7 @@ export class Cast {
         if (message.type === 'reply') this.waiting.get(message.id)?.(message)
         if (message.type === 'event') this.state = evolve(this.state, message.event)
         if (message.type !== 'welcome') return
-        this.state = evolveAll(message.state, message.events)
+        this.state = evolveAll(stateOf(message.state), message.events)
         resolve()
       }, () => {})
       socket.on('data', chunk => lines.take(chunk))
@@ -87,7 +88,7 @@ export class Cast {
 
   /** The caller of a call hangs up. */
   async hangUp(call: string): Promise<void> {
-    const device = this.state.calls[call]?.calling
+    const device = this.state.calls.get(call)?.calling
     if (device) await this.ask({ service: 'clearConnection', device, call })
   }
 
@@ -103,16 +104,16 @@ export class Cast {
   }
 
   private ringing(device: string): string | undefined {
-    return Object.values(this.state.calls).find(call => call.connections.some(connection => connection.device === device && connection.state === 'alerting'))?.id
+    return [...this.state.calls.values()].find(call => call.connections.some(connection => connection.device === device && connection.state === 'alerting'))?.id
   }
 
   /** The caller says something. */
   async say(call: string, text: string): Promise<void> {
-    await this.ask({ service: 'sendUserInformation', device: this.state.calls[call]!.calling, call, text })
+    await this.ask({ service: 'sendUserInformation', device: this.state.calls.get(call)!.calling, call, text })
   }
 
   async clearTheStage(): Promise<void> {
-    for (const [id, call] of Object.entries(this.state.calls)) {
+    for (const [id, call] of [...this.state.calls.entries()]) {
       for (const { device } of call.connections) await this.ask({ service: 'clearConnection', device, call: id })
     }
   }
@@ -126,8 +127,9 @@ export class Cast {
 export interface Stage {
   stack: ReturnType<typeof createStack>
   url: string
-  /** The database as the server sees it. */
+  /** The database as the server sees it, and as whoever keeps it. */
   serverUrl: string
+  ownerUrl: string
   cast: Cast
   /** Runs SQL on the stage's own database. */
   sql<Row extends object>(text: string): Promise<Row[]>
@@ -136,13 +138,22 @@ export interface Stage {
   open(browser: Browser, who: string): Promise<Page>
 }
 
+export interface StageOptions {
+  exchangeArgs?: string[]
+  /** Times of the company that differ from the demo's. */
+  settings?: Partial<Record<'transferRecall' | 'noAnswer' | 'parkRecall' | 'absence', number>>
+  demo?: boolean
+  admin?: string
+}
+
 /** A stage of its own: exchange, server and database that nobody else uses. */
-export async function buildStage(options: { exchangeArgs?: string[], demo?: boolean, admin?: string } = {}): Promise<{ stage: Stage, strike: () => Promise<void> }> {
+export async function buildStage(options: StageOptions = {}): Promise<{ stage: Stage, strike: () => Promise<void> }> {
   const database = `stage_${randomUUID().replaceAll('-', '')}`
   const admin = options.admin ?? process.env.TEST_DATABASE!
   const copied = !options.admin && options.demo !== false
   const serverUrl = await prepareDatabase(admin, database, { demo: options.demo ?? true, ...(copied && { template: process.env.TEST_TEMPLATE }) })
   const databaseUrl = admin.replace(/\/postgres$/, `/${database}`)
+  for (const [name, ms] of Object.entries(options.settings ?? {})) await withClient(databaseUrl, client => client.query(`update settings set "${name.replace(/[A-Z]/g, letter => `_${letter.toLowerCase()}`)}" = ${ms}`))
   const stack = createStack({ databaseUrl: serverUrl, exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])], output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore' })
   await stack.start()
   const opened: Page[] = []
@@ -150,6 +161,7 @@ export async function buildStage(options: { exchangeArgs?: string[], demo?: bool
     stack,
     url: stack.url,
     serverUrl,
+    ownerUrl: databaseUrl,
     cast: await Cast.join(stack.exchangePort, stack.token),
     sql: <Row extends object>(text: string) => withClient(databaseUrl, async client => (await client.query<Row>(text)).rows),
     outside: text => withClient(admin, client => client.query(text)),
@@ -168,7 +180,7 @@ export async function buildStage(options: { exchangeArgs?: string[], demo?: bool
   return { stage, strike }
 }
 
-async function withClient<T>(url: string, work: (client: Client) => Promise<T>): Promise<T> {
+export async function withClient<T>(url: string, work: (client: Client) => Promise<T>): Promise<T> {
   const client = new Client({ connectionString: url })
   await client.connect()
   try {
@@ -209,7 +221,7 @@ export function ribbon(page: Page, stretch: 'Arriving' | 'In hand' | 'Passed on'
 /** Tests of one worker share a stage; each ends its own calls. */
 export const test = base.extend<{ console: Page }, { stage: Stage }>({
   stage: [async ({}, use) => { // eslint-disable-line no-empty-pattern
-    const { stage, strike } = await buildStage({ exchangeArgs: ['--transfer-recall', '7000', '--no-answer', '9000', '--park-recall', '12000', '--absence', '4000'] })
+    const { stage, strike } = await buildStage({ settings: { transferRecall: 7_000, noAnswer: 9_000, parkRecall: 12_000, absence: 4_000 } })
     await use(stage)
     await strike()
   }, { scope: 'worker', timeout: 90_000 }],

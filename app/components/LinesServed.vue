@@ -10,11 +10,11 @@ const directory = useDirectory()
 const awhile = 30 * 60_000
 
 const lines = computed(() => {
-  const unserved = (desk.device && live.state?.agents[desk.device]?.unserved) || {}
-  return directory.company.lines.map(line => ({ ...line, served: !(line.id in unserved), until: unserved[line.id] ?? null }))
+  const unserved = (desk.device && live.state?.agents.get(desk.device)?.unserved) || {}
+  return directory.lines.map(line => ({ ...line, served: !(line.id in unserved), until: unserved[line.id] ?? null }))
 })
 const served = computed(() => lines.value.filter(line => line.served).length)
-const isOperator = computed(() => Boolean(desk.device && live.state?.agents[desk.device]))
+const isOperator = computed(() => Boolean(desk.device && live.state?.agents.get(desk.device)))
 
 function toggle(id: string): void {
   const line = lines.value.find(candidate => candidate.id === id)!

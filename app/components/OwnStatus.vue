@@ -8,7 +8,7 @@ import { useLive } from '~/stores/live'
 const live = useLive()
 const desk = useDesk()
 
-const status = computed(() => desk.device ? live.state?.devices[desk.device]?.status : undefined)
+const status = computed(() => desk.device ? live.state?.devices.get(desk.device)?.status : undefined)
 const words = computed(() => {
   const { reason, until } = status.value ?? {}
   if (!reason) return 'Available'

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { Bell, BellOff, LogOut, Moon, Sun } from '@lucide/vue'
 import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
 import { usePost } from '~/stores/post'
 import { useSession } from '~/stores/session'
 import { seesCallers } from '~~/shared/redaction'
 
 const session = useSession()
 const desk = useDesk()
+const directory = useDirectory()
 const post = usePost()
 const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const { isDark, toggle } = useTheme()
@@ -91,7 +93,7 @@ async function leave(): Promise<void> {
       title="Your account: password, and where you are signed in"
     >
       {{ session.me?.name }}<template v-if="desk.device">
-        · {{ desk.device }}
+        · {{ directory.numberOf(desk.device) }}
       </template>
     </NuxtLink>
     <el-button

@@ -42,10 +42,10 @@ export function useRibbonWords(ribbon: () => Ribbon) {
       return `${where} ${directory.nameOf(passing.to, to?.party)}${passing.note ? ` with “${passing.note}”` : ''}`
     }
     if (desk.askedFor?.id === call.value.id && own.value?.state === 'held') return `waits while you ask ${desk.otherName(desk.consultation!)}`
-    if (consulted) return tellConsulted(consulted, directory.nameOf, state.settings.ringCycle)
+    if (consulted) return tellConsulted(consulted, directory.nameOf, state.company.settings.ringCycle)
     if (recall) {
-      const back = tellRecall(recall, directory.nameOf, state.settings.ringCycle)
-      return recall.to === desk.device || recall.to === state.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
+      const back = tellRecall(recall, directory.nameOf, state.company.settings.ringCycle)
+      return recall.to === desk.device || recall.to === state.company.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
     }
     if (waiting.value === 'reply' && !isAsking.value) return `ringing ${desk.otherName(call.value)}`
     return null

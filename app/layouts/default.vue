@@ -1,38 +1,21 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
 import { useDesk } from '~/stores/desk'
-import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 
 const live = useLive()
 const desk = useDesk()
 const session = useSession()
-const directory = useDirectory()
-const ready = ref(false)
-const failed = ref<string | null>(null)
-
-async function begin(): Promise<void> {
-  failed.value = null
-  try {
-    await directory.load()
-    live.open()
-    ready.value = true
-  }
-  catch (error) {
-    failed.value = sentenceOf(error)
-  }
-}
-
 /** The feed was closed by the server: whoever is still signed in comes again with the rights they have now. */
 watch(() => live.over, async () => {
   try {
-    const role = session.me?.role
+    const before = session.me
     if (!await session.check()) {
       await navigateTo('/sign-in')
       return
     }
-    if (session.me?.role === role) return
+    if (session.me?.role === before?.role && session.me?.device === before?.device) return
     live.close()
     live.open()
   }
@@ -43,7 +26,7 @@ watch(() => live.over, async () => {
 
 const stopFollowing = live.onHappening(desk.follow)
 useIntervalFn(desk.tick, 250)
-onMounted(begin)
+onMounted(live.open)
 onBeforeUnmount(() => {
   stopFollowing()
   live.close()
@@ -56,7 +39,7 @@ useHead({ title })
 <template>
   <div class="workplace">
     <TheHeader v-if="session.me" />
-    <LiveNotice v-if="ready" />
+    <LiveNotice />
     <p
       class="unseen"
       role="status"
@@ -65,17 +48,8 @@ useHead({ title })
       {{ desk.spoken }}
     </p>
     <main class="page">
-      <div
-        v-if="failed"
-        class="empty"
-      >
-        <p>{{ failed }}</p>
-        <el-button @click="begin">
-          Try again
-        </el-button>
-      </div>
       <p
-        v-else-if="!ready || !live.state"
+        v-if="!live.state"
         class="empty"
       >
         Fetching the picture of all extensions…

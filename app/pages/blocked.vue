@@ -12,10 +12,10 @@ const desk = useDesk()
 const directory = useDirectory()
 const form = reactive({ number: '', reason: '' })
 
-const blocks = computed(() => Object.entries(live.state?.blocked ?? {})
+const blocks = computed(() => [...live.state?.blocked.entries() ?? []]
   .map(([number, block]) => ({ number, ...block }))
   .sort((a, b) => b.at - a.at))
-const maySet = computed(() => Boolean(desk.device && live.state?.agents[desk.device]))
+const maySet = computed(() => Boolean(desk.device && live.state?.agents.has(desk.device)))
 
 async function block(): Promise<void> {
   if (!form.number.trim() || !form.reason.trim()) {

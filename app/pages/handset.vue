@@ -18,11 +18,11 @@ const outside = 'outside'
 
 const found = ref<{ value: string, label: string }[]>([])
 function search(typed: string): void {
-  found.value = searchDirectory(directory.index, typed, 12).flatMap(({ extension }) => directory.person(extension) ? [optionOf(extension)] : [])
+  found.value = searchDirectory(directory.index, typed, 12).flatMap(({ id }) => directory.numberOf(id) ? [optionOf(id)] : [])
 }
-const optionOf = (extension: string) => ({ value: extension, label: `${directory.nameOf(extension)}, ${extension}` })
+const optionOf = (device: string) => ({ value: device, label: `${directory.nameOf(device)}, ${directory.numberOf(device)}` })
 const options = computed(() => {
-  const own = session.me?.extension
+  const own = session.me?.device
   const fixed = [{ value: outside, label: 'A caller outside' }, ...(own ? [optionOf(own)] : [])]
   const chosen = who.value && who.value !== outside ? [optionOf(who.value)] : []
   return [...new Map([...fixed, ...chosen, ...found.value].map(option => [option.value, option])).values()]
@@ -36,7 +36,7 @@ async function choose(value: string): Promise<void> {
 useEventListener(window, 'pagehide', () => void handset.putDown())
 onMounted(() => {
   const wanted = route.query.of
-  void choose(typeof wanted === 'string' && (wanted === outside || live.state?.devices[wanted]) ? wanted : session.me?.extension ?? outside)
+  void choose(typeof wanted === 'string' && (wanted === outside || live.state?.devices.has(wanted)) ? wanted : session.me?.device ?? outside)
 })
 onBeforeUnmount(() => void handset.putDown())
 </script>

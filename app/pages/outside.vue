@@ -17,17 +17,17 @@ const directory = useDirectory()
 const rows = computed(() => live.state
   ? outsideCalls(live.state).map((call) => {
       const since = Math.max(...call.connections.map(connection => connection.since))
-      const passed = call.story.findLast(step => live.state!.devices[step.device])
+      const passed = call.story.findLast(step => live.state!.devices.get(step.device))
       return {
         id: call.id,
         parties: call.connections.map(nameOf),
         since,
         by: directory.nameOf(call.watched?.by ?? passed?.device ?? ''),
-        ends: since + live.state!.settings.outsideLongest,
+        ends: since + live.state!.company.settings.outsideLongest,
       }
     })
   : [])
-const mayAct = computed(() => Boolean(desk.device && live.state?.agents[desk.device]))
+const mayAct = computed(() => Boolean(desk.device && live.state?.agents.get(desk.device)))
 
 function nameOf({ device, party }: Connection): string {
   const name = directory.nameOf(device, party)

@@ -32,7 +32,7 @@ export const useDesk = defineStore('desk', () => {
   const session = useSession()
   const directory = useDirectory()
 
-  const device = computed(() => session.me?.extension ?? null)
+  const device = computed(() => session.me?.device ?? null)
   const now = ref(live.now())
   /** The arriving call that Enter would answer, when chosen with the arrow keys. */
   const chosen = ref<CallId | null>(null)
@@ -52,11 +52,11 @@ export const useDesk = defineStore('desk', () => {
     const state = live.state
     const own = device.value
     if (!state || !own) return []
-    return Object.values(state.calls).flatMap((call) => {
+    return [...state.calls.values()].flatMap((call) => {
       const stretch = stretchOf(state, call, own)
       if (!stretch) return []
       const promise = directory.line(call.line)?.promise
-      return [{ call, stretch, due: dueOf(state, call, own, promise ? promise * 1_000 : null) }]
+      return [{ call, stretch, due: dueOf(state, call, own, promise ?? null) }]
     })
   })
 
@@ -70,11 +70,11 @@ export const useDesk = defineStore('desk', () => {
     const asked = ribbons.value.filter(({ call, stretch }) => stretch === 'inHand' && call.consultation && call.calling === device.value).map(ribbon => ribbon.call)
     return asked.find(call => call === talking.value || call.consultation === talking.value?.id) ?? asked[0] ?? null
   })
-  const askedFor = computed(() => consultation.value ? live.state?.calls[consultation.value.consultation!] ?? null : null)
+  const askedFor = computed(() => consultation.value ? live.state?.calls.get(consultation.value.consultation!) ?? null : null)
   const held = computed(() => inHand.value.filter(ribbon => ribbon.due.waiting === 'hold').sort((a, b) => a.due.since - b.due.since))
   /** What Enter answers when nothing has been typed. */
   const next = computed(() => arriving.value.find(ribbon => ribbon.call.id === chosen.value) ?? arriving.value[0] ?? null)
-  const carried = computed(() => carriedId.value ? live.state?.calls[carriedId.value] ?? null : null)
+  const carried = computed(() => carriedId.value ? live.state?.calls.get(carriedId.value) ?? null : null)
 
   /** The call that goes wherever the field says: the one carried, the caller one asks for, the one in hand, or the only one on hold. */
   const baton = computed(() => {
@@ -85,7 +85,7 @@ export const useDesk = defineStore('desk', () => {
     return held.value.length === 1 ? held.value[0]!.call : null
   })
 
-  const slots = computed(() => live.state ? Object.values(live.state.slots).map(slot => ({ slot, call: parkedIn(live.state!, slot.id) ?? null })) : [])
+  const slots = computed(() => live.state ? Object.values(live.state.company.slots).map(slot => ({ slot, call: parkedIn(live.state!, slot.id) ?? null })) : [])
 
   function byUrgency(a: Ribbon, b: Ribbon): number {
     return urgency(b.due, now.value) - urgency(a.due, now.value) || a.due.since - b.due.since
@@ -170,7 +170,7 @@ export const useDesk = defineStore('desk', () => {
     if (!own) return
     for (const { event, before } of happenings) {
       if (!('call' in event)) continue
-      const after = live.state?.calls[event.call]
+      const after = live.state?.calls.get(event.call)
       if (event.type === 'queued' && after && stretchOf(live.state!, after, own) === 'arriving') announce(after)
       if (event.type === 'delivered' && event.device === own && after) announce(after)
       // A call on its way again has not said goodbye.
@@ -188,7 +188,7 @@ export const useDesk = defineStore('desk', () => {
     const department = directory.person(event.device)?.departmentName
     if (event.type === 'established') {
       const words = event.device === device.value ? `You took ${caller} back` : `${taker} took it: ${caller} is talking to ${department ?? taker}`
-      const after = live.state?.calls[event.call]
+      const after = live.state?.calls.get(event.call)
       // Who talks outside stays on the track for a while.
       if (after && stretchOf(live.state!, after, device.value!) === 'passedOn') say(words)
       else farewell(event.call, words)
@@ -207,7 +207,7 @@ export const useDesk = defineStore('desk', () => {
   function announce(call: Call): void {
     const line = directory.line(call.line)?.name ?? 'Your extension'
     say(call.recall && call.recall.to === device.value
-      ? `Back: ${otherName(call)}. ${tellRecall(call.recall, directory.nameOf, live.state!.settings.ringCycle)}`
+      ? `Back: ${otherName(call)}. ${tellRecall(call.recall, directory.nameOf, live.state!.company.settings.ringCycle)}`
       : `${line}: ${otherName(call)}`)
   }
 
@@ -224,13 +224,13 @@ export const useDesk = defineStore('desk', () => {
   /** Picks a call up from the track, to be put down on whoever the field or the pointer names. */
   function carry(call: CallId | null): void {
     carriedId.value = call
-    if (call) say(`Carrying ${otherName(live.state!.calls[call]!)}: say who it is for, or press Escape`)
+    if (call) say(`Carrying ${otherName(live.state!.calls.get(call)!)}: say who it is for, or press Escape`)
   }
 
   /** Moves the clock of the screen on. */
   function tick(): void {
     now.value = live.now()
-    if ([...quiet.value].some(call => !live.state?.calls[call])) quiet.value = new Set([...quiet.value].filter(call => live.state?.calls[call]))
+    if ([...quiet.value].some(call => !live.state?.calls.get(call))) quiet.value = new Set([...quiet.value].filter(call => live.state?.calls.get(call)))
     if (farewells.value.some(known => known.until <= now.value)) farewells.value = farewells.value.filter(known => known.until > now.value)
   }
 

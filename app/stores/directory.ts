@@ -1,61 +1,56 @@
 import { defineStore } from 'pinia'
-import type { DeviceId, Group, Party } from '~~/core/calls/model'
+import type { DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
+import type { Group, Line } from '~~/core/company/company'
+import { entriesOf } from '~~/core/directory/entries'
 import { type DirectoryEntry, indexDirectory } from '~~/core/directory/search'
 import { formatNumber } from '~~/core/numbers/dialled'
-import type { CompanyDirectory, LineInfo } from '~~/shared/directory'
 import { useLive } from './live'
 
-/** Who works here, and how devices are called on the screen. */
+/** Who works here, and how devices are called on the screen: as the company is at this moment. */
 export const useDirectory = defineStore('directory', () => {
-  const company = shallowRef<CompanyDirectory>({ departments: [], people: [], lines: [] })
   const live = useLive()
+  const company = computed(() => live.state?.company)
 
-  const people = computed(() => new Map(company.value.people.map(person => [person.extension, person])))
-  const lines = computed(() => new Map(company.value.lines.map(line => [line.id, line])))
-  const groups = computed(() => Object.values(live.state?.groups ?? {}))
+  const entries = computed(() => company.value ? entriesOf(company.value) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
-  const groupIds = computed(() => groups.value.map(group => group.id).join())
-  const index = computed(() => {
-    void groupIds.value
-    return indexDirectory([...company.value.people, ...groups.value.map(groupEntry)])
-  })
-  const floor = computed(() => company.value.departments.map(department => ({
+  const index = computed(() => indexDirectory(entries.value))
+  const people = computed(() => entries.value.filter(entry => !entry.isGroup))
+  const byTelephone = computed(() => new Map(people.value.flatMap(entry => [entry.id, ...entry.telephones].map(id => [id, entry]))))
+  const lines = computed(() => Object.values(company.value?.lines ?? {}))
+  /** Each department with its people by their numbers, and the group that rings whoever of them is free. */
+  const floor = computed(() => Object.values(company.value?.departments ?? {}).sort((a, b) => a.position - b.position).map(department => ({
     department,
-    people: company.value.people.filter(person => person.department === department.id),
+    site: company.value!.sites[department.site]?.name ?? '',
+    group: Object.values(company.value!.groups).find(group => group.department === department.id && group.distribution !== 'queue')?.id ?? null,
+    people: people.value.filter(person => person.department === department.id).sort((a, b) => a.extension.localeCompare(b.extension, 'en', { numeric: true })),
   })))
 
-  function groupEntry({ id, name, number }: Group): DirectoryEntry {
-    const handles = company.value.people.find(person => person.department === id.replace(/^(group|queue):/, ''))?.handles ?? []
-    return {
-      extension: id, first: '', last: name, nickname: null, department: id, departmentName: '', site: '', role: id.startsWith('group:') ? 'Group' : 'Queue', room: number,
-      handles, mobile: null, isGroup: true,
-    }
-  }
-
   function group(id: DeviceId): Group | undefined {
-    return live.state?.groups[id]
+    return company.value?.groups[id]
   }
 
-  async function load(): Promise<void> {
-    company.value = await $fetch<CompanyDirectory>('/api/directory')
-  }
-
+  /** Whose telephone it is. */
   function person(device: DeviceId): DirectoryEntry | undefined {
-    return people.value.get(device)
+    return byTelephone.value.get(device)
   }
 
-  function line(id: string | null): LineInfo | undefined {
-    return id ? lines.value.get(id) : undefined
+  function line(id: string | null): Line | undefined {
+    return id === null ? undefined : company.value?.lines[id]
   }
 
   /** The name of a device of ours, or of an outside party as far as it is known. */
   function nameOf(device: DeviceId, party: Party | null = null): string {
     if (party) return party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
     const known = person(device)
-    if (known) return `${known.first} ${known.last}`
-    return (live.state && deviceName(live.state, device)) ?? 'Outside caller'
+    if (known) return `${known.first} ${known.last}`.trim()
+    return (company.value && deviceName(company.value, device)) ?? 'Outside caller'
   }
 
-  return { company, floor, index, load, person, group, line, nameOf }
+  /** The number that reaches a telephone from inside. */
+  function numberOf(device: DeviceId): string {
+    return company.value?.telephones[device]?.number ?? ''
+  }
+
+  return { floor, index, people, lines, person, group, line, nameOf, numberOf }
 })

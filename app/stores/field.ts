@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import type { DeviceId } from '~~/core/calls/model'
-import { lookUp } from '~~/core/calls/questions'
+import { lookUp } from '~~/core/company/lookups'
 import { type Hit, searchDirectory } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
@@ -27,10 +27,10 @@ export const useField = defineStore('field', () => {
   /** After # a digit means a park slot. */
   const slotMode = computed(() => text.value.startsWith('#'))
   /** A short number of the network, typed whole: it means itself, before anybody whose extension is like it. */
-  const short = computed(() => lookUp(live.state?.shortNumbers ?? {}, text.value.trim()))
+  const short = computed(() => lookUp(live.state?.company.shortNumbers ?? {}, text.value.trim()))
   const hits = computed<Hit[]>(() => {
     if (short.value) return []
-    if (picked.value) return [{ extension: picked.value, score: 1, because: null }]
+    if (picked.value) return [{ id: picked.value, score: 1, because: null }]
     return slotMode.value ? [] : searchDirectory(directory.index, text.value, mostHits)
   })
   const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
@@ -38,7 +38,7 @@ export const useField = defineStore('field', () => {
 
   /** The ways that lead from here to whoever is marked, or to the number typed; the first is what Enter does. */
   const ways = computed<Route[]>(() => {
-    if (best.value) return routes.to(best.value.extension)
+    if (best.value) return routes.to(best.value.id)
     return isSearching.value ? toTyped(text.value) : []
   })
 

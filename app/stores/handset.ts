@@ -20,7 +20,7 @@ export const useHandset = defineStore('handset', () => {
 
   const calls = computed(() => live.state && device.value ? callsOf(live.state, device.value) : [])
   const callsOutside = computed(() => outside.value.flatMap((id) => {
-    const call = live.state?.calls[id]
+    const call = live.state?.calls.get(id)
     return call ? [call] : []
   }))
   const reserved = computed(() => live.state && device.value ? reservedFor(live.state, device.value) : [])

@@ -2,6 +2,8 @@ import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { evolve } from '~~/core/calls/evolve'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
+import { stateOf } from '~~/core/calls/snapshot'
+import { type Company, nobody } from '~~/core/company/company'
 import { presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
 import { feedBeat, type FromBrowser, type ToBrowser } from '~~/shared/feed'
 
@@ -31,6 +33,8 @@ export const useLive = defineStore('live', () => {
   const over = ref(0)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
   const listeners = new Set<(happenings: Happening[]) => void>()
+  /** The latest configuration that was sent: it is not sent again. */
+  let company: Company = nobody
   let clockOffset = 0
   let socket: WebSocket | null = null
   let wanted = false
@@ -106,7 +110,7 @@ export const useLive = defineStore('live', () => {
     if (message.type === 'reveal') {
       const current = state.value
       if (current?.epoch === message.epoch && current.seq === message.seq) {
-        state.value = { ...current, outlived: current.outlived.map(note => message.outlived.find(known => known.call === note.call) ?? note), calls: { ...current.calls, ...Object.fromEntries(message.calls.map(call => [call.id, call])) } }
+        state.value = { ...current, outlived: current.outlived.map(note => message.outlived.find(known => known.call === note.call) ?? note), calls: current.calls.merge(message.calls.map(call => [call.id, call])) }
       }
       return
     }
@@ -118,7 +122,7 @@ export const useLive = defineStore('live', () => {
       if (message.epoch && (message.epoch !== state.value?.epoch || message.seq > state.value.seq)) sayHello()
       return
     }
-    if (message.type === 'snapshot') begin(message.state)
+    if (message.type === 'snapshot') begin(stateOf({ ...message.state, company: message.company ?? company }))
     else if (message.epoch === state.value?.epoch) apply(message.events)
     else sayHello()
     connected.value = true
@@ -128,14 +132,19 @@ export const useLive = defineStore('live', () => {
 
   /** Says the last event we know; the server answers with what came after it. */
   function sayHello(): void {
-    const hello: FromBrowser = { type: 'hello', ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) }
+    const hello: FromBrowser = { type: 'hello', company: company.version, ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) }
     socket?.send(JSON.stringify(hello))
   }
 
   function begin(snapshot: ExchangeState): void {
     state.value = snapshot
+    company = snapshot.company
+    lookAtEverybody()
+  }
+
+  function lookAtEverybody(): void {
     presences.clear()
-    for (const id of Object.keys(snapshot.devices)) presences.set(id, presenceOf(snapshot, id))
+    for (const id of state.value!.devices.keys()) presences.set(id, presenceOf(state.value!, id))
   }
 
   function apply(events: NumberedEvent[]): void {
@@ -145,15 +154,19 @@ export const useLive = defineStore('live', () => {
     for (const event of events) {
       if (event.seq <= current.seq) continue
       if (event.seq > current.seq + 1) return sayHello()
-      const before = 'call' in event ? current.calls[event.call] : undefined
+      const before = 'call' in event ? current.calls.get(event.call) : undefined
       current = evolve(current, event)
-      const after = 'call' in event ? current.calls[event.call] : undefined
+      const after = 'call' in event ? current.calls.get(event.call) : undefined
       if ('device' in event) touched.add(event.device)
-      if ('joined' in event && event.joined) for (const connection of state.value!.calls[event.joined]?.connections ?? []) touched.add(connection.device)
+      if ('joined' in event && event.joined) for (const connection of state.value!.calls.get(event.joined)?.connections ?? []) touched.add(connection.device)
       for (const call of [before, after]) for (const connection of call?.connections ?? []) touched.add(connection.device)
       happenings.push({ event, before })
     }
     state.value = current
+    if (current.company !== company) {
+      company = current.company
+      lookAtEverybody()
+    }
     for (const device of touched) {
       const before = presences.get(device)
       if (!before) continue

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import type { Call, DeviceId, Distribution } from '~~/core/calls/model'
+import type { Call, DeviceId } from '~~/core/calls/model'
+import type { Distribution } from '~~/core/company/company'
 import { mailboxOf } from '~~/core/calls/names'
 import { callsOf, connectionOf, isConversation, partnerOf } from '~~/core/calls/questions'
 import { formatNumber } from '~~/core/numbers/dialled'
@@ -49,7 +50,7 @@ export const useRoutes = defineStore('routes', () => {
   /** The colleague's telephone where a call rings or talks that is neither queued nor parked. */
   function elsewhere(call: Call): DeviceId | undefined {
     if (call.parked || call.connections.some(({ state }) => state === 'queued')) return undefined
-    return call.connections.find(connection => connection.device !== call.calling && live.state?.devices[connection.device])?.device
+    return call.connections.find(connection => connection.device !== call.calling && live.state?.devices.has(connection.device))?.device
   }
 
   function answered(call: Call): boolean {
@@ -65,10 +66,12 @@ export const useRoutes = defineStore('routes', () => {
   /** Every way to a person, the likeliest first. */
   function toPerson(id: DeviceId): Route[] {
     if (id === desk.device) return []
+    const hasTelephone = Boolean(live.state?.company.telephones[id])
     const name = directory.nameOf(id)
     const person = directory.person(id)
     const { baton, talking } = desk
     const routes: Route[] = []
+    if (!hasTelephone) return person?.mobile ? [...toNumber(person.mobile, `${name}, ${formatNumber(person.mobile)}`)] : []
     if (baton) {
       const caller = desk.otherName(baton)
       routes.push(route('passOn', 'Pass on', `passes ${caller} on to ${name}`, () => pass(baton, id)))
@@ -83,7 +86,7 @@ export const useRoutes = defineStore('routes', () => {
     }
     if (talking && isConversation(talking) && !desk.carried) routes.push(route('join', 'Ask to join', `rings ${name} to join you`, () => desk.ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
     routes.push(...atTheirTelephone(id, name))
-    if (!baton && desk.device && live.state?.agents[desk.device]) routes.push(onTheirBehalf(id, name))
+    if (!baton && desk.device && live.state?.agents.has(desk.device)) routes.push(onTheirBehalf(id, name))
     routes.push(route('message', 'Message', `takes a message for ${name}`, async () => {
       messageFor.value = { to: id, call: baton ?? talking }
       return true
@@ -110,7 +113,7 @@ export const useRoutes = defineStore('routes', () => {
 
   /** Do not disturb for a colleague: an hour, or no longer. */
   function onTheirBehalf(id: DeviceId, name: string): Route {
-    const on = !live.state!.devices[id]?.doNotDisturb
+    const on = !live.state!.devices.get(id)?.doNotDisturb
     return route('disturb', on ? 'Do not disturb, 1 h' : 'Disturb again', on ? `sets do not disturb for ${name} for an hour` : `ends do not disturb for ${name}`,
       () => desk.ask({ service: 'setDoNotDisturb', of: id, on, until: on ? live.wall(live.now() + anHour) : null }))
   }
@@ -120,7 +123,7 @@ export const useRoutes = defineStore('routes', () => {
     const group = directory.group(id)!
     const { baton } = desk
     const queue = group.distribution === 'queue'
-    const ringing = live.state ? Object.values(live.state.calls).some(call => call.connections.some(({ state, device }) => state === 'alerting' && group.members.includes(device))) : false
+    const ringing = live.state ? [...live.state.calls.values()].some(call => call.connections.some(({ state, device }) => state === 'alerting' && group.members.includes(device))) : false
     const pickUp = ringing ? [route('pickUp', 'Pick up', `picks up what has rung longest in ${group.name}`, () => desk.ask({ service: 'groupPickupCall', group: id }))] : []
     if (!baton) return [route('call', 'Call', `calls ${group.name}`, () => desk.ask({ service: 'makeCall', number: group.number })), ...pickUp]
     const caller = desk.otherName(baton)

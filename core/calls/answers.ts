@@ -1,4 +1,5 @@
-import type { Call, CallEvent, Cause, Decision, Device, DeviceId, ExchangeState, RefusalCode } from './model'
+import type { Telephone } from '../company/company'
+import type { Call, CallEvent, Cause, Decision, DeviceId, ExchangeState, RefusalCode } from './model'
 import { deviceName } from './names'
 import { isBusy, talkingCallOf } from './questions'
 
@@ -16,7 +17,7 @@ export function accept(...events: CallEvent[]): Decision {
 
 /** The name of a device or party for a sentence. */
 export function nameOf(state: ExchangeState, device: DeviceId): string {
-  return deviceName(state, device) ?? 'the outside party'
+  return deviceName(state.company, device) ?? 'the outside party'
 }
 
 /** Who has the call now, for somebody who came too late or has nothing to do with it. */
@@ -35,10 +36,10 @@ export function holdingTheRest(state: ExchangeState, device: DeviceId, except: C
 
 export type CannotRing = Extract<Cause, 'outOfService' | 'doNotDisturb' | 'busy'>
 
-export function cannotRing(state: ExchangeState, device: Device): CannotRing | null {
-  if (!device.inService) return 'outOfService'
-  if (device.doNotDisturb) return 'doNotDisturb'
-  return isBusy(state, device) ? 'busy' : null
+export function cannotRing(state: ExchangeState, telephone: Telephone): CannotRing | null {
+  if (!telephone.inService) return 'outOfService'
+  if (state.devices.get(telephone.id)?.doNotDisturb) return 'doNotDisturb'
+  return isBusy(state, telephone) ? 'busy' : null
 }
 
 export const cannotRingWords: Record<CannotRing, string> = {

@@ -1,8 +1,10 @@
+import type { Telephone } from '../company/company'
+import { lineWithNumber, lookUp, telephoneWithDirectNumber } from '../company/lookups'
 import { readCaller } from '../numbers/dialled'
 import { accept, cannotRing, holdingTheRest, refuse } from './answers'
-import type { Call, CallEvent, CallId, Connection, Decision, Device, ExchangeState, Party, Request, TrunkId } from './model'
-import { callsOf, channelsFree, membersOf } from './questions'
-import { deviceWithDirectNumber, fromSlot, legOf, reach, targetOf } from './targets'
+import type { Call, CallEvent, CallId, Connection, Decision, ExchangeState, Party, Request, TrunkId } from './model'
+import { callsOf, channelsFree, isAskedFor, membersOf } from './questions'
+import { fromSlot, legOf, reach, type Target, targetOf } from './targets'
 import { toOperators } from './passing'
 import { plainText } from './text'
 
@@ -32,11 +34,11 @@ export function offerCall(state: ExchangeState, trunk: TrunkId, offered: Party, 
   const call = callIdOf(state)
   const party = cleanParty(offered)
   const number = readCaller(dialled)
-  const line = Object.values(state.lines).find(candidate => candidate.number === number)
-  const target = line ? undefined : deviceWithDirectNumber(state, number)
+  const line = lineWithNumber(state.company, number)
+  const target = line ? undefined : telephoneWithDirectNumber(state.company, number)
   if (!line && !target) return refuse('unallocatedNumber', `${number} is not a number of ours.`)
   const originated: CallEvent = { type: 'originated', call, device, direction: 'inbound', dialled: number, party, trunk, line: line?.id ?? null }
-  if (party.number && Object.hasOwn(state.blocked, party.number)) {
+  if (party.number && state.blocked.has(party.number)) {
     return accept(
       originated,
       { type: 'callInformation', call, device: line?.target ?? target!.id, text: 'We do not take calls from this number. Goodbye.' },
@@ -50,17 +52,16 @@ export function offerCall(state: ExchangeState, trunk: TrunkId, offered: Party, 
     : accept(originated, { type: 'delivered', call, device: target!.id })
 }
 
-export function makeCall(state: ExchangeState, device: Device, { number, account }: Extract<Request, { service: 'makeCall' }>): Decision {
+export function makeCall(state: ExchangeState, device: Telephone, { number, account }: Extract<Request, { service: 'makeCall' }>): Decision {
   return begin(state, device, number, { except: [device.id], ...(account && { account: plainText(account, longestAccount) }) })
 }
 
 /** Asks somebody while the caller of `primary` waits on hold. */
 export function consultationCall(state: ExchangeState, primary: Call, own: Connection, number: string): Decision {
-  const device = state.devices[own.device]
+  const device = lookUp(state.company.telephones, own.device)
   if (!device || (own.state !== 'connected' && own.state !== 'held')) return refuse('notPossibleNow', 'Answer the call before you ask somebody about it.')
   if (membersOf(primary).length < 2) return refuse('notPossibleNow', 'Nobody has answered yet: there is nobody to ask for.')
-  const asking = Object.values(state.calls).find(call => call.consultation === primary.id)
-  if (asking) return refuse('notPossibleNow', 'You are asking somebody for this caller already. End that first.')
+  if (isAskedFor(state, primary)) return refuse('notPossibleNow', 'You are asking somebody for this caller already. End that first.')
   const target = targetOf(state, number)
   if (!('refusal' in target) && primary.connections.some(({ device: id, party }) => id === target.id || (target.kind === 'outside' && party?.number === target.number))) {
     return refuse('toCaller', 'They are in this call already. Your caller is still with you.')
@@ -69,9 +70,14 @@ export function consultationCall(state: ExchangeState, primary: Call, own: Conne
   return 'refusal' in decision ? refuse(decision.refusal.code, `${decision.refusal.sentence} Your caller is still with you.`) : decision
 }
 
+/** The number inside that reaches a destination, however it was named. */
+function digitsOf(target: Target): string | null {
+  return target.kind === 'device' ? target.telephone.number : target.kind === 'group' ? target.group.number : null
+}
+
 interface Beginning { except: string[], consultation?: CallId, account?: string }
 
-function begin(state: ExchangeState, device: Device, number: string, { except, ...more }: Beginning): Decision {
+function begin(state: ExchangeState, device: Telephone, number: string, { except, ...more }: Beginning): Decision {
   if (!device.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
   const target = targetOf(state, number)
   const emergency = !('refusal' in target) && target.kind === 'outside' && target.short?.emergency
@@ -87,7 +93,7 @@ function begin(state: ExchangeState, device: Device, number: string, { except, .
   }
   const call = callIdOf(state)
   const direction = target.kind === 'outside' ? 'outbound' : 'internal'
-  const originated: CallEvent = { type: 'originated', call, device: device.id, direction, dialled: plainText(number, longestNumber), line: null, ...more }
+  const originated: CallEvent = { type: 'originated', call, device: device.id, direction, dialled: digitsOf(target) ?? plainText(number, longestNumber), line: null, ...more }
   // The leg of an outside party is counted after the call itself.
   const after = { ...state, serial: state.serial + 1 }
   const outside = target.kind === 'outside' ? targetOf(after, number) : target

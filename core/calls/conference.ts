@@ -10,21 +10,21 @@ export function conferenceCall(state: ExchangeState, call: Call, own: Connection
   const there = other && connectionOf(other, own.device)
   if (!other || !there || other.id === call.id) return refuse('unknownCall', 'The other call has ended: there is nobody to join.')
   const joining = [...othersOf(call, own.device), ...othersOf(other, own.device)]
-  const answered = joining.every(({ state: its, device }) => (its === 'connected' || its === 'held') && (state.devices[device] || device.includes('#')))
+  const answered = joining.every(({ state: its, device }) => (its === 'connected' || its === 'held') && (state.devices.get(device) || device.includes('#')))
   if (!answered || othersOf(call, own.device).length === 0 || othersOf(other, own.device).length === 0) return refuse('notPossibleNow', 'Both calls must have been answered before they can be joined. Nobody was connected.')
   if (![own.state, there.state].includes('connected') || ![own.state, there.state].includes('held')) {
     return refuse('notPossibleNow', 'Talk on one of the two calls, with the other on hold, to join them. Nobody was connected.')
   }
   if (new Set(joining.map(({ device }) => device)).size < joining.length) return refuse('toCaller', 'They are in both calls already.')
-  if (joining.length + 1 > state.settings.conferenceSize) return refuse('conferenceFull', `A conference holds ${state.settings.conferenceSize} at most. Nobody was connected.`)
+  if (joining.length + 1 > state.company.settings.conferenceSize) return refuse('conferenceFull', `A conference holds ${state.company.settings.conferenceSize} at most. Nobody was connected.`)
   return accept({ type: 'conferenced', call: call.id, device: own.device, joined: other.id })
 }
 
 /** Rings somebody to join without talking to them first. */
 export function singleStepConferenceCall(state: ExchangeState, call: Call, own: Connection, to: string): Decision {
   if (own.state !== 'connected' || !isConversation(call)) return refuse('notPossibleNow', 'People can be asked to join while you are talking with somebody.')
-  if (call.connections.some(({ device }) => !state.devices[device] && !device.includes('#'))) return refuse('notPossibleNow', 'Nobody can be asked to join a voicemail.')
-  if (call.connections.length >= state.settings.conferenceSize) return refuse('conferenceFull', `A conference holds ${state.settings.conferenceSize} at most.`)
+  if (call.connections.some(({ device }) => !state.devices.get(device) && !device.includes('#'))) return refuse('notPossibleNow', 'Nobody can be asked to join a voicemail.')
+  if (call.connections.length >= state.company.settings.conferenceSize) return refuse('conferenceFull', `A conference holds ${state.company.settings.conferenceSize} at most.`)
   const next = onward(state, call, own.device, to, 'The others are still with you.', undefined)
   if ('refusal' in next) return next
   const [rings] = next.events

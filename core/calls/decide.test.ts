@@ -4,9 +4,9 @@ import { connectionOf, connectionState, stretchOf } from './questions'
 import { nextDeadline } from './timers'
 import { Tryout } from './tryout'
 
-const [ines, tomas] = ['2100', '2101']
-const marit = '2105'
-const other = '2106'
+const [ines, tomas] = ['t2100', 't2101']
+const marit = 't2105'
+const other = 't2106'
 let desk: Tryout
 
 beforeEach(() => {
@@ -21,11 +21,11 @@ const inHand = () => desk.inHand(ines)
 describe('a call to a line', () => {
   it('waits where every operator sees it, until one answers', () => {
     const call = offer()
-    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('arriving')
-    expect(stretchOf(desk.state, desk.state.calls[call]!, tomas)).toBe('arriving')
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, ines)).toBe('arriving')
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, tomas)).toBe('arriving')
     expect(ask({ service: 'answerCall', device: ines, call })).toBeUndefined()
-    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('inHand')
-    expect(stretchOf(desk.state, desk.state.calls[call]!, tomas)).toBeNull()
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, ines)).toBe('inHand')
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, tomas)).toBeNull()
   })
 
   it('is refused kindly to the operator who is late', () => {
@@ -59,10 +59,10 @@ describe('a blind transfer', () => {
   it('stays with who passed it on until the colleague answers', () => {
     const call = inHand()
     expect(ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })).toBeUndefined()
-    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('passedOn')
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, ines)).toBe('passedOn')
     ask({ service: 'answerCall', device: marit, call })
-    expect(desk.state.calls[call]!.passing).toBeNull()
-    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBeNull()
+    expect(desk.state.calls.get(call)!.passing).toBeNull()
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, ines)).toBeNull()
   })
 
   it('comes back with its story when nobody answers', () => {
@@ -70,22 +70,22 @@ describe('a blind transfer', () => {
     ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
     expect(nextDeadline(desk.state)).toBe(desk.now + 20_000)
     wait(20_000)
-    expect(desk.state.calls[call]!.recall).toMatchObject({ to: ines, from: marit, cause: 'noAnswer', rang: 20_000 })
-    expect(stretchOf(desk.state, desk.state.calls[call]!, ines)).toBe('arriving')
-    expect(stretchOf(desk.state, desk.state.calls[call]!, tomas), 'another operator may help').toBe('arriving')
+    expect(desk.state.calls.get(call)!.recall).toMatchObject({ to: ines, from: marit, cause: 'noAnswer', rang: 20_000 })
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, ines)).toBe('arriving')
+    expect(stretchOf(desk.state, desk.state.calls.get(call)!, tomas), 'another operator may help').toBe('arriving')
   })
 
   it('comes back when the colleague declines', () => {
     const call = inHand()
     ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
     ask({ service: 'clearConnection', device: marit, call })
-    expect(desk.state.calls[call]!.recall).toMatchObject({ to: ines, cause: 'declined' })
+    expect(desk.state.calls.get(call)!.recall).toMatchObject({ to: ines, cause: 'declined' })
   })
 
   it.each([
     ['a colleague who talks', 'busy', () => { ask({ service: 'makeCall', device: marit, number: other }) }],
     ['do not disturb', 'doNotDisturb', () => { ask({ service: 'setDoNotDisturb', device: marit, on: true }) }],
-    ['a telephone that is not there', 'outOfService', () => { desk.state = { ...desk.state, devices: { ...desk.state.devices, [marit]: { ...desk.state.devices[marit]!, inService: false } } } }],
+    ['a telephone that is not there', 'outOfService', () => { desk.change('telephones', marit, { inService: false }) }],
   ])('to %s is refused with the caller still in hand', (_, code, arrange) => {
     const call = inHand()
     arrange()
@@ -101,7 +101,7 @@ describe('a blind transfer', () => {
     expect(ask({ service: 'singleStepTransferCall', device: ines, call, to: '9999' })).toMatchObject({ code: 'unallocatedNumber' })
     ask({ service: 'clearConnection', device: ines, call })
     ask({ service: 'makeCall', device: marit, number: ines })
-    const inside = Object.keys(desk.state.calls)[0]!
+    const inside = [...desk.state.calls.keys()][0]!
     ask({ service: 'answerCall', device: ines, call: inside })
     expect(ask({ service: 'singleStepTransferCall', device: ines, call: inside, to: marit })).toMatchObject({ code: 'toCaller' })
   })
@@ -109,8 +109,8 @@ describe('a blind transfer', () => {
   it('ends everywhere when the caller gives up while it rings', () => {
     const call = inHand()
     ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
-    ask({ service: 'clearConnection', device: desk.state.calls[call]!.calling, call })
-    expect(desk.state.calls).toEqual({})
+    ask({ service: 'clearConnection', device: desk.state.calls.get(call)!.calling, call })
+    expect(desk.state.calls.size).toBe(0)
     expect(ask({ service: 'answerCall', device: marit, call })).toMatchObject({ code: 'unknownCall' })
   })
 
@@ -126,20 +126,20 @@ describe('a direct call', () => {
     expect(connectionState(desk.state, call, marit)).toBe('alerting')
     wait(30_000)
     expect(connectionState(desk.state, call, 'operators')).toBe('queued')
-    expect(desk.state.calls[call]!.recall).toMatchObject({ to: 'operators', from: marit, cause: 'noAnswer' })
+    expect(desk.state.calls.get(call)!.recall).toMatchObject({ to: 'operators', from: marit, cause: 'noAnswer' })
   })
 
   it('to a busy extension goes to the operators at once', () => {
     offer('+441632960105')
     const second = offer('+441632960105')
-    expect(desk.state.calls[second]!.recall).toMatchObject({ cause: 'busy' })
+    expect(desk.state.calls.get(second)!.recall).toMatchObject({ cause: 'busy' })
   })
 })
 
 describe('calling out', () => {
   it('takes a channel and normalises the number', () => {
     expect(ask({ service: 'makeCall', device: ines, number: '020 7946 0123' })).toBeUndefined()
-    const [call] = Object.values(desk.state.calls)
+    const [call] = [...desk.state.calls.values()]
     expect(call!.connections[1]).toMatchObject({ state: 'alerting', party: { number: '+442079460123' } })
     expect(call!.direction).toBe('outbound')
   })
@@ -147,17 +147,17 @@ describe('calling out', () => {
   it('holds the present caller meanwhile', () => {
     const call = inHand()
     ask({ service: 'makeCall', device: ines, number: marit })
-    expect(connectionOf(desk.state.calls[call]!, ines)!.state).toBe('held')
+    expect(connectionOf(desk.state.calls.get(call)!, ines)!.state).toBe('held')
   })
 
   it('to somebody on the telephone fails with a tone that ends by itself', () => {
     ask({ service: 'makeCall', device: marit, number: other })
     ask({ service: 'makeCall', device: ines, number: marit })
-    const call = Object.values(desk.state.calls).find(candidate => candidate.calling === ines)!
+    const call = [...desk.state.calls.values()].find(candidate => candidate.calling === ines)!
     expect(call.failed).toMatchObject({ device: marit, cause: 'busy' })
     expect(connectionOf(call, marit), 'who could not be reached has nothing to do with it').toBeUndefined()
     wait(5_000)
-    expect(desk.state.calls[call.id]).toBeUndefined()
+    expect(desk.state.calls.get(call.id)).toBeUndefined()
   })
 
   it.each([['', 'invalidNumber'], ['call me', 'invalidNumber'], ['+44', 'invalidNumber'], ['8765', 'unallocatedNumber'], [ines, 'toSelf']])('refuses "%s"', (number, code) => {
@@ -168,8 +168,8 @@ describe('calling out', () => {
 describe('own status', () => {
   it('ends at the time it was set until', () => {
     ask({ service: 'setStatus', device: ines, reason: 'lunch', until: desk.now + 60_000 })
-    expect(desk.state.devices[ines]!.status.reason).toBe('lunch')
+    expect(desk.state.devices.get(ines)!.status.reason).toBe('lunch')
     wait(60_000)
-    expect(desk.state.devices[ines]!.status).toMatchObject({ reason: null, until: null })
+    expect(desk.state.devices.get(ines)!.status).toMatchObject({ reason: null, until: null })
   })
 })

@@ -1,17 +1,20 @@
+import { lookUp } from '../company/lookups'
 import { consultationCall, makeCall, offerCall } from './beginning'
 import { accept, refuse } from './answers'
 import { clearCall, conferenceCall, dropParty, setMicrophoneMute, singleStepConferenceCall } from './conference'
 import { evolveAll, numbered } from './evolve'
-import type { Call, CallEvent, Cause, Decision, Device, DeviceId, ExchangeState, Request } from './model'
+import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, Request } from './model'
 import { comeBack, deflectCall, parkCall, ringAgain, sendAway, singleStepTransferCall, transferCall, unanswered } from './passing'
-import { connectionOf, holdersOf, isOrphaned, isPresent, lookUp, queueOf } from './questions'
+import { callsOf, connectionOf, holdersOf, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
 import { refusalOfRight } from './rights'
 import { answerCall, clearConnection, directedPickupCall, generateDigits, groupPickupCall, holdCall, reconnectCall, retrieveCall } from './taking'
 import { plainText } from './text'
-import { askedFor, dueTimers, nightOf, overflowOf, type TimerName, timersOf } from './timers'
-import { blockNumber, dismissNote, operatorsGone, placesDue, setAgentState, setDoNotDisturb, setLineServed, unblockNumber } from './workplace'
+import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
+import { blockNumber, configure, dismissNote, setAgentState, setDoNotDisturb, setLineServed, unblockNumber } from './workplace'
 
 const longestCaption = 300
+/** How often what comes of something is followed up at one moment. */
+const mostRounds = 12
 
 /**
  * What a request leads to: the events that make it so, or a refusal that changes nothing.
@@ -21,23 +24,25 @@ export function decide(state: ExchangeState, request: Request, now: number): Dec
   if (request.service === 'tick') return accept(...whatIsDue(state, now))
   const decision = answerTo(state, request, now)
   if ('refusal' in decision) return decision
+  if (decision.events.length === 0) return decision
   const after = evolveAll(state, numbered(state, decision.events, now))
-  return accept(...decision.events, ...afterwards(after, now))
+  return accept(...decision.events, ...afterwards(after, decision.events, now))
 }
 
 function answerTo(state: ExchangeState, request: Exclude<Request, { service: 'tick' }>, now: number): Decision {
   if (request.service === 'offerCall') return offerCall(state, request.trunk, request.party, request.number)
   if (request.service === 'adjustClock') return request.offset === state.clockOffset ? accept() : accept({ type: 'clockAdjusted', offset: request.offset })
+  if (request.service === 'configure') return configure(state, request)
   if (!('call' in request)) return atPlace(state, request, now)
-  const call = lookUp(state.calls, request.call)
+  const call = state.calls.get(request.call)
   return call ? withCall(state, call, request) : refuse('unknownCall', 'That call is over: whoever was on it has hung up.')
 }
 
-type AtPlace = Exclude<Request, { service: 'tick' | 'offerCall' | 'adjustClock' } | { call: string }>
+type AtPlace = Exclude<Request, { service: 'tick' | 'offerCall' | 'adjustClock' | 'configure' } | { call: string }>
 
 /** Requests about a telephone or the place of somebody, not about a call. */
 function atPlace(state: ExchangeState, request: AtPlace, now: number): Decision {
-  const device: Device | undefined = lookUp(state.devices, request.device)
+  const device = lookUp(state.company.telephones, request.device)
   if (!device) return refuse('unknownDevice', `There is no extension ${request.device}.`)
   switch (request.service) {
     case 'makeCall': return makeCall(state, device, request)
@@ -46,7 +51,7 @@ function atPlace(state: ExchangeState, request: AtPlace, now: number): Decision 
     case 'setStatus': return accept({ type: 'statusChanged', device: device.id, reason: request.reason, until: request.reason === null ? null : request.until })
     case 'setAgentState': return setAgentState(state, device, request.attended, now)
     case 'setLineServed': return setLineServed(state, device, request)
-    case 'setHandset': return device.handset === request.on ? accept() : accept({ type: 'handsetChanged', device: device.id, on: request.on })
+    case 'setHandset': return state.devices.get(device.id)!.handset === request.on ? accept() : accept({ type: 'handsetChanged', device: device.id, on: request.on })
     case 'blockNumber': return blockNumber(state, device, request)
     case 'unblockNumber': return unblockNumber(state, device, request.number)
     case 'dismissNote': return dismissNote(state, device, request.note)
@@ -74,9 +79,9 @@ function withCall(state: ExchangeState, call: Call, request: WithCall): Decision
     case 'holdCall': return holdCall(call, own)
     case 'retrieveCall': return retrieveCall(state, call, own)
     case 'reconnectCall': return reconnectCall(state, call, own)
-    case 'transferCall': return transferCall(state, call, own, lookUp(state.calls, request.consultation))
+    case 'transferCall': return transferCall(state, call, own, state.calls.get(request.consultation))
     case 'singleStepTransferCall': return singleStepTransferCall(state, call, own, request)
-    case 'conferenceCall': return conferenceCall(state, call, own, lookUp(state.calls, request.other))
+    case 'conferenceCall': return conferenceCall(state, call, own, state.calls.get(request.other))
     case 'singleStepConferenceCall': return singleStepConferenceCall(state, call, own, request.to)
     case 'generateDigits': return generateDigits(call, own, request.digits)
     case 'setMicrophoneMute': return setMicrophoneMute(state, call, request.party, request.on)
@@ -89,24 +94,31 @@ function withCall(state: ExchangeState, call: Call, request: WithCall): Decision
 function whatIsDue(state: ExchangeState, now: number): CallEvent[] {
   const happened: CallEvent[] = []
   let current = state
-  const happen = (events: CallEvent[]) => {
-    current = evolveAll(current, numbered(current, events, now))
-    happened.push(...events)
+  for (let round = 0; round < mostRounds; round++) {
+    const due = dueTimers(current, now)
+    if (due.length === 0) break
+    for (const timer of due) {
+      // What happened a moment ago may have put an end to this wait.
+      if (!isDue(current, timer, now)) continue
+      const events = timerDue(current, timer)
+      current = evolveAll(current, numbered(current, events, now))
+      happened.push(...events)
+    }
   }
-  happen(placesDue(current, now))
-  happen(operatorsGone(current, now))
-  for (const timer of dueTimers(current, now)) {
-    const call = current.calls[timer.call]
-    // What happened to the call a moment ago may have put an end to this wait.
-    if (call && timersOf(current, call, askedFor(current)).some(({ name, at }) => name === timer.name && at <= now)) happen(timerDue(current, call, timer.name))
-  }
-  happen(afterwards(current, now))
-  return happened
+  return [...happened, ...afterwards(current, happened, now)]
 }
 
-function timerDue(state: ExchangeState, call: Call, timer: TimerName): CallEvent[] {
+function timerDue(state: ExchangeState, { name, owner, line }: Timer): CallEvent[] {
+  switch (name) {
+    case 'status': return [{ type: 'statusChanged', device: owner, reason: null, until: null }]
+    case 'doNotDisturb': return [{ type: 'doNotDisturb', device: owner, on: false, by: null, until: null }]
+    case 'line': return [{ type: 'lineServed', device: owner, line: line!, on: true, until: null }]
+    // What becomes of the callers of whoever has gone is seen to with everybody who is on hold with nobody.
+    case 'absence': return [{ type: 'agentStateChanged', device: owner, attended: false, leavesAt: null }]
+  }
+  const call = state.calls.get(owner)!
   const ends = (cause: Cause): CallEvent[] => [{ type: 'callCleared', call: call.id, device: call.calling, cause }]
-  switch (timer) {
+  switch (name) {
     case 'ring': return unanswered(state, call, call.connections.find(({ state: its, invitedBy }) => its === 'alerting' && !invitedBy)!, 'noAnswer')
     case 'invite': return call.connections.filter(({ invitedBy }) => invitedBy).flatMap(connection => unanswered(state, call, connection, 'noAnswer'))
     case 'park': return comeBack(state, call, call.parked!.slot, 'unfetched')
@@ -135,31 +147,48 @@ function leftOnHold(state: ExchangeState, call: Call, cause: 'longHold' | 'unatt
   const leaving = others.length > 0 ? holders.slice(0, -1) : holders.slice(1, -1)
   const left: CallEvent[] = leaving.map(({ device }) => ({ type: 'connectionCleared', call: call.id, device, cause: 'normalClearing' }))
   const after = evolveAll(state, numbered(state, left, state.time))
-  return [...left, ...ringAgain(after, after.calls[call.id]!, cause === 'longHold' ? last.device : undefined, last.device, cause)]
+  return [...left, ...ringAgain(after, after.calls.get(call.id)!, cause === 'longHold' ? last.device : undefined, last.device, cause)]
 }
 
-const mostRounds = 12
-
-/** Conditions that hold after every request and at all times: nobody is on hold with an operator who has gone, nobody waits where nobody serves. */
-function afterwards(state: ExchangeState, now: number): CallEvent[] {
+/**
+ * Conditions that hold after every request and at all times: nobody is on hold with an operator who has gone, nobody waits where nobody serves,
+ * rings at a telephone or is parked in a slot that is no more. Only what has just happened can have broken them.
+ */
+function afterwards(state: ExchangeState, events: readonly CallEvent[], now: number): CallEvent[] {
   const happened: CallEvent[] = []
   let current = state
-  for (let round = 0; round < mostRounds; round++) {
-    const events = Object.values(current.calls).flatMap(call => strayed(current, call))
-    if (events.length === 0) break
-    current = evolveAll(current, numbered(current, events, now))
-    happened.push(...events)
+  let latest = events
+  for (let round = 0; round < mostRounds && latest.length > 0; round++) {
+    latest = [...concernedBy(current, latest)].flatMap(id => strayed(current, current.calls.get(id)))
+    current = evolveAll(current, numbered(current, latest, now))
+    happened.push(...latest)
   }
   return happened
 }
 
-function strayed(state: ExchangeState, call: Call): CallEvent[] {
+/** The calls that events may have let down: those they are about, and those of whoever has gone, gone away or stopped serving a line. */
+function concernedBy(state: ExchangeState, events: readonly CallEvent[]): Set<CallId> {
+  const concerned = new Set<CallId>()
+  for (const event of events) {
+    if (event.type === 'configured') for (const id of state.calls.keys()) concerned.add(id)
+    else if ('call' in event) concerned.add(event.call)
+    else if ('device' in event) for (const { id } of [...callsOf(state, event.device), ...waitingFor(state, event.device)]) concerned.add(id)
+  }
+  return concerned
+}
+
+function strayed(state: ExchangeState, call: Call | undefined): CallEvent[] {
+  if (!call) return []
   const holders = holdersOf(state, call)
-  const gone = (device: DeviceId) => state.agents[device] !== undefined && !isPresent(state, device)
+  const gone = (device: DeviceId) => state.agents.has(device) && !isPresent(state, device)
   if (holders.length > 0 && holders.every(({ device }) => gone(device))) return leftOnHold(state, call, 'unattended')
+  const { telephones, slots } = state.company
+  if (call.parked && !Object.hasOwn(slots, call.parked.slot)) return comeBack(state, call, call.parked.slot, 'unfetched')
+  const dead = call.connections.find(({ device, state: its, party }) => its === 'alerting' && !party && !telephones[device]?.inService)
+  if (dead) return unanswered(state, call, dead, 'outOfService')
   if (!isOrphaned(state, call)) return []
   const queue = queueOf(call)!.device
-  const { operators } = state.settings
+  const { operators } = state.company.settings
   // From another queue to the operators first, from the operators to where the line's calls go at night.
   return sendAway(state, call, queue, queue === operators ? nightOf(state, call) : operators, 'nobodyServes')
 }

@@ -1,5 +1,9 @@
+import { Map as PersistentMap } from 'immutable'
+import { changedCompany } from '../company/changes'
 import type { Agent, Call, CallEvent, CallId, Connection, ConnectionState, Device, DeviceId, ExchangeState, NumberedEvent, Step } from './model'
 import { isMailbox } from './names'
+import { reindex, reindexAll, reindexPlaces, retimeCall, retimePlace } from './indexes'
+import { quietDevice } from './device'
 import { isOutside } from './questions'
 
 /** A story longer than this keeps its beginning and its latest steps: no caller can fill the memory. */
@@ -19,35 +23,63 @@ export function evolve(state: ExchangeState, event: NumberedEvent): ExchangeStat
   const next: ExchangeState = { ...state, seq: event.seq, time: Math.max(state.time, event.at) }
   switch (event.type) {
     case 'doNotDisturb':
-      return withDevice(next, event.device, { doNotDisturb: event.on, doNotDisturbBy: event.by, doNotDisturbUntil: event.until })
+      return withDevice(state, next, event.device, { doNotDisturb: event.on, doNotDisturbBy: event.by, doNotDisturbUntil: event.until })
     case 'statusChanged':
-      return withDevice(next, event.device, { status: { reason: event.reason, since: event.at, until: event.until } })
+      return withDevice(state, next, event.device, { status: { reason: event.reason, since: event.at, until: event.until } })
     case 'handsetChanged':
-      return withDevice(next, event.device, { handset: event.on })
+      return withDevice(state, next, event.device, { handset: event.on })
     case 'agentStateChanged':
-      return withAgent(next, event.device, () => ({ attended: event.attended, leavesAt: event.leavesAt }))
+      return withAgent(state, next, event.device, () => ({ attended: event.attended, leavesAt: event.leavesAt }))
     case 'lineServed':
-      return withAgent(next, event.device, ({ unserved: { [event.line]: _now, ...others } }) => ({ unserved: event.on ? others : { ...others, [event.line]: event.until } }))
+      return withAgent(state, next, event.device, ({ unserved: { [event.line]: _now, ...others } }) => ({ unserved: event.on ? others : { ...others, [event.line]: event.until } }))
     case 'numberBlocked':
-      return { ...next, blocked: { ...state.blocked, [event.number]: { reason: event.reason, by: event.device, at: event.at } } }
-    case 'numberUnblocked': {
-      const { [event.number]: _lifted, ...blocked } = state.blocked
-      return { ...next, blocked }
-    }
+      return { ...next, blocked: state.blocked.set(event.number, { reason: event.reason, by: event.device, at: event.at }) }
+    case 'numberUnblocked':
+      return { ...next, blocked: state.blocked.delete(event.number) }
     case 'noteDismissed':
       return { ...next, outlived: state.outlived.filter(note => note.call !== event.note || note.for !== event.device) }
     case 'clockAdjusted':
-      return { ...next, clockOffset: event.offset }
+      return reindexAll({ ...next, clockOffset: event.offset })
+    case 'configured':
+      return configured(state, next, event)
     case 'concealed':
       return next
     case 'originated':
-      return { ...next, serial: state.serial + 1, calls: { ...state.calls, [event.call]: begun(event) } }
+      next.serial = state.serial + 1
+      next.calls = state.calls.set(event.call, begun(event))
+      reindex(state, next, [event.call])
+      reindexPlaces(state, next, [event.device])
+      return next
     default: {
-      const call = state.calls[event.call]
+      const call = state.calls.get(event.call)
       if (!call) return next
       return event.type === 'callCleared' ? cleared(state, next, call, event) : changed(state, next, call, event)
     }
   }
+}
+
+/** The state under a new configuration. A telephone that the company has no longer stays until its last call has ended. */
+function configured(state: ExchangeState, next: ExchangeState, { version, changes, at }: EventOf<'configured'>): ExchangeState {
+  const company = changedCompany(state.company, version, changes)
+  const added = Object.keys(company.telephones).filter(id => !state.devices.has(id))
+  const removed = changes.flatMap(change => change.part === 'telephones' && !change.value && !state.indexes.callsAt.has(change.id) ? [change.id] : [])
+  const operators = company.groups[company.settings.operators]?.members ?? []
+  return reindexAll({
+    ...next, company,
+    devices: state.devices.withMutations(devices => devices.merge(added.map((id): [DeviceId, Device] => [id, quietDevice(at)])).deleteAll(removed)),
+    agents: PersistentMap(operators.map((id): [DeviceId, Agent] => [id, state.agents.get(id) ?? { attended: false, leavesAt: null, unserved: {} }])),
+  })
+}
+
+/** The calls that an event of some calls may change, or whose timers it may: theirs, and the others that their people have. */
+function touchedBy(state: ExchangeState, calls: readonly Call[]): Set<CallId> {
+  const touched = new Set<CallId>()
+  for (const call of calls) {
+    touched.add(call.id)
+    if (call.consultation) touched.add(call.consultation)
+    for (const { device } of call.connections) if (state.devices.has(device)) for (const other of state.indexes.callsAt.get(device) ?? []) touched.add(other)
+  }
+  return touched
 }
 
 /** Many events at once. */
@@ -60,14 +92,24 @@ export function numbered(state: ExchangeState, events: readonly CallEvent[], at:
   return events.map((event, index) => ({ ...event, seq: state.seq + 1 + index, at }))
 }
 
-function withDevice(next: ExchangeState, id: DeviceId, change: Partial<Device>): ExchangeState {
-  const device = next.devices[id]
-  return device ? { ...next, devices: { ...next.devices, [id]: { ...device, ...change } } } : next
+function withDevice(state: ExchangeState, next: ExchangeState, id: DeviceId, change: Partial<Device>): ExchangeState {
+  const device = state.devices.get(id)
+  if (!device) return next
+  next.devices = state.devices.set(id, { ...device, ...change })
+  next.indexes = { ...state.indexes }
+  retimePlace(next, id)
+  reindexPlaces(state, next, [id])
+  return next
 }
 
-function withAgent(next: ExchangeState, id: DeviceId, change: (agent: Agent) => Partial<Agent>): ExchangeState {
-  const agent = next.agents[id]
-  return agent ? { ...next, agents: { ...next.agents, [id]: { ...agent, ...change(agent) } } } : next
+function withAgent(state: ExchangeState, next: ExchangeState, id: DeviceId, change: (agent: Agent) => Partial<Agent>): ExchangeState {
+  const agent = state.agents.get(id)
+  if (!agent) return next
+  next.agents = state.agents.set(id, { ...agent, ...change(agent) })
+  next.indexes = { ...state.indexes }
+  retimePlace(next, id)
+  for (const call of state.indexes.callsAt.get(id) ?? []) retimeCall(next, call)
+  return next
 }
 
 function begun(event: EventOf<'originated'>): Call {
@@ -109,24 +151,34 @@ function connection(event: EventOf<'originated' | 'delivered'>, state: Connectio
 
 /** The state after an event within a call that goes on. */
 function changed(state: ExchangeState, next: ExchangeState, call: Call, event: CallChange): ExchangeState {
-  const joined = 'joined' in event && event.joined ? state.calls[event.joined] : undefined
+  const joined = 'joined' in event && event.joined ? state.calls.get(event.joined) : undefined
   const then = watchedOutside(changedCall(call, event, joined), call, event)
   const asks = then.connections.some(({ device }) => device === call.calling)
   const after = ledBySomebody(then.consultation && !asks ? { ...then, consultation: null } : then, state)
-  const others = joined ? withoutCall(state.calls, joined.id) : state.calls
-  const calls = { ...others, [call.id]: after }
-  if (joined) forgetConsultations(calls, joined.id)
-  const primary = call.consultation ? calls[call.consultation] : undefined
-  if (primary) calls[primary.id] = heardOfConsultation(primary, call, event)
+  const touched = touchedBy(state, joined ? [call, joined, after] : [call, after])
+  let calls = state.calls.set(call.id, after)
+  if (joined) calls = forgotten(calls.delete(joined.id), touched, joined.id)
+  const primary = call.consultation ? calls.get(call.consultation) : undefined
+  if (primary) calls = calls.set(primary.id, heardOfConsultation(primary, call, event))
   const gone = [...call.connections, ...(joined?.connections ?? [])].filter(({ device }) => !after.connections.some(other => other.device === device))
   // Whoever has handed a caller on asks for them no longer.
-  for (const { device } of gone) forgetConsultations(calls, call.id, device)
-  return {
-    ...next,
-    ...('party' in event && event.party && { serial: state.serial + 1 }),
-    calls,
-    devices: nowFree(state, calls, gone, event.at),
+  for (const { device } of gone) calls = forgotten(calls, touched, call.id, device)
+  if ('party' in event && event.party) next.serial = state.serial + 1
+  return settledAt(state, next, calls, touched, gone, after.connections, event.at)
+}
+
+/** The state with its calls as they are now; telephones that have just been left by their last call are free. */
+function settledAt(state: ExchangeState, next: ExchangeState, calls: ExchangeState['calls'], touched: Iterable<CallId>, gone: readonly Connection[], there: readonly Connection[], at: number): ExchangeState {
+  next.calls = calls
+  reindex(state, next, touched)
+  for (const { device } of gone) {
+    const left = next.devices.get(device)
+    if (!left || next.indexes.callsAt.has(device)) continue
+    next.devices = next.company.telephones[device] ? next.devices.set(device, { ...left, freeSince: at }) : next.devices.delete(device)
   }
+  const came = there.filter(({ device }) => !state.indexes.callsAt.has(device))
+  reindexPlaces(state, next, [...gone, ...came].map(({ device }) => device))
+  return next
 }
 
 /** Who brought two parties outside together watches them, until they are released or somebody of ours is with them again. */
@@ -140,7 +192,7 @@ function watchedOutside(then: Call, before: Call, event: CallChange): Call {
 function ledBySomebody(call: Call, state: ExchangeState): Call {
   const { conference } = call
   if (!conference || call.connections.some(({ device }) => device === conference.by)) return call
-  const [longest] = call.connections.filter(({ device, state: its }) => state.devices[device] && its !== 'alerting').sort((a, b) => a.since - b.since)
+  const [longest] = call.connections.filter(({ device, state: its }) => state.devices.has(device) && its !== 'alerting').sort((a, b) => a.since - b.since)
   const by = longest?.device ?? null
   // Whom nobody can let speak again is heard again.
   const connections = by === null ? call.connections.map(candidate => muted(candidate, false)) : call.connections
@@ -149,20 +201,19 @@ function ledBySomebody(call: Call, state: ExchangeState): Call {
 
 /** The state after a call has ended: nothing refers to it any more. */
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
-  const calls = withoutCall(state.calls, call.id)
-  forgetConsultations(calls, call.id)
-  return { ...next, calls, devices: nowFree(state, calls, call.connections, event.at), outlived: outlivedAfter(state, call, event.at) }
+  const touched = touchedBy(state, [call])
+  next.outlived = outlivedAfter(state, call, event.at)
+  return settledAt(state, next, forgotten(state.calls.delete(call.id), touched, call.id), touched, call.connections, [], event.at)
 }
 
-function withoutCall(calls: Record<CallId, Call>, id: CallId): Record<CallId, Call> {
-  const { [id]: _gone, ...rest } = calls
-  return rest
-}
-
-function forgetConsultations(calls: Record<CallId, Call>, ended: CallId, by?: DeviceId): void {
-  for (const other of Object.values(calls)) {
-    if (other.consultation === ended && (by === undefined || other.calling === by)) calls[other.id] = { ...other, consultation: null }
+/** Nobody of `among` is asked any more for the caller of a call that has ended, or that whoever asked has left. */
+function forgotten(calls: ExchangeState['calls'], among: Iterable<CallId>, ended: CallId, by?: DeviceId): ExchangeState['calls'] {
+  let after = calls
+  for (const id of among) {
+    const other = after.get(id)
+    if (other && other.consultation === ended && (by === undefined || other.calling === by)) after = after.set(id, { ...other, consultation: null })
   }
+  return after
 }
 
 /** What a held caller's call tells of the colleague who is being asked. That whoever asks hangs up is no news to them. */
@@ -185,13 +236,6 @@ function heardOfConsultation(primary: Call, call: Call, event: CallChange): Call
 function outlivedAfter(state: ExchangeState, { id, parked, party, calling }: Call, at: number): ExchangeState['outlived'] {
   if (!parked?.for) return state.outlived
   return [...state.outlived, { call: id, for: parked.for, slot: parked.slot, by: parked.by, party, caller: calling, since: parked.at, ended: at }].slice(-outlivedKept)
-}
-
-/** Devices that have just been left by their last call. */
-function nowFree(state: ExchangeState, calls: Record<CallId, Call>, gone: readonly Connection[], at: number): ExchangeState['devices'] {
-  const free = gone.filter(({ device }) => state.devices[device] && !Object.values(calls).some(call => call.connections.some(other => other.device === device)))
-  if (free.length === 0) return state.devices
-  return { ...state.devices, ...Object.fromEntries(free.map(({ device }) => [device, { ...state.devices[device]!, freeSince: at }])) }
 }
 
 function changedCall(call: Call, event: CallChange, joined: Call | undefined): Call {

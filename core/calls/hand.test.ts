@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { merrowby } from '../world/merrowby'
+import { merrowby } from '../../demo/company/merrowby'
 import { mailboxOf } from './names'
 import { connectionOf, connectionState, placesOf, reservedFor, stretchOf } from './questions'
 import { tellConsulted, tellRecall } from './story'
@@ -8,9 +8,9 @@ import { Tryout } from './tryout'
 
 /** Every way to hold, ask, pass on, park and get a call back. */
 
-const [ines, tomas, bryony] = ['2100', '2101', '2102']
-const marit = '2103'
-const dunstan = '2104'
+const [ines, tomas, bryony] = ['t2100', 't2101', 't2102']
+const marit = 't2103'
+const dunstan = 't2104'
 let desk: Tryout
 let call: string
 
@@ -20,7 +20,7 @@ beforeEach(() => {
 })
 
 const place = (id = call) => placesOf(desk.call(id))[0]
-const name = (device: string) => desk.state.devices[device]?.name ?? device
+const name = (device: string) => desk.state.company.telephones[device]?.name ?? device
 
 describe('an announced transfer', () => {
   let asking: string
@@ -40,7 +40,7 @@ describe('an announced transfer', () => {
     desk.must({ service: 'transferCall', device: ines, call, consultation: asking })
     expect(place()).toBe('talking')
     expect(desk.call(call).connections.map(({ device }) => device)).toEqual([desk.call(call).calling, marit])
-    expect(desk.state.calls[asking]).toBeUndefined()
+    expect(desk.state.calls.get(asking)).toBeUndefined()
     expect(desk.call(call).passing).toBeNull()
   })
 
@@ -51,7 +51,7 @@ describe('an announced transfer', () => {
     desk.must({ service: 'retrieveCall', device: ines, call: asking })
     desk.must({ service: 'reconnectCall', device: ines, call: asking })
     expect(place()).toBe('talking')
-    expect(desk.state.calls[asking]).toBeUndefined()
+    expect(desk.state.calls.get(asking)).toBeUndefined()
   })
 
   it('completed before the answer it is watched like any blind transfer, and comes back', () => {
@@ -81,7 +81,7 @@ describe('an announced transfer', () => {
     const again = desk.consult(ines, call, marit)
     expect(desk.call(call).consulted).toMatchObject({ cause: 'busy' })
     desk.wait(5_000)
-    expect(desk.state.calls[again]).toBeUndefined()
+    expect(desk.state.calls.get(again)).toBeUndefined()
     expect(place()).toBe('onHold')
   })
 
@@ -146,14 +146,14 @@ describe('a blind transfer', () => {
     expect(pass(mailboxOf(marit))).toBeUndefined()
     expect(connectionState(desk.state, call, mailboxOf(marit))).toBe('connected')
     desk.wait(120_000)
-    expect(desk.state.calls[call]).toBeUndefined()
+    expect(desk.state.calls.get(call)).toBeUndefined()
   })
 
   it('to a group rings whoever has been free longest, or everybody at once', () => {
-    const { members } = desk.state.groups['group:reservations']!
+    const { members } = desk.state.company.groups['group:reservations']!
     desk.must({ service: 'makeCall', device: members[0]!, number: members[1]! })
     desk.wait(1_000)
-    for (const id of Object.keys(desk.state.calls)) if (id !== call) desk.hangUp(id)
+    for (const id of [...desk.state.calls.keys()]) if (id !== call) desk.hangUp(id)
     expect(pass('group:reservations')).toBeUndefined()
     expect(connectionState(desk.state, call, members[2]!), 'the first two have only just hung up').toBe('alerting')
     desk.must({ service: 'directedPickupCall', device: ines, call })
@@ -168,7 +168,7 @@ describe('a blind transfer', () => {
   it('to a group where nobody answers comes back in the name of the group', () => {
     pass('group:reservations', { distribution: 'all' })
     desk.wait(20_000)
-    expect(tellRecall(desk.call(call).recall!, device => desk.state.groups[device]?.name ?? name(device), 5_000)).toBe('Reservations did not answer, 4 rings')
+    expect(tellRecall(desk.call(call).recall!, device => desk.state.company.groups[device]?.name ?? name(device), 5_000)).toBe('Reservations did not answer, 4 rings')
   })
 
   it('to a queue waits there, watched, and comes back after its time', () => {
@@ -268,17 +268,17 @@ describe('a conference', () => {
 
   it('joins caller, colleague and operator, rings others to join, and holds six and more', () => {
     joined()
-    for (const next of [dunstan, '2105', '2106']) {
+    for (const next of [dunstan, 't2105', 't2106']) {
       desk.must({ service: 'singleStepConferenceCall', device: ines, call, to: next })
       expect(place(), 'the others talk on').toBe('talking')
       desk.must({ service: 'answerCall', device: next, call })
     }
     expect(desk.call(call).connections.filter(({ state }) => state === 'connected')).toHaveLength(6)
-    for (const next of ['2107', '2108']) {
+    for (const next of ['t2107', 't2108']) {
       desk.must({ service: 'singleStepConferenceCall', device: ines, call, to: next })
       desk.must({ service: 'answerCall', device: next, call })
     }
-    expect(desk.ask({ service: 'singleStepConferenceCall', device: ines, call, to: '2109' })).toMatchObject({ code: 'conferenceFull' })
+    expect(desk.ask({ service: 'singleStepConferenceCall', device: ines, call, to: 't2109' })).toMatchObject({ code: 'conferenceFull' })
   })
 
   it('goes on without who leaves it, and without who is dropped', () => {
@@ -313,15 +313,15 @@ describe('a conference', () => {
     joined()
     expect(desk.ask({ service: 'clearCall', device: marit, call })).toMatchObject({ code: 'notAllowed' })
     desk.must({ service: 'clearCall', device: ines, call })
-    expect(desk.state.calls).toEqual({})
+    expect(desk.state.calls.size).toBe(0)
   })
 })
 
 describe('picking up and moving', () => {
   it('within one\'s pickup group, and anywhere for operators', () => {
-    const [a, b] = desk.state.groups['group:reservations']!.members as [string, string]
-    const direct = desk.offer(`+441632960${a.slice(1)}`)
-    const [stranger] = desk.state.groups['group:freight']!.members as [string]
+    const [a, b] = desk.state.company.groups['group:reservations']!.members as [string, string]
+    const direct = desk.offer(desk.state.company.telephones[a]!.direct!)
+    const [stranger] = desk.state.company.groups['group:freight']!.members as [string]
     expect(desk.ask({ service: 'directedPickupCall', device: stranger, call: direct })).toMatchObject({ code: 'notAllowed' })
     desk.must({ service: 'groupPickupCall', device: b, group: null })
     expect(connectionState(desk.state, direct, b)).toBe('connected')
@@ -331,7 +331,7 @@ describe('picking up and moving', () => {
   it('moves what rings or talks elsewhere, for operators only, and comes back to them', () => {
     desk.must({ service: 'singleStepTransferCall', device: ines, call, to: marit })
     desk.must({ service: 'answerCall', device: marit, call })
-    expect(desk.ask({ service: 'deflectCall', device: '2105', call, from: marit, to: dunstan })).toMatchObject({ code: 'notAllowed' })
+    expect(desk.ask({ service: 'deflectCall', device: 't2105', call, from: marit, to: dunstan })).toMatchObject({ code: 'notAllowed' })
     desk.must({ service: 'deflectCall', device: bryony, call, from: marit, to: dunstan })
     expect(connectionState(desk.state, call, dunstan)).toBe('alerting')
     desk.wait(20_000)
@@ -405,20 +405,20 @@ describe('at the telephone', () => {
 
   it('a blocked caller hears a sentence and is not put through; lifted, they are', () => {
     desk.must({ service: 'blockNumber', device: ines, number: '07700 900777', reason: 'threats' })
-    const before = Object.keys(desk.state.calls).length
+    const before = [...desk.state.calls.keys()].length
     desk.must({ service: 'offerCall', trunk: 'east', party: { number: '+447700900777', name: null }, number: '+441632960000' })
-    expect(Object.keys(desk.state.calls)).toHaveLength(before)
+    expect([...desk.state.calls.keys()]).toHaveLength(before)
     desk.must({ service: 'unblockNumber', device: tomas, number: '+447700900777' })
     expect(desk.offer('+441632960000', { number: '+447700900777', name: null })).toBeDefined()
     expect(desk.ask({ service: 'blockNumber', device: marit, number: '07700 900777', reason: 'x' })).toMatchObject({ code: 'notAllowed' })
-    expect(desk.ask({ service: 'blockNumber', device: ines, number: '2105', reason: 'x' })).toMatchObject({ code: 'invalidNumber' })
+    expect(desk.ask({ service: 'blockNumber', device: ines, number: 't2105', reason: 'x' })).toMatchObject({ code: 'invalidNumber' })
   })
 
   it('do not disturb on behalf of a colleague says who set it and ends in time', () => {
     desk.must({ service: 'setDoNotDisturb', device: ines, of: marit, on: true, until: desk.now + 60_000 })
-    expect(desk.state.devices[marit]).toMatchObject({ doNotDisturb: true, doNotDisturbBy: ines })
+    expect(desk.state.devices.get(marit)).toMatchObject({ doNotDisturb: true, doNotDisturbBy: ines })
     expect(desk.ask({ service: 'setDoNotDisturb', device: marit, of: dunstan, on: true })).toMatchObject({ code: 'notAllowed' })
     desk.wait(60_000)
-    expect(desk.state.devices[marit]).toMatchObject({ doNotDisturb: false, doNotDisturbBy: null })
+    expect(desk.state.devices.get(marit)).toMatchObject({ doNotDisturb: false, doNotDisturbBy: null })
   })
 })

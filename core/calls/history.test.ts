@@ -14,8 +14,8 @@ import { Tryout } from './tryout'
 
 /** What is left of a call when it is over: its record, its story, its stays in park slots. */
 
-const ines = '2100'
-const marit = '2105'
+const ines = 't2100'
+const marit = 't2105'
 let desk: Tryout
 
 beforeEach(() => {
@@ -27,14 +27,14 @@ function watched(request: Request): Parking[] {
   const decision = decide(desk.state, request, desk.now)
   if ('refusal' in decision) throw new Error(decision.refusal.sentence)
   return numbered(desk.state, decision.events, desk.now).flatMap((event) => {
-    const before = 'call' in event ? desk.state.calls[event.call] : undefined
+    const before = 'call' in event ? desk.state.calls.get(event.call) : undefined
     desk.state = evolve(desk.state, event)
-    const parking = parkingOf(event, before, 'call' in event ? desk.state.calls[event.call] : undefined)
+    const parking = parkingOf(event, before, 'call' in event ? desk.state.calls.get(event.call) : undefined)
     return parking ? [parking] : []
   })
 }
 
-const name = (device: string) => deviceName(desk.state, device) ?? 'The caller'
+const name = (device: string) => deviceName(desk.state.company, device) ?? 'The caller'
 
 describe('the record of a call', () => {
   it('says who answered, who had it last, and what became of it', () => {
@@ -52,6 +52,15 @@ describe('the record of a call', () => {
     const record = recordOf(desk.state, desk.call(call), { at: desk.now, type: 'callCleared', device: 'x', cause: 'normalClearing' })
     expect(record).toMatchObject({ outcome: 'voicemail', answeredBy: null })
     expect(Object.values(record.names)).toContain('the voicemail of General line')
+  })
+
+  it('says numbers, whichever way somebody was named, as they were then', () => {
+    const call = desk.begins(() => desk.must({ service: 'makeCall', device: ines, number: marit }))
+    const record = () => recordOf(desk.state, desk.call(call), null)
+    expect(record()).toMatchObject({ dialled: '2105', number: '2100', name: 'Ines Quillfeather', numbers: ['2100', '2105'] })
+    desk.change('telephones', marit, { number: '3105' })
+    expect(record().numbers).toEqual(['2100', '3105'])
+    expect(desk.call(desk.begins(() => desk.must({ service: 'makeCall', device: ines, number: 'group:reservations' }))).dialled).toMatch(/^5\d\d$/)
   })
 
   it('keeps the account code of a call', () => {
@@ -77,9 +86,9 @@ describe('the story of a call', () => {
 
 describe('the history of parkings', () => {
   it.each<[string, string, () => Request]>([
-    ['taken', 'somebody takes the caller', () => ({ service: 'directedPickupCall', device: marit, call: Object.keys(desk.state.calls)[0]! })],
-    ['gaveUp', 'the caller hangs up', () => ({ service: 'clearConnection', device: Object.values(desk.state.calls)[0]!.calling, call: Object.keys(desk.state.calls)[0]! })],
-    ['sentOn', 'somebody sends the call on', () => ({ service: 'deflectCall', device: ines, call: Object.keys(desk.state.calls)[0]!, to: marit })],
+    ['taken', 'somebody takes the caller', () => ({ service: 'directedPickupCall', device: marit, call: [...desk.state.calls.keys()][0]! })],
+    ['gaveUp', 'the caller hangs up', () => ({ service: 'clearConnection', device: [...desk.state.calls.values()][0]!.calling, call: [...desk.state.calls.keys()][0]! })],
+    ['sentOn', 'somebody sends the call on', () => ({ service: 'deflectCall', device: ines, call: [...desk.state.calls.keys()][0]!, to: marit })],
     ['cameBack', 'nobody comes', () => {
       desk.now += 90_000
       return { service: 'tick' }

@@ -1,3 +1,8 @@
+import type { Map } from 'immutable'
+import type { Company, Distribution } from '../company/company'
+import type { CompanyChange } from '../company/changes'
+import type { Indexes } from './indexes'
+
 /**
  * The vocabulary of calls, after the open standard ECMA-269: a call, a device, and between them a connection in one state.
  * Everything here is plain data that survives JSON unchanged. All times are the exchange's own, in milliseconds: they run steadily, whatever is
@@ -169,48 +174,17 @@ export interface Status {
   until: number | null
 }
 
+/** What happens at a telephone of ours, beside its calls. Who has it and which number reaches it is the company's configuration. */
 export interface Device {
-  id: DeviceId
-  name: string
-  /** How many calls it can have at once; a call more finds it busy. */
-  capacity: number
-  inService: boolean
   doNotDisturb: boolean
   /** Who else set do not disturb for this person, and until when it holds. */
   doNotDisturbBy: DeviceId | null
   doNotDisturbUntil: number | null
   status: Status
-  /** Colleagues of one pickup group may take each other's ringing calls. */
-  pickupGroup: string
   /** True while a person holds the stand-in handset: nobody simulated acts for them. */
   handset: boolean
   /** Since when it has had no call; null before its first one. Whoever has been free longest is rung first. */
   freeSince: number | null
-  /** The direct number that reaches it from outside, E.164; null when it has none. */
-  direct: string | null
-}
-
-/** How a group gives a call to its members: all wait in one queue; rings the one who has been free longest; rings everybody free at once. */
-export const distributions = ['queue', 'longestFree', 'all'] as const
-export type Distribution = typeof distributions[number]
-
-export interface Group {
-  id: DeviceId
-  name: string
-  /** The short number that reaches it from inside. */
-  number: string
-  members: DeviceId[]
-  distribution: Distribution
-  /** Of a group that rings one member after the other: how many are tried. */
-  tries: number
-  /** Of a queue: how long a call waits in it at most, and where it goes then. */
-  overflow: Overflow
-}
-
-/** Where a call goes that has waited so long (milliseconds): an extension, a group, a queue, a mailbox, or an outside number. */
-export interface Overflow {
-  after: number
-  to: string
 }
 
 /** An operator's place: attended while a console is open. Lines not served ring at the other operators alone. */
@@ -220,31 +194,6 @@ export interface Agent {
   leavesAt: number | null
   /** Lines not served for the time being, and until when (null: until switched on again). */
   unserved: Record<LineId, number | null>
-}
-
-/** A number of ours, where its calls go, where they go when nobody serves it, and where after they have waited too long. */
-export interface Line {
-  id: LineId
-  name: string
-  number: string
-  target: DeviceId
-  night: string
-  overflow: Overflow
-}
-
-/** A short number of the network, such as an emergency number: read before our own plan of numbers. */
-export interface ShortNumber {
-  number: string
-  name: string
-  /** Always gets through: it takes a channel that is kept for it, or that of a call that can best be spared. */
-  emergency: boolean
-}
-
-/** A place where a caller waits for anybody to take the call. */
-export interface Slot {
-  id: DeviceId
-  /** The short number that takes the call from any telephone. */
-  number: string
 }
 
 /** Somebody whose calls we do not take. */
@@ -266,46 +215,10 @@ export interface Outlived {
   ended: number
 }
 
-export interface Trunk {
-  id: TrunkId
-  channels: number
-  /** How many of the channels are kept for emergency calls. */
-  kept: number
-}
-
-export interface Settings {
-  /** One cycle of ringing, to say a time as a number of rings. */
-  ringCycle: number
-  /** A transferred call that nobody answers comes back after this long. */
-  transferRecall: number
-  /** A direct call that nobody answers is moved on after this long. */
-  noAnswer: number
-  /** A call passed on to a queue comes back after this long. */
-  queueRecall: number
-  /** A parked call that nobody takes comes back after this long. */
-  parkRecall: number
-  /** How long the tone after a failed call lasts. */
-  failedTone: number
-  /** Callers on hold with an operator who has gone are offered to the others after this long. */
-  absence: number
-  /** Whom a colleague has on hold longer than this rings at the colleague again, and then goes to the operators. */
-  holdRecall: number
-  /** Whom an operator, or somebody who asks a third party meanwhile, has on hold longer than this is offered to the other operators. */
-  holdLimit: number
-  /** A call without a line or a queue of its own waits for the operators this long at most. */
-  overflow: number
-  /** Two parties outside stay this long in view of whoever brought them together. */
-  outsideWatch: number
-  /** Two parties outside without anybody of ours are parted after this long. */
-  outsideLongest: number
-  /** A mailbox takes this much of a message at most. */
-  longestMessage: number
-  /** The most parties to one conference. */
-  conferenceSize: number
-  /** The group that unanswered and returning calls go to. */
-  operators: DeviceId
-}
-
+/**
+ * Everything that an exchange knows: the company's configuration (large, changed rarely), what happens at its telephones, and its calls.
+ * The maps are persistent: a changed one shares what did not change, so that no event costs more the more telephones or calls there are.
+ */
 export interface ExchangeState {
   /** One run of the exchange; sequence numbers and call ids count within it. */
   epoch: string
@@ -315,21 +228,22 @@ export interface ExchangeState {
   clockOffset: number
   /** Calls and outside legs begun so far in this epoch. */
   serial: number
-  devices: Record<DeviceId, Device>
-  groups: Record<DeviceId, Group>
-  lines: Record<LineId, Line>
-  trunks: Record<TrunkId, Trunk>
-  slots: Record<DeviceId, Slot>
-  shortNumbers: Record<string, ShortNumber>
+  company: Company
+  /** Every telephone that the company has, or had until its present call ends. */
+  devices: Map<DeviceId, Device>
   /** The members of the operators' group. */
-  agents: Record<DeviceId, Agent>
+  agents: Map<DeviceId, Agent>
   /** By E.164 number. */
-  blocked: Record<string, Block>
+  blocked: Map<string, Block>
   /** The latest notes that have outlived their call, oldest first. */
   outlived: Outlived[]
-  calls: Record<CallId, Call>
-  settings: Settings
+  calls: Map<CallId, Call>
+  /** Follows from the rest (`indexes.ts`). */
+  indexes: Indexes
 }
+
+/** The form of the events below, kept with each in the journal: whoever changes it raises this, and says how the older form is read. */
+export const eventVersion = 1
 
 /** Facts, in ECMA-269's names where it has one. */
 export type CallEvent
@@ -366,6 +280,8 @@ export type CallEvent
     | { type: 'numberUnblocked', device: DeviceId, number: string }
     | { type: 'noteDismissed', device: DeviceId, note: CallId }
     | { type: 'clockAdjusted', offset: number }
+  /** The company's configuration has changed, while calls go on. */
+    | { type: 'configured', version: number, changes: CompanyChange[] }
   /** Stands for an event that whoever reads it may know nothing of. */
     | { type: 'concealed' }
 
@@ -416,6 +332,8 @@ export type Request
     | { service: 'offerCall', trunk: TrunkId, party: Party, number: string }
   /** The clock on the wall was set: this added to the exchange's time is what people read now. */
     | { service: 'adjustClock', offset: number }
+  /** The company's configuration changes from one version to a later one. */
+    | { service: 'configure', from: number, version: number, changes: CompanyChange[] }
   /** Time has come to `now`: whatever was due happens. */
     | { service: 'tick' }
 

@@ -1,4 +1,6 @@
-import type { DeviceId, ExchangeState, LineId } from './model'
+import type { Company } from '../company/company'
+import { lookUp } from '../company/lookups'
+import type { DeviceId, LineId } from './model'
 
 const mailboxPrefix = 'mailbox:'
 const slotPrefix = 'slot:'
@@ -26,12 +28,12 @@ export function isSlot(device: DeviceId): boolean {
 }
 
 /** How a device of ours is called in a sentence; null for parties outside and whatever is unknown. */
-export function deviceName(state: Pick<ExchangeState, 'devices' | 'groups' | 'lines'>, device: DeviceId): string | null {
+export function deviceName({ telephones, groups, lines }: Company, device: DeviceId): string | null {
   if (isSlot(device)) return `park slot ${device.slice(slotPrefix.length)}`
   const owner = ownerOfMailbox(device)
   if (owner !== null) {
-    const name = state.devices[owner]?.name ?? state.lines[owner]?.name
+    const name = lookUp(telephones, owner)?.name ?? lookUp(lines, owner)?.name
     return name ? `the voicemail of ${name}` : 'a voicemail'
   }
-  return state.devices[device]?.name ?? state.groups[device]?.name ?? null
+  return lookUp(telephones, device)?.name ?? lookUp(groups, device)?.name ?? null
 }

@@ -1,3 +1,4 @@
+import { lookUp } from '../company/lookups'
 import { accept, cannotRing, nameOf, ownerSentence, refuse, type Refused } from './answers'
 import type { Call, CallEvent, CallId, Cause, Connection, Decision, DeviceId, ExchangeState, Request } from './model'
 import { isMailbox } from './names'
@@ -14,13 +15,13 @@ const where = 'The call is still where it was.'
 
 /** A call nobody took goes to the operators, never to nowhere. */
 export function toOperators(state: ExchangeState, call: CallId, from: DeviceId, cause: Cause): CallEvent[] {
-  const { operators } = state.settings
+  const { operators } = state.company.settings
   return [{ type: 'diverted', call, device: from, to: operators, cause }, { type: 'queued', call, device: operators }]
 }
 
 /** A call rings again at a colleague who is to look after it, if a telephone there can ring; else it waits for the operators. */
 export function ringAgain(state: ExchangeState, call: Call, by: DeviceId | undefined, from: DeviceId, cause: Cause): CallEvent[] {
-  const device = by === undefined ? undefined : state.devices[by]
+  const device = by === undefined ? undefined : lookUp(state.company.telephones, by)
   const rings = device && !isOperator(state, device.id) && (device.id === from || (!connectionOf(call, device.id) && !cannotRing(state, device)))
   if (!rings) return toOperators(state, call.id, from, cause)
   return [{ type: 'diverted', call: call.id, device: from, to: device.id, cause }, { type: 'delivered', call: call.id, device: device.id }]
@@ -32,7 +33,7 @@ export function comeBack(state: ExchangeState, call: Call, from: DeviceId, cause
 }
 
 /** What becomes of a call whose ringing at one telephone ended without an answer: another one rings, the next of the group is tried, or it comes back. */
-export function unanswered(state: ExchangeState, call: Call, ringing: Connection, cause: 'noAnswer' | 'declined'): CallEvent[] {
+export function unanswered(state: ExchangeState, call: Call, ringing: Connection, cause: 'noAnswer' | 'declined' | 'outOfService'): CallEvent[] {
   const ends: CallEvent = { type: 'connectionCleared', call: call.id, device: ringing.device, cause }
   if (ringing.invitedBy) return [ends]
   const elsewhere = othersOf(call, ringing.device).some(other => other.state === 'alerting' && !other.invitedBy)
@@ -51,7 +52,7 @@ export function unanswered(state: ExchangeState, call: Call, ringing: Connection
  * No destination is tried twice, so that rules which lead in a circle end in a mailbox.
  */
 export function sendAway(state: ExchangeState, call: Call, from: DeviceId, to: string, cause: Cause): CallEvent[] {
-  const { operators } = state.settings
+  const { operators } = state.company.settings
   const last = lastMailbox(state, call)
   const destinations = [to, nightOf(state, call), ...(from === operators ? [] : [operators])].filter(destination => !call.overflowed.includes(destination))
   for (const overflow of [...destinations, last]) {
@@ -140,10 +141,10 @@ export function parkCall(state: ExchangeState, call: Call, { device, slot, for: 
     if ('refusal' in caller) return caller
   }
   else if (own?.invitedBy) return refuse('notYourCall', ownerSentence(state, call))
-  if (reserved !== null && !Object.hasOwn(state.devices, reserved)) return refuse('unallocatedNumber', `There is no extension ${reserved}. ${withYou}`)
+  if (reserved !== null && !Object.hasOwn(state.company.telephones, reserved)) return refuse('unallocatedNumber', `There is no extension ${reserved}. ${withYou}`)
   if (reserved === call.calling) return refuse('toCaller', `${nameOf(state, reserved)} is the caller. ${withYou}`)
-  if (slot !== null && !Object.hasOwn(state.slots, slot)) return refuse('unallocatedNumber', `There is no such park slot. ${withYou}`)
-  const free = slot ?? Object.keys(state.slots).find(id => !parkedIn(state, id))
+  if (slot !== null && !Object.hasOwn(state.company.slots, slot)) return refuse('unallocatedNumber', `There is no such park slot. ${withYou}`)
+  const free = slot ?? Object.keys(state.company.slots).find(id => !parkedIn(state, id))
   if (free === undefined) return refuse('slotsFull', `Every park slot is taken. ${withYou}`)
   if (parkedIn(state, free)) return refuse('slotTaken', `Somebody waits in ${nameOf(state, free)} already. ${withYou}`)
   return accept({ type: 'parked', call: call.id, device, slot: free, for: reserved })

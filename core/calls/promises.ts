@@ -29,7 +29,7 @@ export function dueOf(state: ExchangeState, call: Call, device: DeviceId, linePr
   if (stretch === 'passedOn' && !call.passing) return { waiting: 'outside', since: call.watched!.at, promise: null }
   if (stretch === 'passedOn') {
     const { at } = call.passing!
-    return { waiting: 'transfer', since: at, promise: (deadlineOf(state, call) ?? at + state.settings.transferRecall) - at }
+    return { waiting: 'transfer', since: at, promise: (deadlineOf(state, call) ?? at + state.company.settings.transferRecall) - at }
   }
   const own = connectionOf(call, device)
   // Who leaves a conference on hold keeps nobody waiting: the others talk on.

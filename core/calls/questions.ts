@@ -1,12 +1,9 @@
-import type { Call, CallId, Connection, Device, DeviceId, ExchangeState, Party, TrunkId } from './model'
+import type { Telephone } from '../company/company'
+import { groupsOf, isMemberOf, lookUp } from '../company/lookups'
+import type { Call, CallId, Connection, DeviceId, ExchangeState, Party, TrunkId } from './model'
 import { isMailbox } from './names'
 
 /** Questions about a state, answered without changing it. */
-
-/** What a record holds under a key that comes from outside: never what every object has by birth. */
-export function lookUp<T>(record: Record<string, T>, key: string): T | undefined {
-  return Object.hasOwn(record, key) ? record[key] : undefined
-}
 
 export function connectionOf(call: Call, device: DeviceId): Connection | undefined {
   return call.connections.find(connection => connection.device === device)
@@ -14,17 +11,17 @@ export function connectionOf(call: Call, device: DeviceId): Connection | undefin
 
 /** The state of a device's connection in a call; undefined (ECMA-269: null) when the call or the connection is gone. */
 export function connectionState(state: ExchangeState, call: CallId, device: DeviceId): Connection['state'] | undefined {
-  return state.calls[call]?.connections.find(connection => connection.device === device)?.state
+  return state.calls.get(call)?.connections.find(connection => connection.device === device)?.state
 }
 
 /** All calls in which the device has a connection. */
 export function callsOf(state: ExchangeState, device: DeviceId): Call[] {
-  return Object.values(state.calls).filter(call => connectionOf(call, device))
+  return (state.indexes.callsAt.get(device) ?? []).flatMap(id => state.calls.get(id) ?? [])
 }
 
 /** The call on which the device talks, if any: by law at most one. */
 export function talkingCallOf(state: ExchangeState, device: DeviceId): Call | undefined {
-  return Object.values(state.calls).find(call => connectionOf(call, device)?.state === 'connected')
+  return callsOf(state, device).find(call => connectionOf(call, device)?.state === 'connected')
 }
 
 /** The parties of a call other than the given device. */
@@ -55,26 +52,36 @@ export function isOutside(call: Call): boolean {
 
 /** True for the console of an operator who is there, or who was a moment ago. */
 export function isPresent(state: ExchangeState, device: DeviceId): boolean {
-  const agent = state.agents[device]
+  const agent = state.agents.get(device)
   return agent !== undefined && (agent.attended || agent.leavesAt !== null)
 }
 
 export function isOperator(state: ExchangeState, device: DeviceId): boolean {
-  return state.groups[state.settings.operators]?.members.includes(device) ?? false
+  return isMemberOf(state.company, device, state.company.settings.operators)
 }
 
 /** True while the call waits in a queue that the device may answer from. */
 export function mayAnswerFromQueue(state: ExchangeState, call: Call, device: DeviceId): boolean {
-  return call.connections.some(connection => connection.state === 'queued' && state.groups[connection.device]?.members.includes(device))
+  return call.connections.some(connection => connection.state === 'queued' && isMemberOf(state.company, device, connection.device))
 }
 
 /** True when a waiting call is offered to this member: they take calls at present, have not refused it, and serve its line (or it has come back to them). */
 export function serves(state: ExchangeState, call: Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'>, member: DeviceId): boolean {
-  const device = state.devices[member]
-  if (!device?.inService || device.doNotDisturb || device.status.reason) return false
+  const device = state.devices.get(member)
+  if (!device || !state.company.telephones[member]?.inService || device.doNotDisturb || device.status.reason) return false
   if (call.refusedBy.includes(member) || call.connections.some(({ device: party }) => party === member)) return false
-  const agent = state.agents[member]
+  const agent = state.agents.get(member)
   return !agent || (isPresent(state, member) && (call.recall !== null || !call.line || !(call.line in agent.unserved)))
+}
+
+/** True while somebody is being asked for the caller. */
+export function isAskedFor(state: ExchangeState, call: Call): boolean {
+  return call.connections.some(({ device }) => state.devices.has(device) && callsOf(state, device).some(other => other.consultation === call.id))
+}
+
+/** The calls that wait in the queues that a telephone is a member of. */
+export function waitingFor(state: ExchangeState, device: DeviceId): Call[] {
+  return [...groupsOf(state.company, device)].flatMap(group => callsOf(state, group))
 }
 
 /** The queue in which a call waits, if it does; a park slot is none. */
@@ -85,37 +92,35 @@ export function queueOf(call: Call): Connection | undefined {
 /** True when a call waits in a queue that nobody serves. */
 export function isOrphaned(state: ExchangeState, call: Call): boolean {
   const queue = queueOf(call)
-  return queue !== undefined && !state.groups[queue.device]?.members.some(member => serves(state, call, member))
+  return queue !== undefined && !state.company.groups[queue.device]?.members.some(member => serves(state, call, member))
 }
 
 /** Holders of ours who keep a caller on hold in the call while nobody talks with them: the longest first. */
 export function holdersOf(state: ExchangeState, call: Call): Connection[] {
   if (isConversation(call) || call.connections.some(({ state: its, invitedBy }) => its === 'queued' || (its === 'alerting' && !invitedBy))) return []
   const waits = (holder: Connection) => call.connections.some(other => other !== holder && (other.state === 'connected' || other.state === 'held'))
-  return call.connections.filter(holder => holder.state === 'held' && state.devices[holder.device] && waits(holder)).sort((a, b) => a.since - b.since)
+  return call.connections.filter(holder => holder.state === 'held' && state.devices.has(holder.device) && waits(holder)).sort((a, b) => a.since - b.since)
 }
 
-export function isBusy(state: ExchangeState, device: Device): boolean {
-  return callsOf(state, device.id).length >= device.capacity
+export function isBusy(state: ExchangeState, { id, capacity }: Telephone): boolean {
+  return (state.indexes.callsAt.get(id)?.length ?? 0) >= capacity
 }
 
 /** Channels of a trunk in use. */
 export function channelsUsed(state: ExchangeState, trunk: TrunkId): number {
-  let used = 0
-  for (const call of Object.values(state.calls)) for (const connection of call.connections) if (connection.trunk === trunk) used++
-  return used
+  return state.indexes.channels.get(trunk) ?? 0
 }
 
 /** Channels of a trunk that can be taken; those kept for emergency calls count for such calls only. */
 export function channelsFree(state: ExchangeState, trunk: TrunkId, emergency = false): number {
-  const known = lookUp(state.trunks, trunk)
+  const known = lookUp(state.company.trunks, trunk)
   return known ? Math.max(0, known.channels - (emergency ? 0 : known.kept) - channelsUsed(state, trunk)) : 0
 }
 
 /** The trunk with most free channels, so that none fills up while another is empty; undefined when all are busy. */
 export function freeTrunk(state: ExchangeState, emergency = false): TrunkId | undefined {
   let best: { trunk: TrunkId, free: number } | undefined
-  for (const trunk of Object.keys(state.trunks)) {
+  for (const trunk of Object.keys(state.company.trunks)) {
     const free = channelsFree(state, trunk, emergency)
     if (free > (best?.free ?? 0)) best = { trunk, free }
   }
@@ -128,22 +133,25 @@ export function isEmergency(state: ExchangeState, call: Call): boolean {
 }
 
 export function isEmergencyNumber(state: ExchangeState, party: Party | undefined): boolean {
-  return Boolean(party?.number && lookUp(state.shortNumbers, party.number)?.emergency)
+  return Boolean(party?.number && lookUp(state.company.shortNumbers, party.number)?.emergency)
 }
 
 /** The call that waits in a park slot, or undefined. */
 export function parkedIn(state: ExchangeState, slot: DeviceId): Call | undefined {
-  return Object.values(state.calls).find(call => call.parked?.slot === slot)
+  return callsOf(state, slot)[0]
 }
 
 /** Calls parked for a person, the longest waiting first. */
 export function reservedFor(state: ExchangeState, device: DeviceId): Call[] {
-  return Object.values(state.calls).filter(call => call.parked?.for === device).sort((a, b) => a.parked!.at - b.parked!.at)
+  return Object.keys(state.company.slots)
+    .flatMap(slot => parkedIn(state, slot) ?? [])
+    .filter(call => call.parked?.for === device)
+    .sort((a, b) => a.parked!.at - b.parked!.at)
 }
 
 /** Calls in which two parties outside talk through us, the longest first. */
 export function outsideCalls(state: ExchangeState): Call[] {
-  return Object.values(state.calls).filter(isOutside).sort((a, b) => (a.watched?.at ?? a.created) - (b.watched?.at ?? b.created))
+  return [...state.calls.values()].filter(isOutside).sort((a, b) => (a.watched?.at ?? a.created) - (b.watched?.at ?? b.created))
 }
 
 /** The three stretches of an operator's track; a parked call stands in its slot, before everybody. */

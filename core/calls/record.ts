@@ -27,6 +27,8 @@ export interface CallRecord {
   account: string | null
   /** Every device of ours that had to do with it. */
   devices: DeviceId[]
+  /** Their numbers inside at the time. */
+  numbers: string[]
   /** Names of devices at the time, so that the log outlives changes of staff. */
   names: Record<DeviceId, string>
   story: Step[]
@@ -38,17 +40,17 @@ export interface CallRecord {
  */
 export function recordOf(state: ExchangeState, call: Call, end: Step | null): CallRecord {
   const story = end ? [...call.story, end] : call.story
-  const caller = connectionOf(call, call.calling)?.party ? null : state.devices[story[0]!.device]
+  const caller = connectionOf(call, call.calling)?.party ? null : state.company.telephones[story[0]!.device]
   const { party } = call
-  const ours = [...new Set(story.flatMap(step => step.to ? [step.device, step.to] : [step.device]))].filter(device => deviceName(state, device) !== null)
+  const ours = [...new Set(story.flatMap(step => step.to ? [step.device, step.to] : [step.device]))].filter(device => deviceName(state.company, device) !== null)
   const answers = story.filter(step => step.type === 'established' && !isMailbox(step.device))
   const mailbox = story.some(step => step.type === 'established' && isMailbox(step.device))
-  const byUs = answers.filter(step => state.devices[step.device])
+  const byUs = answers.filter(step => state.devices.has(step.device))
   return {
     id: call.id,
     epoch: state.epoch,
     direction: call.direction,
-    number: party?.number ?? (call.direction === 'internal' ? caller?.id ?? null : null),
+    number: party?.number ?? (call.direction === 'internal' ? caller?.number ?? null : null),
     name: party?.name ?? (call.direction === 'internal' ? caller?.name ?? null : null),
     dialled: call.dialled,
     line: call.line,
@@ -60,7 +62,8 @@ export function recordOf(state: ExchangeState, call: Call, end: Step | null): Ca
     endedWith: byUs.at(-1)?.device ?? null,
     account: call.account,
     devices: ours,
-    names: Object.fromEntries(ours.map(device => [device, deviceName(state, device)!])),
+    numbers: ours.flatMap(device => state.company.telephones[device]?.number ?? []),
+    names: Object.fromEntries(ours.map(device => [device, deviceName(state.company, device)!])),
     story,
   }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { merrowby } from '../world/merrowby'
+import { merrowby } from '../../demo/company/merrowby'
 import { decide } from './decide'
 import type { Call, DeviceId, ExchangeState, Request } from './model'
 import { connectionOf, isOperator, isOutside } from './questions'
@@ -30,9 +30,9 @@ function everything(call: Call, device: DeviceId, other: Call): WithCall[] {
 /** What somebody of ours who has no connection in a call may do to it: nothing but this. */
 function mayWithoutConnection(state: ExchangeState, call: Call, { service, device, ...more }: WithCall): boolean {
   const operator = isOperator(state, device)
-  const queue = call.connections.find(({ state: its, device: id }) => its === 'queued' && state.groups[id]?.members.includes(device))
+  const queue = call.connections.find(({ state: its, device: id }) => its === 'queued' && state.company.groups[id]?.members.includes(device))
   const brought = [call.passing?.by, call.watched?.by, call.parked?.by].includes(device)
-  const near = call.connections.some(({ state: its, device: id }) => its === 'alerting' && state.devices[id]?.pickupGroup === state.devices[device]?.pickupGroup)
+  const near = call.connections.some(({ state: its, device: id }) => its === 'alerting' && state.company.telephones[id]?.pickupGroup === state.company.telephones[device]?.pickupGroup)
   switch (service) {
     case 'answerCall':
     case 'parkCall':
@@ -56,7 +56,7 @@ describe('rights', () => {
         if (request) state = carryOut(state, request, now).state
       }
       const device = devices[index]!
-      const calls = Object.values(state.calls)
+      const calls = [...state.calls.values()]
       for (const call of calls) {
         if (connectionOf(call, device)) continue
         for (const request of everything(call, device, calls[0]!)) {
@@ -76,9 +76,9 @@ describe('rights', () => {
 
   it('a staff member for whom a caller is kept takes the call, and sends it nowhere', () => {
     const desk = new Tryout(merrowby(40))
-    const call = desk.inHand('2100')
-    desk.must({ service: 'parkCall', device: '2100', call, slot: null, for: '2105' })
-    for (const to of ['2106', '07700 900222']) expect(desk.ask({ service: 'deflectCall', device: '2105', call, to })).toMatchObject({ code: 'notAllowed' })
-    desk.must({ service: 'directedPickupCall', device: '2105', call })
+    const call = desk.inHand('t2100')
+    desk.must({ service: 'parkCall', device: 't2100', call, slot: null, for: 't2105' })
+    for (const to of ['t2106', '07700 900222']) expect(desk.ask({ service: 'deflectCall', device: 't2105', call, to })).toMatchObject({ code: 'notAllowed' })
+    desk.must({ service: 'directedPickupCall', device: 't2105', call })
   })
 })

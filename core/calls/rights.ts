@@ -1,6 +1,7 @@
+import { isInPickupGroup } from '../company/lookups'
 import { ownerSentence, nameOf, refuse, type Refused } from './answers'
 import type { Call, DeviceId, ExchangeState, Request } from './model'
-import { connectionOf, isOperator, isOutside, lookUp, mayAnswerFromQueue } from './questions'
+import { connectionOf, isOperator, isOutside, mayAnswerFromQueue } from './questions'
 
 /** What one may do to a call follows from one's role (operator, colleague, outside party) and one's part in it: all of it stands here. */
 
@@ -19,8 +20,7 @@ export function partOf(state: ExchangeState, call: Call, device: DeviceId): Part
   if (mayAnswerFromQueue(state, call, device)) return 'served'
   if (call.passing?.by === device || call.watched?.by === device || call.parked?.by === device) return 'watching'
   if (call.parked?.for === device) return 'kept'
-  const group = state.devices[device]?.pickupGroup
-  return call.connections.some(other => other.state === 'alerting' && !other.invitedBy && group && state.devices[other.device]?.pickupGroup === group) ? 'near' : 'none'
+  return call.connections.some(other => other.state === 'alerting' && !other.invitedBy && isInPickupGroup(state.company, device, other.device)) ? 'near' : 'none'
 }
 
 /** What parties outside can do, and only on their own call; everything else is for telephones of ours. */
@@ -29,7 +29,7 @@ const outsideServices: readonly Request['service'][] = ['answerCall', 'clearConn
 /** The refusal that somebody meets who has no right to what they ask of a call; null when they have it. */
 export function refusalOfRight(state: ExchangeState, call: Call, request: WithCall): Refused | null {
   const { device, service } = request
-  const ours = lookUp(state.devices, device) !== undefined
+  const ours = state.devices.has(device)
   if (!ours && !connectionOf(call, device)?.party) return refuse('unknownDevice', `There is no extension ${device}.`)
   if (!ours && !outsideServices.includes(service)) return refuse('notAllowed', 'That is for telephones of the company.')
   if (service === 'sendUserInformation' || service === 'generateDigits') return connectionOf(call, device) ? null : refuse('notYourCall', ownerSentence(state, call))

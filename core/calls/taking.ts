@@ -1,6 +1,7 @@
+import { lookUp, pickupGroupOf } from '../company/lookups'
 import { accept, holdingTheRest, nameOf, refuse } from './answers'
 import type { Call, CallEvent, Connection, Decision, DeviceId, ExchangeState } from './model'
-import { connectionOf, isConversation, leavesMessage, lookUp, membersOf, othersOf, partnerOf, talkingCallOf } from './questions'
+import { callsOf, connectionOf, isConversation, leavesMessage, membersOf, othersOf, partnerOf, talkingCallOf } from './questions'
 import { unanswered } from './passing'
 import { refusalOfRight } from './rights'
 
@@ -9,7 +10,7 @@ import { refusalOfRight } from './rights'
 export function answerCall(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
   if (own && own.state !== 'alerting') return refuse('notPossibleNow', 'You are in that call already.')
-  if (!lookUp(state.devices, device)?.inService && !own?.party) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+  if (!lookUp(state.company.telephones, device)?.inService && !own?.party) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device })
 }
 
@@ -17,7 +18,7 @@ export function answerCall(state: ExchangeState, call: Call, device: DeviceId): 
 export function directedPickupCall(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
   if (own) return own.state === 'alerting' ? answerCall(state, call, device) : refuse('notPossibleNow', 'You are in that call already.')
-  if (!lookUp(state.devices, device)?.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+  if (!lookUp(state.company.telephones, device)?.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
   const from = call.connections.find(connection => connection.state === 'queued' || (connection.state === 'alerting' && !connection.invitedBy)) ?? outsideBeside(call)
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device, ...(from && { from: from.device }) })
 }
@@ -29,12 +30,12 @@ function outsideBeside(call: Call): Connection | undefined {
 
 /** Takes the call that has rung longest in a group. */
 export function groupPickupCall(state: ExchangeState, device: DeviceId, group: DeviceId | null): Decision {
-  const own = state.devices[device]!
-  const named = group === null ? undefined : lookUp(state.groups, group)
+  const named = group === null ? undefined : lookUp(state.company.groups, group)
   if (group !== null && !named) return refuse('unallocatedNumber', 'There is no such group.')
-  const inGroup = (id: DeviceId) => id !== device && (named ? named.members.includes(id) : state.devices[id]?.pickupGroup === own.pickupGroup)
-  const ringing = Object.values(state.calls)
-    .flatMap(call => connectionOf(call, device) ? [] : call.connections.filter(({ state: its, invitedBy, device: id }) => its === 'alerting' && !invitedBy && inGroup(id)).map(from => ({ call, from })))
+  const ringing = (named ? named.members : pickupGroupOf(state.company, device))
+    .filter(member => member !== device)
+    .flatMap(member => callsOf(state, member).map(call => ({ call, from: connectionOf(call, member)! })))
+    .filter(({ call, from }) => from.state === 'alerting' && !from.invitedBy && !connectionOf(call, device))
     .filter(({ call }) => !refusalOfRight(state, call, { service: 'directedPickupCall', device, call: call.id }))
     .sort((a, b) => a.from.since - b.from.since)
   if (!ringing[0]) return refuse('notPossibleNow', 'Nothing rings there at the moment.')
@@ -55,7 +56,7 @@ export function retrieveCall(state: ExchangeState, call: Call, own: Connection):
 
 /** Lets go of the colleague who is being asked and takes the caller back. */
 export function reconnectCall(state: ExchangeState, consultation: Call, own: Connection): Decision {
-  const primary = consultation.consultation ? state.calls[consultation.consultation] : undefined
+  const primary = consultation.consultation ? state.calls.get(consultation.consultation) : undefined
   const waiting = primary && connectionOf(primary, own.device)
   if (!primary || !waiting || consultation.calling !== own.device) return refuse('notPossibleNow', 'The caller has hung up. End the call with the colleague when you are ready.')
   const talking = talkingCallOf(state, own.device)

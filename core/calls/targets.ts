@@ -1,12 +1,15 @@
+import type { Distribution, Group, ShortNumber, Slot, Telephone } from '../company/company'
+import { groupWithNumber, lineWithNumber, lookUp, slotWithNumber, telephoneWithDirectNumber, telephoneWithNumber } from '../company/lookups'
 import { formatNumber, readDialled } from '../numbers/dialled'
 import { accept, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, type Refused } from './answers'
-import type { Call, CallEvent, CallId, Decision, Device, DeviceId, Distribution, ExchangeState, Group, ShortNumber, Slot, TrunkId } from './model'
+import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
+import { freeIn } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
-import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, lookUp, parkedIn, serves } from './questions'
+import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn, serves } from './questions'
 
 /** Whom or what a destination means. */
 export type Target
-  = | { kind: 'device', id: DeviceId, device: Device }
+  = | { kind: 'device', id: DeviceId, telephone: Telephone }
     | { kind: 'group', id: DeviceId, group: Group }
     | { kind: 'slot', id: DeviceId, slot: Slot }
     | { kind: 'mailbox', id: DeviceId }
@@ -19,27 +22,27 @@ export type Target
 export function targetOf(state: ExchangeState, to: string): Target | Refused {
   if (isMailbox(to)) {
     const owner = ownerOfMailbox(to)!
-    return lookUp(state.devices, owner) || lookUp(state.lines, owner) ? { kind: 'mailbox', id: to } : refuse('unallocatedNumber', 'There is no such voicemail.')
+    return lookUp(state.company.telephones, owner) || lookUp(state.company.lines, owner) ? { kind: 'mailbox', id: to } : refuse('unallocatedNumber', 'There is no such voicemail.')
   }
   const dialled = readDialled(to)
-  const short = dialled.kind === 'inside' ? lookUp(state.shortNumbers, dialled.digits) : undefined
+  const short = dialled.kind === 'inside' ? lookUp(state.company.shortNumbers, dialled.digits) : undefined
   if (short) return outside(state, short.number, short)
   const known = byId(state, to)
   if (known) return known
   if (dialled.kind === 'invalid') return refuse('invalidNumber', dialled.why)
   if (dialled.kind === 'inside') return byNumber(state, dialled.digits) ?? refuse('unallocatedNumber', `There is no extension ${dialled.digits}.`)
-  const line = Object.values(state.lines).find(candidate => candidate.number === dialled.e164)
-  if (line) return { kind: 'group', id: line.target, group: state.groups[line.target]! }
-  const direct = deviceWithDirectNumber(state, dialled.e164)
-  if (direct) return { kind: 'device', id: direct.id, device: direct }
-  const block = lookUp(state.blocked, dialled.e164)
+  const line = lineWithNumber(state.company, dialled.e164)
+  if (line) return { kind: 'group', id: line.target, group: state.company.groups[line.target]! }
+  const direct = telephoneWithDirectNumber(state.company, dialled.e164)
+  if (direct) return { kind: 'device', id: direct.id, telephone: direct }
+  const block = state.blocked.get(dialled.e164)
   if (block) return refuse('blocked', `${formatNumber(dialled.e164)} is blocked: ${block.reason}. Lift the block first if it must be reached.`)
   return outside(state, dialled.e164, null)
 }
 
 function outside(state: ExchangeState, number: string, short: ShortNumber | null): Target | Refused {
   // An emergency call for which there is no channel gets that of another call.
-  const trunk = freeTrunk(state, short?.emergency) ?? (short?.emergency ? Object.keys(state.trunks)[0] : undefined)
+  const trunk = freeTrunk(state, short?.emergency) ?? (short?.emergency ? Object.keys(state.company.trunks)[0] : undefined)
   if (trunk === undefined) return refuse('trunksBusy', 'Every line to the outside is in use. Try again in a moment.')
   return { kind: 'outside', id: legOf(state, trunk), number, trunk, short }
 }
@@ -51,7 +54,7 @@ function outside(state: ExchangeState, number: string, short: ShortNumber | null
  */
 function roomForEmergency(state: ExchangeState, target: Target, { call: own, except }: Reaching): { trunk: TrunkId, events: CallEvent[] } | null {
   if (target.kind !== 'outside' || !target.short?.emergency || freeTrunk(state, true)) return null
-  const spare = Object.values(state.calls)
+  const spare = [...state.calls.values()]
     .filter(call => call.id !== own && !isEmergency(state, call) && call.connections.some(({ trunk }) => trunk))
     .sort((a, b) => worth(a, except) - worth(b, except) || b.created - a.created)[0]
   const trunk = spare?.connections.find(connection => connection.trunk)?.trunk
@@ -66,26 +69,18 @@ function worth(call: Call, inHand: readonly DeviceId[]): number {
   return isOutside(call) ? 3 : call.direction === 'outbound' ? 4 : 5
 }
 
-function byId(state: ExchangeState, id: string): Target | null {
-  const device = lookUp(state.devices, id)
-  if (device) return { kind: 'device', id, device }
-  const group = lookUp(state.groups, id)
-  if (group) return { kind: 'group', id, group }
-  const slot = lookUp(state.slots, id)
-  return slot ? { kind: 'slot', id, slot } : null
+function byId({ company }: ExchangeState, id: string): Target | null {
+  return asTarget(lookUp(company.telephones, id), lookUp(company.groups, id), lookUp(company.slots, id))
 }
 
-function byNumber(state: ExchangeState, digits: string): Target | null {
-  const device = lookUp(state.devices, digits)
-  if (device) return { kind: 'device', id: digits, device }
-  const group = Object.values(state.groups).find(candidate => candidate.number === digits)
+function byNumber({ company }: ExchangeState, digits: string): Target | null {
+  return asTarget(telephoneWithNumber(company, digits), groupWithNumber(company, digits), slotWithNumber(company, digits))
+}
+
+function asTarget(telephone: Telephone | undefined, group: Group | undefined, slot: Slot | undefined): Target | null {
+  if (telephone) return { kind: 'device', id: telephone.id, telephone }
   if (group) return { kind: 'group', id: group.id, group }
-  const slot = Object.values(state.slots).find(candidate => candidate.number === digits)
   return slot ? { kind: 'slot', id: slot.id, slot } : null
-}
-
-export function deviceWithDirectNumber(state: ExchangeState, e164: string): Device | undefined {
-  return Object.values(state.devices).find(device => device.direct === e164)
 }
 
 /** The next outside leg on a trunk. */
@@ -119,8 +114,8 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
     case 'slot':
       return refuse('notPossibleNow', 'A park slot can\'t be rung.')
     case 'device': {
-      const cause = cannotRing(state, target.device)
-      if (cause) return { ...refuse(cause, `${target.device.name} ${cannotRingWords[cause]}.`), cause }
+      const cause = cannotRing(state, target.telephone)
+      if (cause) return { ...refuse(cause, `${target.telephone.name} ${cannotRingWords[cause]}.`), cause }
       return { events: [{ type: 'delivered', call, device: target.id }] }
     }
     case 'group': return reachGroup(state, target.group, distribution ?? target.group.distribution, reaching)
@@ -130,17 +125,16 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
 function reachGroup(state: ExchangeState, group: Group, distribution: Distribution, { call, except }: Reaching): ReturnType<typeof reach> {
   if (distribution === 'queue') {
     // Whoever has refused it, or serves no line that it came on, is asked again: somebody has sent it here.
-    const waiting = state.calls[call]
+    const waiting = state.calls.get(call)
     const offered = { ...(waiting ?? nobodysCall), refusedBy: [], line: waiting?.line ?? null }
     if (!group.members.some(member => !except.includes(member) && serves(state, offered, member))) {
       return refuse('nobodyServes', `Nobody serves ${group.name} at present.`)
     }
     return { events: [{ type: 'queued', call, device: group.id }] }
   }
-  const free = freeMembers(state, group, except)
-  if (free.length === 0) return refuse('nobodyFree', `Nobody in ${group.name} is free at present.`)
-  const rung = distribution === 'all' ? free : free.slice(0, 1)
-  return { events: rung.map(device => ({ type: 'delivered', call, device, group: group.id })) }
+  const rung = distribution === 'all' ? freeMembers(state, group, except) : longestFree(state, group, except)
+  if (rung === undefined || rung.length === 0) return refuse('nobodyFree', `Nobody in ${group.name} is free at present.`)
+  return { events: [rung].flat().map(device => ({ type: 'delivered', call, device, group: group.id })) }
 }
 
 /** What a call that is only about to begin is to a queue. */
@@ -149,19 +143,20 @@ const nobodysCall: Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'> =
 /** Whoever of the group that is being rung member by member is next: free, not tried yet, and within the number of tries. */
 export function nextInGroup(state: ExchangeState, call: Call): DeviceId | undefined {
   const { hunting } = call
-  const group = hunting && lookUp(state.groups, hunting.group)
+  const group = hunting && lookUp(state.company.groups, hunting.group)
   if (!group || hunting.tried.length >= group.tries) return undefined
-  return freeMembers(state, group, [...hunting.tried, ...call.connections.map(({ device }) => device)])[0]
+  return longestFree(state, group, [...hunting.tried, ...call.connections.map(({ device }) => device)])
 }
 
 /** The members of a group who can take a call now, whoever has been free longest first. */
 export function freeMembers(state: ExchangeState, group: Group, except: readonly DeviceId[] = []): DeviceId[] {
-  return group.members
-    .filter((id) => {
-      const device = state.devices[id]
-      return device && !except.includes(id) && !device.status.reason && cannotRing(state, device) === null && !Object.values(state.calls).some(call => connectionOf(call, id))
-    })
-    .sort((a, b) => (state.devices[a]!.freeSince ?? 0) - (state.devices[b]!.freeSince ?? 0) || a.localeCompare(b))
+  return [...freeIn(state, group.id)].filter(id => !except.includes(id))
+}
+
+/** Who of a group has been free longest. */
+function longestFree(state: ExchangeState, group: Group, except: readonly DeviceId[]): DeviceId | undefined {
+  for (const id of freeIn(state, group.id)) if (!except.includes(id)) return id
+  return undefined
 }
 
 /** A destination for a call that `device` has or may take: refused when it is whoever asks, whoever calls, or can't be reached. `keeps` says what becomes of the caller then. */

@@ -1,33 +1,40 @@
-import type { Call, CallId, DeviceId, ExchangeState, Overflow } from './model'
+import type { Overflow } from '../company/company'
+import { lookUp } from '../company/lookups'
+import type { Call, CallId, DeviceId, ExchangeState, LineId } from './model'
 import { isMailbox, mailboxOf } from './names'
-import { holdersOf, isEmergencyNumber, isOutside, isPresent, lookUp, queueOf } from './questions'
+import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf } from './questions'
 
 /**
- * When what waits has waited long enough. Timers follow from the state and are not kept in it: no step that changes a call can forget one.
+ * When what waits has waited long enough. Timers follow from the state, and the state's indexes hold them in their order: no step that changes a call can forget one.
  * `ring`: nobody answers; `invite`: somebody asked to join does not; `queue`: passed on to a queue in vain; `overflow`: waits too long;
  * `park`: nobody comes to the slot; `hold`; `tone`; `message`: the mailbox is full; `watch`: two outside need no watching any more; `longest`: they have talked long enough.
  */
 export type TimerName = 'ring' | 'invite' | 'queue' | 'overflow' | 'park' | 'hold' | 'tone' | 'message' | 'watch' | 'longest'
 
+/**
+ * The timers of a telephone: `status`: somebody said until when they are away; `doNotDisturb`; `absence`: an operator has gone for good;
+ * `line`: a line is to be served again.
+ */
+export type PlaceTimerName = 'status' | 'doNotDisturb' | 'absence' | 'line'
+
 export interface Timer {
-  name: TimerName
+  name: TimerName | PlaceTimerName
   /** The exchange's time, in milliseconds. */
   at: number
+  owner: CallId | DeviceId
+  line?: LineId
 }
 
-/** Calls for whose caller somebody is being asked. */
-export function askedFor(state: ExchangeState): ReadonlySet<CallId> {
-  return new Set(Object.values(state.calls).flatMap(({ consultation }) => consultation ? [consultation] : []))
+/** A text by which timers sort by their time; no two timers have the same. */
+export function keyOf({ at, owner, name, line = '' }: Timer): string {
+  return `${String(Math.max(0, Math.ceil(at))).padStart(16, '0')} ${owner} ${name} ${line}`
 }
 
-/**
- * The timers of a call, in no order.
- * @param asked the calls for whose caller somebody is being asked
- */
-export function timersOf(state: ExchangeState, call: Call, asked: ReadonlySet<CallId>): Timer[] {
-  const { settings } = state
+/** The timers of a call, in no order. */
+export function timersOf(state: ExchangeState, call: Call): Timer[] {
+  const { settings } = state.company
   const timers: Timer[] = []
-  const add = (name: TimerName, at: number) => timers.push({ name, at })
+  const add = (name: TimerName, at: number) => timers.push({ name, at, owner: call.id })
   if (call.failed) add('tone', call.failed.at + settings.failedTone)
   if (call.parked) add('park', call.parked.at + settings.parkRecall)
   const queue = queueOf(call)
@@ -42,66 +49,80 @@ export function timersOf(state: ExchangeState, call: Call, asked: ReadonlySet<Ca
     else if (its === 'connected' && isMailbox(device)) add('message', since + settings.longestMessage)
   }
   const holders = holdersOf(state, call)
-  const inSight = asked.has(call.id) || holders.every(({ device }) => isPresent(state, device))
-  if (holders[0]) add('hold', holders[0].since + (inSight ? settings.holdLimit : settings.holdRecall))
+  if (holders[0]) {
+    const inSight = holders.every(({ device }) => isPresent(state, device)) || isAskedFor(state, call)
+    add('hold', holders[0].since + (inSight ? settings.holdLimit : settings.holdRecall))
+  }
   if (isOutside(call)) {
     if (call.watched) add('watch', call.watched.at + settings.outsideWatch)
     add('longest', Math.max(...call.connections.map(({ since }) => since)) + settings.outsideLongest)
   }
+  return timers.length > 1 ? oneOfEach(timers) : timers
+}
+
+/** Of several that ring, the first to give up counts. */
+function oneOfEach(timers: Timer[]): Timer[] {
+  return timers.filter((timer, index) => !timers.some((other, at) => other.name === timer.name && (other.at < timer.at || (other.at === timer.at && at < index))))
+}
+
+/** The timers of a telephone of ours. Until when somebody is away is a time that people have said: it is read by their clock. */
+export function timersAtPlace(state: ExchangeState, place: DeviceId): Timer[] {
+  const timers: Timer[] = []
+  const byTheClock = (name: PlaceTimerName, until: number | null | undefined, line?: LineId) => {
+    if (until !== null && until !== undefined) timers.push({ name, at: until - state.clockOffset, owner: place, ...(line !== undefined && { line }) })
+  }
+  const device = state.devices.get(place)
+  byTheClock('status', device?.status.until)
+  byTheClock('doNotDisturb', device?.doNotDisturbUntil)
+  const agent = state.agents.get(place)
+  if (agent?.leavesAt != null) timers.push({ name: 'absence', at: agent.leavesAt, owner: place })
+  for (const [line, until] of Object.entries(agent?.unserved ?? {})) byTheClock('line', until, line)
   return timers
 }
 
 /** How long a call waits in a queue at most, and where it goes then: its line's or its queue's word, or else a mailbox. */
 export function overflowOf(state: ExchangeState, call: Call, queue: DeviceId): Overflow {
-  if (queue !== state.settings.operators) return state.groups[queue]!.overflow
-  const line = call.line ? lookUp(state.lines, call.line) : undefined
-  return line?.overflow ?? { after: state.settings.overflow, to: nightOf(state, call) }
+  if (queue !== state.company.settings.operators) return state.company.groups[queue]?.overflow ?? { after: 0, to: state.company.settings.operators }
+  const line = call.line ? lookUp(state.company.lines, call.line) : undefined
+  return line?.overflow ?? { after: state.company.settings.overflow, to: nightOf(state, call) }
 }
 
 /** Where a call goes that nobody serves: its line's night destination, or the mailbox of whoever was called. */
 export function nightOf(state: ExchangeState, call: Call): string {
-  const line = call.line ? lookUp(state.lines, call.line) : undefined
+  const line = call.line ? lookUp(state.company.lines, call.line) : undefined
   return line?.night ?? lastMailbox(state, call)
 }
 
 /** The mailbox that takes a call when nothing else does. */
 export function lastMailbox(state: ExchangeState, call: Call): DeviceId {
-  if (call.line && lookUp(state.lines, call.line)) return mailboxOf(call.line)
-  const rang = call.story.find(step => state.devices[step.device] && step.device !== call.calling)
-  return mailboxOf(rang?.device ?? Object.values(state.lines)[0]!.id)
+  if (call.line && lookUp(state.company.lines, call.line)) return mailboxOf(call.line)
+  const rang = call.story.find(step => state.devices.has(step.device) && step.device !== call.calling)
+  return mailboxOf(rang?.device ?? Object.keys(state.company.lines)[0] ?? state.company.settings.operators)
 }
 
 /** When a call passed on comes back, or one parked: null when it does not by itself. */
 export function deadlineOf(state: ExchangeState, call: Call): number | null {
-  const times = timersOf(state, call, new Set()).filter(({ name }) => name === 'ring' || name === 'queue' || name === 'park').map(({ at }) => at)
+  const times = timersOf(state, call).filter(({ name }) => name === 'ring' || name === 'queue' || name === 'park').map(({ at }) => at)
   return times.length > 0 ? Math.min(...times) : null
 }
 
 /** The earliest time at which a tick would change something, or null. */
 export function nextDeadline(state: ExchangeState): number | null {
-  let next: number | null = null
-  const consider = (at: number | null) => {
-    if (at !== null && (next === null || at < next)) next = at
-  }
-  const asked = askedFor(state)
-  for (const call of Object.values(state.calls)) for (const { at } of timersOf(state, call, asked)) consider(at)
-  // Until when somebody is away is a time that people have said.
-  const byTheClock = (until: number | null) => consider(until === null ? null : until - state.clockOffset)
-  for (const { status, doNotDisturbUntil } of Object.values(state.devices)) {
-    byTheClock(status.until)
-    byTheClock(doNotDisturbUntil)
-  }
-  for (const { leavesAt, unserved } of Object.values(state.agents)) {
-    consider(leavesAt)
-    for (const until of Object.values(unserved)) byTheClock(until)
-  }
-  return next
+  const first = state.indexes.timers.minKey()
+  return first === undefined ? null : state.indexes.timers.get(first)!.at
 }
 
 /** What is due at `now`, the earliest first. */
-export function dueTimers(state: ExchangeState, now: number): (Timer & { call: CallId })[] {
-  const asked = askedFor(state)
-  return Object.values(state.calls)
-    .flatMap(call => timersOf(state, call, asked).filter(({ at }) => at <= now).map(timer => ({ ...timer, call: call.id })))
-    .sort((a, b) => a.at - b.at || a.call.localeCompare(b.call) || a.name.localeCompare(b.name))
+export function dueTimers(state: ExchangeState, now: number): Timer[] {
+  const due: Timer[] = []
+  for (const timer of state.indexes.timers.values()) {
+    if (timer.at > now) break
+    due.push(timer)
+  }
+  return due
+}
+
+/** True while a timer runs and is due at `now`. */
+export function isDue(state: ExchangeState, timer: Timer, now: number): boolean {
+  return state.indexes.timersOf.get(timer.owner)?.some(({ name, line, at }) => name === timer.name && line === timer.line && at <= now) ?? false
 }

@@ -1,7 +1,9 @@
-import { exchangeOf, type ExchangeOptions } from '../world/exchange'
-import { merrowby, type World } from '../world/merrowby'
+import type { CompanyChange, Part } from '../company/changes'
+import type { Company } from '../company/company'
+import { merrowby } from '../../demo/company/merrowby'
 import { decide } from './decide'
 import { evolveAll, numbered } from './evolve'
+import { type Beginning, quietState } from './snapshot'
 import type { Call, CallId, DeviceId, ExchangeState, Party, Refusal, Request } from './model'
 
 /** A quiet exchange with a clock of its own, to try requests on: for tests. */
@@ -9,9 +11,9 @@ export class Tryout {
   state: ExchangeState
   now: number
 
-  constructor(readonly world: World = merrowby(12), options: Partial<ExchangeOptions> = {}) {
+  constructor(company: Company = merrowby(12), options: Partial<Beginning> = {}) {
     this.now = options.now ?? Date.UTC(2031, 4, 12, 9)
-    this.state = exchangeOf(world, { epoch: 'day', attended: world.operatorsGroup.members, ...options, now: this.now })
+    this.state = quietState(company, { epoch: 'day', attended: company.groups[company.settings.operators]!.members, ...options, now: this.now })
   }
 
   /** Carries a request out and gives back why not, if it was refused. */
@@ -28,8 +30,20 @@ export class Tryout {
     if (refusal) throw new Error(`${request.service}: ${refusal.sentence}`)
   }
 
+  /** Changes the company, as an administrator does while calls go on. */
+  configure(...changes: CompanyChange[]): Refusal | undefined {
+    const { version } = this.state.company
+    return this.ask({ service: 'configure', from: version, version: version + 1, changes })
+  }
+
+  /** Changes some fields of one thing of the company. */
+  change<P extends Part>(part: P, id: string, fields: Partial<Company[P][string]>): void {
+    const refusal = this.configure({ part, id, value: { ...this.state.company[part][id], ...fields } } as CompanyChange)
+    if (refusal) throw new Error(refusal.sentence)
+  }
+
   call(id: CallId): Call {
-    return this.state.calls[id]!
+    return this.state.calls.get(id)!
   }
 
   /** A call comes in from outside. */
@@ -51,9 +65,23 @@ export class Tryout {
 
   /** The id of the call that something begins. */
   begins(what: () => void): CallId {
-    const before = new Set(Object.keys(this.state.calls))
+    const before = new Set([...this.state.calls.keys()])
     what()
-    return Object.keys(this.state.calls).find(id => !before.has(id))!
+    return [...this.state.calls.keys()].find(id => !before.has(id))!
+  }
+
+  /** The same exchange for who plays a scene on it. */
+  get quiet() {
+    const desk = this // eslint-disable-line @typescript-eslint/no-this-alias
+    return {
+      get state() { return desk.state },
+      ask: (request: Request) => {
+        let refusal: Refusal | undefined
+        const call = desk.begins(() => { refusal = desk.ask(request) })
+        return { ...(call && { call }), ...(refusal && { refusal }) }
+      },
+      moveTo: (at: number) => desk.wait(at - desk.now),
+    }
   }
 
   hangUp(call: CallId, device: DeviceId = this.call(call).calling): Refusal | undefined {

@@ -1,25 +1,30 @@
 import fc from 'fast-check'
-import { exchangeOf } from '../world/exchange'
-import { merrowby } from '../world/merrowby'
+import { merrowby } from '../../demo/company/merrowby'
+import type { CompanyChange, Part } from '../company/changes'
+import type { Company } from '../company/company'
 import { decide } from './decide'
 import { evolveAll, numbered } from './evolve'
 import type { Call, Connection, DeviceId, ExchangeState, NumberedEvent, Request } from './model'
 import { mailboxOf } from './names'
 import { placesOf } from './questions'
+import { quietState } from './snapshot'
 
 /** Random requests from everybody at once, most of them sensible: for property-based tests. */
 
-export const world = merrowby(12)
-export const devices = world.people.map(person => person.extension)
-export const operators = world.operatorsGroup.members
+const company = merrowby(12)
+export const devices = Object.keys(company.telephones)
+const numbers = Object.values(company.telephones).map(({ number }) => number)
+export const operators = company.groups.operators!.members
+const lines = Object.values(company.lines)
 export const start = Date.UTC(2031, 4, 12, 8)
 const slots = ['slot:1', 'slot:2', 'slot:3', null]
-const destinations = [...devices, '0', '9', '601', 'group:directors', 'group:reservations', '07700 900123', '+447700900555', '701', mailboxOf('2105'), mailboxOf('general'), 'nonsense', '__proto__', '999', '101']
+const destinations = [...devices, ...numbers, '0', '9', '601', 'group:directors', 'group:reservations', '07700 900123', '+447700900555', '701', mailboxOf('t2105'), mailboxOf('general'), 'nonsense', '__proto__', '999', '101']
 
 export function begin(epoch: string): ExchangeState {
-  const state = exchangeOf(world, { epoch, now: start, attended: operators })
+  const state = quietState(company, { epoch, now: start, attended: operators })
   // Two slots and few channels, so that both run out.
-  return { ...state, slots: Object.fromEntries(Object.entries(state.slots).slice(0, 2)), trunks: { east: { id: 'east', channels: 6, kept: 1 }, west: { id: 'west', channels: 4, kept: 1 } } }
+  const trunks = { east: { id: 'east', channels: 6, kept: 1 }, west: { id: 'west', channels: 4, kept: 1 } }
+  return { ...state, company: { ...state.company, slots: Object.fromEntries(Object.entries(state.company.slots).slice(0, 2)), trunks } }
 }
 
 /** What somebody wants, in small numbers that are read against whatever calls and people there are. */
@@ -28,7 +33,7 @@ export interface Wish { kind: typeof kinds[number][1], a: number, b: number, c: 
 const kinds = [
   [5, 'offer'], [4, 'make'], [12, 'answer'], [4, 'clear'], [3, 'hold'], [5, 'retrieve'], [8, 'consult'], [5, 'complete'], [3, 'reconnect'], [6, 'transfer'],
   [3, 'deflect'], [3, 'move'], [6, 'join'], [4, 'invite'], [3, 'drop'], [1, 'endAll'], [4, 'park'], [6, 'pickUp'], [2, 'groupPickUp'], [2, 'mute'], [1, 'digits'],
-  [1, 'disturb'], [1, 'status'], [2, 'attend'], [1, 'serve'], [1, 'block'], [1, 'unplug'], [1, 'clock'], [5, 'wait'],
+  [1, 'disturb'], [1, 'status'], [2, 'attend'], [1, 'serve'], [1, 'block'], [1, 'unplug'], [3, 'configure'], [1, 'clock'], [5, 'wait'],
 ] as const
 const nat = fc.nat({ max: 63 })
 export const wish: fc.Arbitrary<Wish> = fc.record({
@@ -56,11 +61,11 @@ const talked = (call: Call) => placesOf(call)[0] === 'talking' || placesOf(call)
 const led = (call: Call) => call.conference !== null || call.connections.some(({ invitedBy }) => invitedBy)
 
 export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Request | null {
-  const calls = Object.values(state.calls)
+  const calls = [...state.calls.values()]
   const device = at(devices, b)
   switch (kind) {
     case 'offer': {
-      const numbers = [...world.lines.map(line => line.number), '+441632960105', '+441632960999']
+      const numbers = [...lines.map(line => line.number), '+441632960105', '+441632960999']
       return { service: 'offerCall', trunk: a % 2 ? 'east' : 'west', party: { number: c % 5 ? null : '+447700900555', name: '<b>x</b>\u0000' }, number: at(numbers, b) }
     }
     case 'make': return { service: 'makeCall', device, number: at(destinations, a) }
@@ -68,13 +73,37 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
     case 'disturb': return { service: 'setDoNotDisturb', device, on: a % 2 === 0, ...(c % 3 === 0 && { of: at(devices, c), until: state.time + 90_000 }) }
     case 'status': return { service: 'setStatus', device, reason: a % 2 ? null : 'break', until: c % 2 ? null : state.time + c * 3_000 }
     case 'attend': return { service: 'setAgentState', device: at(operators, b), attended: a % 4 !== 0 }
-    case 'serve': return { service: 'setLineServed', device: at(operators, b), line: at(world.lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
+    case 'serve': return { service: 'setLineServed', device: at(operators, b), line: at(lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
     case 'block': return a % 3 ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' } : { service: 'blockNumber', device, number: '07700 900555', reason: 'a nuisance' }
     case 'unplug': return { service: 'setHandset', device, on: a % 2 === 0 }
+    case 'configure': return configured(state.company, a, b)
     case 'clock': return { service: 'adjustClock', offset: (a - 32) * 120_000 }
     case 'wait': return { service: 'tick' }
     default: return calls.length > 0 ? withCall(calls, { kind, a, b, c }) : null
   }
+}
+
+/** An administrator changes something, or puts back what was changed before. */
+function configured(now: Company, a: number, b: number): Request {
+  const id = at(devices, b)
+  const telephone = now.telephones[id]
+  const group = now.groups[at(['operators', 'group:reservations', 'group:directors', 'queue:reservations'], b)]!
+  const back = <P extends Part>(part: P, one: string): CompanyChange => ({ part, id: one, value: now[part][one] ? null : company[part][one]! }) as CompanyChange
+  const changes: CompanyChange[] = [
+    ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, name: `${telephone.name}!`.slice(0, 60) } }] : []),
+    ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, number: String(3_000 + a * 20 + b % 20) } }] : []),
+    ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, inService: !telephone.inService } }] : []),
+    { part: 'groups', id: group.id, value: { ...group, members: group.members.length > 1 && a % 2 ? group.members.slice(1) : company.groups[group.id]!.members.filter(member => now.telephones[member]) } },
+    back('lines', 'freight'),
+    back('slots', at(['slot:1', 'slot:2'], b)),
+    { part: 'settings', value: { ...now.settings, noAnswer: 10_000 + b * 1_000 } },
+  ]
+  // Somebody leaves the company: out of their groups, and their telephone goes; or they come back.
+  const leaves = [
+    ...Object.values(now.groups).filter(({ members }) => members.includes(id)).map(left => ({ part: 'groups' as const, id: left.id, value: { ...left, members: left.members.filter(member => member !== id) } })),
+    back('telephones', id),
+  ]
+  return { service: 'configure', from: now.version, version: now.version + 1, changes: a % 4 === 3 ? leaves : [at(changes, a)] }
 }
 
 function withCall(calls: Call[], { kind, a, b, c }: Wish): Request | null {

@@ -1,17 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { merrowby } from '../world/merrowby'
+import { merrowby } from '../../demo/company/merrowby'
+import { entriesOf } from './entries'
 import { type DirectoryEntry, fold, indexDirectory, isOneSlipAway, searchDirectory, soundOf } from './search'
 
-const world = merrowby()
-const entries: DirectoryEntry[] = world.people.map((person) => {
-  const { name, site, handles } = world.departments.find(department => department.id === person.department)!
-  return { ...person, departmentName: name, site, handles }
-})
+const entries: DirectoryEntry[] = entriesOf(merrowby()).filter(entry => !entry.isGroup)
 const index = indexDirectory(entries)
-const found = (typed: string, limit = 24) => searchDirectory(index, typed, limit).map(hit => entries.find(entry => entry.extension === hit.extension)!)
+const found = (typed: string, limit = 24) => searchDirectory(index, typed, limit).map(hit => entries.find(entry => entry.id === hit.id)!)
 const someone = (who: Partial<DirectoryEntry>): DirectoryEntry => ({
-  extension: '9000', first: 'Zoë', last: 'Brandt-Öhlund', nickname: null, department: 'it', departmentName: 'IT', site: 'Quay', role: 'Help desk', room: 'Q12', handles: [], mobile: null, ...who,
+  id: 't9000', telephones: ['t9000'], extension: '9000', first: 'Zoë', last: 'Brandt-Öhlund', nickname: null, department: 'it', departmentName: 'IT', site: 'Quay', role: 'Help desk', room: 'Q12', handles: [], mobile: null, ...who,
 })
 
 describe('the search', () => {
@@ -42,12 +39,12 @@ describe('the search', () => {
 
   it('puts a group after people of that name and before the people who belong to it', () => {
     const all = indexDirectory([
-      someone({ extension: '1', first: 'Ann', last: 'Lee', departmentName: 'Marketing' }),
-      someone({ extension: 'group', first: '', last: 'Marketing', departmentName: '', role: 'Group', isGroup: true }),
-      someone({ extension: '2', first: 'Marit', last: 'Ash', departmentName: 'IT' }),
+      someone({ id: '1', first: 'Ann', last: 'Lee', departmentName: 'Marketing' }),
+      someone({ id: 'group', first: '', last: 'Marketing', departmentName: '', role: 'Group', isGroup: true }),
+      someone({ id: '2', first: 'Marit', last: 'Ash', departmentName: 'IT' }),
     ])
-    expect(searchDirectory(all, 'mar', 5).map(hit => hit.extension)).toEqual(['2', 'group', '1'])
-    expect(searchDirectory(all, 'marketing', 5).map(hit => hit.extension)).toEqual(['group', '1'])
+    expect(searchDirectory(all, 'mar', 5).map(hit => hit.id)).toEqual(['2', 'group', '1'])
+    expect(searchDirectory(all, 'marketing', 5).map(hit => hit.id)).toEqual(['group', '1'])
   })
 
   it('says by what it found somebody when it was not the name', () => {
@@ -59,8 +56,8 @@ describe('the search', () => {
   it('narrows with each key: whoever fits the longer text fitted the shorter, for whole beginnings of words', () => {
     fc.assert(fc.property(fc.nat({ max: entries.length - 1 }), fc.integer({ min: 1, max: 12 }), (at, length) => {
       const name = fold(entries[at]!.last)
-      const shorter = new Set(searchDirectory(index, name.slice(0, length), 500).map(hit => hit.extension))
-      expect(shorter.has(entries[at]!.extension)).toBe(true)
+      const shorter = new Set(searchDirectory(index, name.slice(0, length), 500).map(hit => hit.id))
+      expect(shorter.has(entries[at]!.id)).toBe(true)
     }))
   })
 

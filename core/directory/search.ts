@@ -1,6 +1,11 @@
 /** One search over everybody. Works on plain entries; builds its index once and answers each keystroke from it. */
 
 export interface DirectoryEntry {
+  /** The telephone that stands for them; the person's key for somebody without one; the id of a group. */
+  id: string
+  /** All their telephones, the one that stands for them first. */
+  telephones: string[]
+  /** Their numbers inside, as they are read out; empty for somebody without a telephone. */
   extension: string
   first: string
   last: string
@@ -19,7 +24,7 @@ export interface DirectoryEntry {
 }
 
 export interface Hit {
-  extension: string
+  id: string
   score: number
   /** What matched, in words, when it is not the name itself. */
   because: string | null
@@ -64,7 +69,7 @@ export function soundOf(word: string): string {
 
 export function indexDirectory(entries: readonly DirectoryEntry[]): DirectoryIndex {
   return {
-    entries: entries.map(entry => ({ entry, tokens: tokensOf(entry), order: fold(`${entry.last} ${entry.first} ${entry.extension}`) })),
+    entries: entries.map(entry => ({ entry, tokens: tokensOf(entry), order: fold(`${entry.last} ${entry.first} ${entry.id}`) })),
   }
 }
 
@@ -112,10 +117,10 @@ export function searchDirectory(index: DirectoryIndex, typed: string, limit: num
         because = match.token
       }
     }
-    if (score > 0) hits.push({ extension: entry.extension, score, because: reason(because), order })
+    if (score > 0) hits.push({ id: entry.id, score, because: reason(because), order })
   }
   hits.sort((a, b) => b.score - a.score || (a.order < b.order ? -1 : 1))
-  return hits.slice(0, limit).map(({ extension, score, because }) => ({ extension, score, because }))
+  return hits.slice(0, limit).map(({ id, score, because }) => ({ id, score, because }))
 }
 
 function reason(token: Token | null): string | null {

@@ -2,9 +2,9 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { Tryout } from '../calls/tryout'
 import { presenceOf, samePresence } from './presence'
 
-const ines = '2100'
-const marit = '2105'
-const other = '2106'
+const ines = 't2100'
+const marit = 't2105'
+const other = 't2106'
 let desk: Tryout
 
 beforeEach(() => {

@@ -22,10 +22,13 @@ export interface Presence {
 
 const idle = { since: null, until: null, reason: null, peer: null, way: null } as const
 
+/** Of somebody who has no telephone. */
+export const noTelephone: Presence = { ...idle, kind: 'disconnected', lit: false }
+
 /** The presence of one device. Calls outweigh words: who talks is shown talking even with do not disturb on. */
 export function presenceOf(state: ExchangeState, id: DeviceId): Presence {
-  const device = state.devices[id]
-  if (!device?.inService) return { ...idle, kind: 'disconnected', lit: false }
+  const device = state.devices.get(id)
+  if (!device || !state.company.telephones[id]?.inService) return noTelephone
   const busiest = busiestConnection(callsOf(state, id), id)
   if (busiest) return onCall(busiest.call, busiest.own)
   if (device.doNotDisturb) return { ...idle, kind: 'doNotDisturb', lit: false }

@@ -23,7 +23,7 @@ try {
   const known = await em.findOne(Account, { signIn })
   if (known && known.role !== 'administrator') fail(`${signIn} is an account of somebody who is no administrator. Nothing was changed.`)
   if (known) Object.assign(known, { passwordHash, disabled: false })
-  else em.create(Account, { signIn, name: values.name ?? signIn, role: 'administrator', passwordHash, extension: null, disabled: false })
+  else em.create(Account, { signIn, name: values.name ?? signIn, role: 'administrator', passwordHash, person: null, disabled: false })
   await em.flush()
   await em.execute('select pg_notify(\'accounts\', ?)', [signIn])
   console.log(known ? `${signIn} has a new password.` : `${signIn} is an administrator now.`)

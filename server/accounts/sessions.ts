@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import type { MikroORM } from '@mikro-orm/postgresql'
+import type { Telephone } from '~~/core/company/company'
 import type { OwnSession, SignedIn } from '~~/shared/people'
 import { Account, type AccountRow, SessionEntity, type SessionRow } from '../database/entities'
 import type { Notices } from '../database/notices'
@@ -18,11 +19,12 @@ type Known = Pick<SessionRow, 'id' | 'signIn' | 'browser' | 'address'> & { creat
  */
 export class Sessions {
   private readonly accounts = new Map<string, AccountRow>()
+  private readonly telephones = new Map<string, string | undefined>()
   private readonly known = new Map<string, Known>()
   private readonly sweeping: NodeJS.Timeout
 
-  /** @param onChange is told of sessions that are over, or whose person may do something else now */
-  constructor(private readonly orm: MikroORM, notices: Notices, private readonly onChange: (sessions: string[]) => void) {
+  /** @param telephoneOf the telephone that stands for a person; @param onChange is told of sessions that are over, or whose person may do something else now */
+  constructor(private readonly orm: MikroORM, notices: Notices, private readonly telephoneOf: (person: string) => Telephone | undefined, private readonly onChange: (sessions: string[]) => void) {
     notices.on(channel, signIn => void this.reload(signIn).catch(() => {}))
     notices.onListening(() => void this.reloadAll().catch(() => {}))
     this.sweeping = setInterval(() => void this.sweep().catch(() => {}), keptEvery / 2)
@@ -50,7 +52,25 @@ export class Sessions {
     const account = session && this.accounts.get(session.signIn)
     if (!session || !account || account.disabled || this.isOver(session, Date.now())) return null
     session.seenAt = Date.now()
-    return { signIn: account.signIn, name: account.name, role: account.role, extension: account.extension ?? null }
+    return this.signedIn(account)
+  }
+
+  /** What the interface may know of whoever has an account. */
+  signedIn({ signIn, name, role, person }: AccountRow): SignedIn {
+    const telephone = person ? this.telephoneOf(person) : undefined
+    return { signIn, name, role, device: telephone?.id ?? null, extension: telephone?.number ?? null }
+  }
+
+  /** Whoever has got another telephone has to come again. */
+  telephonesChanged(): void {
+    const told = [...this.known.values()].filter(({ signIn }) => this.telephones.get(signIn) !== this.deviceOf(signIn)).map(({ id }) => id)
+    for (const signIn of this.accounts.keys()) this.telephones.set(signIn, this.deviceOf(signIn))
+    if (told.length > 0) this.onChange(told)
+  }
+
+  private deviceOf(signIn: string): string | undefined {
+    const person = this.accounts.get(signIn)?.person
+    return person ? this.telephoneOf(person)?.id : undefined
   }
 
   /** An open console counts as being there. */
@@ -96,7 +116,8 @@ export class Sessions {
     const before = this.accounts.get(signIn)
     if (account) this.accounts.set(signIn, account)
     else this.accounts.delete(signIn)
-    const changed = !account || account.disabled || !before || before.role !== account.role || before.extension !== account.extension
+    const changed = !account || account.disabled || !before || before.role !== account.role || before.person !== account.person
+    this.telephones.set(signIn, this.deviceOf(signIn))
     const told = new Set<string>()
     for (const session of this.known.values()) {
       if (session.signIn !== signIn) continue

@@ -32,7 +32,8 @@ export default defineWebSocketHandler({
       role: person.role,
       signIn: person.signIn,
       session,
-      device: person.extension,
+      device: person.device,
+      company: 0,
       heard: performance.now(),
       send: (text: string) => {
         peer.send(text)
@@ -57,7 +58,7 @@ export default defineWebSocketHandler({
     listener.heard = performance.now()
     try {
       const said = readFromBrowser(message.text())
-      if (said.type === 'hello') useRelay().hub.join(listener, said.since)
+      if (said.type === 'hello') useRelay().hub.join(listener, said.since, said.company)
     }
     catch (error) {
       peer.send(JSON.stringify({ type: 'error', message: (error as Error).message.slice(0, 300) }))

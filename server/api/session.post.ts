@@ -46,7 +46,7 @@ export default defineEventHandler(async (event) => {
   await replaceUserSession(event, { secure: { session } })
   setCookie(event, knownCookie, browser.remembering, { httpOnly: true, sameSite: 'lax', secure, path: '/api/session', maxAge: halfAYear })
   log(`sign-in: ${signIn} signed in from ${address}`)
-  return { signIn: account.signIn, name: account.name, role: account.role, extension: account.extension ?? null }
+  return sessions.signedIn(account)
 })
 
 function tooMany(error: unknown): never {

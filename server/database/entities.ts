@@ -1,7 +1,9 @@
 import { defineEntity, type InferEntity, p } from '@mikro-orm/core'
 import type { NumberedEvent, Step } from '~~/core/calls/model'
+import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
+import type { Distribution } from '~~/core/company/company'
 import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/people'
 
@@ -12,7 +14,7 @@ export const Account = defineEntity({
     name: p.string(),
     role: p.string().$type<Role>(),
     passwordHash: p.string(),
-    extension: p.string().nullable(),
+    person: p.string().nullable(),
     disabled: p.boolean().default(false),
   },
 })
@@ -42,6 +44,15 @@ export const SetAside = defineEntity({
   },
 })
 
+export const SiteEntity = defineEntity({
+  name: 'Site',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    position: p.integer(),
+  },
+})
+
 export const DepartmentEntity = defineEntity({
   name: 'Department',
   properties: {
@@ -53,10 +64,11 @@ export const DepartmentEntity = defineEntity({
   },
 })
 
+/** Somebody who works here. The key stays, whatever their name, department or number. */
 export const PersonEntity = defineEntity({
   name: 'Person',
   properties: {
-    extension: p.string().primary(),
+    id: p.string().primary(),
     first: p.string(),
     last: p.string(),
     nickname: p.string().nullable(),
@@ -64,6 +76,45 @@ export const PersonEntity = defineEntity({
     role: p.string(),
     room: p.string(),
     mobile: p.string().nullable(),
+  },
+})
+
+/** `label` names one that belongs to a place and to nobody. Times of the company's tables are milliseconds. */
+export const TelephoneEntity = defineEntity({
+  name: 'Telephone',
+  properties: {
+    id: p.string().primary(),
+    person: p.string().nullable(),
+    rank: p.integer(),
+    label: p.string().nullable(),
+    number: p.string(),
+    capacity: p.integer(),
+    inService: p.boolean(),
+    pickupGroup: p.string(),
+    direct: p.string().nullable(),
+  },
+})
+
+export const GroupEntity = defineEntity({
+  name: 'CallGroup',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    number: p.string(),
+    distribution: p.string().$type<Distribution>(),
+    tries: p.integer(),
+    department: p.string().nullable(),
+    overflowAfter: p.integer(),
+    overflowTo: p.string(),
+  },
+})
+
+export const GroupMember = defineEntity({
+  name: 'CallGroupMember',
+  properties: {
+    group: p.string().primary(),
+    telephone: p.string().primary(),
+    position: p.integer(),
   },
 })
 
@@ -75,6 +126,60 @@ export const LineEntity = defineEntity({
     number: p.string(),
     promise: p.integer(),
     greeting: p.string(),
+    target: p.string(),
+    night: p.string(),
+    overflowAfter: p.integer(),
+    overflowTo: p.string(),
+  },
+})
+
+export const TrunkEntity = defineEntity({
+  name: 'Trunk',
+  properties: {
+    id: p.string().primary(),
+    channels: p.integer(),
+    kept: p.integer(),
+  },
+})
+
+export const SlotEntity = defineEntity({
+  name: 'ParkSlot',
+  properties: {
+    id: p.string().primary(),
+    number: p.string(),
+    position: p.integer(),
+  },
+})
+
+export const ShortNumberEntity = defineEntity({
+  name: 'ShortNumber',
+  properties: {
+    number: p.string().primary(),
+    name: p.string(),
+    emergency: p.boolean(),
+  },
+})
+
+/** One row. */
+export const SettingsEntity = defineEntity({
+  name: 'Settings',
+  properties: {
+    id: p.integer().primary(),
+    ringCycle: p.integer(),
+    transferRecall: p.integer(),
+    noAnswer: p.integer(),
+    queueRecall: p.integer(),
+    parkRecall: p.integer(),
+    failedTone: p.integer(),
+    absence: p.integer(),
+    holdRecall: p.integer(),
+    holdLimit: p.integer(),
+    overflow: p.integer(),
+    outsideWatch: p.integer(),
+    outsideLongest: p.integer(),
+    longestMessage: p.integer(),
+    conferenceSize: p.integer(),
+    operators: p.string().nullable(),
   },
 })
 
@@ -89,10 +194,24 @@ export const JournalEntry = defineEntity({
     type: p.string(),
     call: p.string().nullable(),
     event: p.json<NumberedEvent>(),
+    /** The form of the event (`eventVersion`); 0 for those from before it was kept. */
+    version: p.integer(),
   },
 })
 
-/** A read model of the journal. `seq` is the event it stands at: an older picture never replaces a newer one. */
+/** States from which the journal's events lead on: the first of each epoch, and one after each gap. They can only grow, too. */
+export const JournalState = defineEntity({
+  name: 'JournalState',
+  properties: {
+    epoch: p.string().primary(),
+    seq: p.integer().primary(),
+    at: p.datetime(),
+    version: p.integer(),
+    state: p.json<Snapshot>(),
+  },
+})
+
+/** A read model of the journal. `seq` is the event it stands at: an older replica never replaces a newer one. */
 export const CallRecordEntity = defineEntity({
   name: 'CallRecord',
   properties: {
@@ -149,7 +268,7 @@ export const BlockedNumber = defineEntity({
   },
 })
 
-/** What waits in somebody's mailbox: taken down by an operator, or left by a caller. `to` is an extension or a line. */
+/** What waits in somebody's mailbox: taken down by an operator, or left by a caller. `to` is a telephone or a line. */
 export const MessageEntity = defineEntity({
   name: 'Message',
   properties: {

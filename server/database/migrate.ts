@@ -1,10 +1,8 @@
 import { parseArgs } from 'node:util'
-import { Passwords } from '../accounts/passwords'
-import { seedDemo } from './demo'
 import { connectDatabase } from './orm'
 
 /** The command behind `npm run migrate`: run by the role that owns the database, it brings the schema up to date and gives the server's role what it needs, no more. */
-const { values } = parseArgs({ options: { 'server-role': { type: 'string' }, 'demo': { type: 'boolean', default: false }, 'people': { type: 'string', default: '182' } } })
+const { values } = parseArgs({ options: { 'server-role': { type: 'string' } } })
 const url = process.env.DATABASE_OWNER_URL
 const role = values['server-role']
 if (!url || !role || !/^\w{1,60}$/.test(role)) {
@@ -16,7 +14,7 @@ if (!url || !role || !/^\w{1,60}$/.test(role)) {
 const rights = [
   `grant usage on schema public to "${role}"`,
   `grant select, insert, update, delete on all tables in schema public to "${role}"`,
-  `revoke update, delete, truncate on journal, set_aside from "${role}"`,
+  `revoke update, delete, truncate on journal, journal_state, set_aside from "${role}"`,
   `revoke insert, update, delete on mikro_orm_migrations from "${role}"`,
 ]
 
@@ -24,11 +22,8 @@ const orm = await connectDatabase(url)
 try {
   await orm.migrator.up()
   for (const statement of rights) await orm.em.fork().execute(statement)
-  if (values.demo) {
-    const passwords = new Passwords()
-    await seedDemo(orm.em.fork(), Number(values.people), password => passwords.hash(password))
-    passwords.close()
-  }
+  // After a backup was restored, an exchange that goes on running hears what the company is now.
+  await orm.em.fork().execute('update company set version = greatest(version + 1, extract(epoch from now())::bigint)')
 }
 finally {
   await orm.close(true)

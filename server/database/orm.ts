@@ -1,30 +1,36 @@
 import { Migrator } from '@mikro-orm/migrations'
 import { MikroORM } from '@mikro-orm/postgresql'
-import { Account, BlockedNumber, CallRecordEntity, DepartmentEntity, JournalEntry, LineEntity, MessageEntity, ParkingEntity, PersonEntity, SessionEntity, SetAside } from './entities'
+import * as entities from './entities'
 import { Begin } from './migrations/20261124_begin'
 import { TheWholeHand } from './migrations/20261125_the_whole_hand'
 import { Doors } from './migrations/20261126_doors'
+import { TheCompany } from './migrations/20261127_the_company'
+import { AJournalThatBegins } from './migrations/20261128_a_journal_that_begins'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
 /** A database that does not answer is given up on after this long (milliseconds): calls wait for nothing, people for little. */
 export const limits = { connecting: 2_000, query: 8_000 } as const
 
-/** A connection to PostgreSQL. Nothing is asked yet. */
-export function connectDatabase(url: string): Promise<MikroORM> {
+/**
+ * A connection to PostgreSQL. Nothing is asked yet.
+ * @param query how long a statement may take, in milliseconds; 0 for as long as it takes
+ */
+export function connectDatabase(url: string, { query } = { query: limits.query as number }): Promise<MikroORM> {
   return MikroORM.init({
     clientUrl: url,
-    entities: [Account, DepartmentEntity, PersonEntity, LineEntity, JournalEntry, CallRecordEntity, ParkingEntity, BlockedNumber, MessageEntity, SessionEntity, SetAside],
+    entities: Object.values(entities),
     extensions: [Migrator],
     migrations: {
       migrationsList: [
         { name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }, { name: '20261126_doors', class: Doors },
+        { name: '20261127_the_company', class: TheCompany }, { name: '20261128_a_journal_that_begins', class: AJournalThatBegins },
       ],
       snapshot: false,
       silent: true,
     },
     pool: { min: 0, max: 8, acquireTimeoutMillis: limits.connecting },
-    driverOptions: { connection: { connectionTimeoutMillis: limits.connecting, query_timeout: limits.query, statement_timeout: limits.query, keepAlive: true } },
+    driverOptions: { connection: { connectionTimeoutMillis: limits.connecting, query_timeout: query, statement_timeout: query, keepAlive: true } },
     forceUtcTimezone: true,
   })
 }

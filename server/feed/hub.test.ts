@@ -5,17 +5,18 @@ import type { Request } from '~~/core/calls/model'
 import { Tryout } from '~~/core/calls/tryout'
 import type { ToBrowser } from '~~/shared/feed'
 import type { Role } from '~~/shared/people'
-import { Picture } from '../exchange/picture'
+import { Replica } from '../exchange-link/replica'
 import { Hub, type Listener } from './hub'
 
-const staffPhone = '2105'
-let picture: Picture
+const staffPhone = 't2105'
+let replica: Replica
 let hub: Hub
 
 beforeEach(() => {
-  picture = new Picture()
-  hub = new Hub(picture)
-  picture.begin(new Tryout().state)
+  replica = new Replica()
+  hub = new Hub(replica)
+  replica.begin(new Tryout().state)
+  hub.restart()
 })
 
 afterEach(() => hub.close())
@@ -23,16 +24,16 @@ afterEach(() => hub.close())
 /** Somebody at a browser, and what they were told. */
 function browser(role: Role, device: string | null, signIn = 'x'): Listener & { told: ToBrowser[] } {
   const told: ToBrowser[] = []
-  return { role, device, signIn, session: signIn, heard: 0, told, end: () => {}, send: text => void told.push(JSON.parse(text) as ToBrowser) }
+  return { role, device, signIn, session: signIn, company: 0, heard: 0, told, end: () => {}, send: text => void told.push(JSON.parse(text) as ToBrowser) }
 }
 
 /** Something happens at the exchange. */
 async function happen(request: Request): Promise<void> {
-  const state = picture.state!
+  const state = replica.state!
   const decision = decide(state, request, state.time)
   if ('refusal' in decision) throw new Error(decision.refusal.sentence)
   const events = numbered(state, decision.events, state.time)
-  for (const event of events) picture.apply(event)
+  for (const event of events) replica.apply(event)
   hub.events(events)
   await new Promise(resolve => setImmediate(resolve))
 }
@@ -40,8 +41,8 @@ async function happen(request: Request): Promise<void> {
 const offer = (number: string) => happen({ service: 'offerCall', trunk: 'east', party: { number: '+447700900987', name: 'Secret Caller' }, number })
 
 describe('what browsers are told', () => {
-  it('a newcomer gets the picture, then every event once and in order', async () => {
-    const ines = browser('operator', '2100')
+  it('a newcomer gets the replica, then every event once and in order', async () => {
+    const ines = browser('operator', 't2100')
     hub.join(ines, undefined)
     await offer('+441632960000')
     expect(ines.told.map(message => message.type)).toEqual(['snapshot', 'events'])
@@ -49,17 +50,17 @@ describe('what browsers are told', () => {
     expect(events.events.map(event => event.seq)).toEqual([1, 2])
   })
 
-  it('whoever was away gets just what they missed, or the picture when that is no longer known', async () => {
+  it('whoever was away gets just what they missed, or the replica when that is no longer known', async () => {
     await offer('+441632960000')
     await offer('+441632960010')
-    const back = browser('operator', '2100')
-    hub.join(back, { epoch: picture.state!.epoch, seq: 2 })
+    const back = browser('operator', 't2100')
+    hub.join(back, { epoch: replica.state!.epoch, seq: 2 })
     expect(back.told[0]).toMatchObject({ type: 'events', events: [{ seq: 3 }, { seq: 4 }] })
-    const stranger = browser('operator', '2100')
+    const stranger = browser('operator', 't2100')
     hub.join(stranger, { epoch: 'another', seq: 2 })
     expect(stranger.told[0]!.type).toBe('snapshot')
-    const dreamer = browser('operator', '2100')
-    hub.join(dreamer, { epoch: picture.state!.epoch, seq: 99 })
+    const dreamer = browser('operator', 't2100')
+    hub.join(dreamer, { epoch: replica.state!.epoch, seq: 99 })
     expect(dreamer.told[0]!.type).toBe('snapshot')
   })
 
@@ -68,15 +69,15 @@ describe('what browsers are told', () => {
     hub.join(staff, undefined)
     await offer('+441632960000')
     expect(JSON.stringify(staff.told)).not.toContain('Secret')
-    await offer(`+441632960${staffPhone.slice(1)}`)
-    expect(staff.told.at(-1)).toMatchObject({ type: 'reveal', seq: picture.state!.seq, calls: [{ party: { name: 'Secret Caller' } }] })
+    await offer(`+441632960${staffPhone.slice(2)}`)
+    expect(staff.told.at(-1)).toMatchObject({ type: 'reveal', seq: replica.state!.seq, calls: [{ party: { name: 'Secret Caller' } }] })
     const again = browser('staff', staffPhone)
     hub.join(again, undefined)
     expect(again.told.map(message => message.type)).toEqual(['snapshot', 'reveal'])
   })
 
   it('who leaves hears no more', async () => {
-    const ines = browser('operator', '2100')
+    const ines = browser('operator', 't2100')
     hub.join(ines, undefined)
     hub.leave(ines)
     await offer('+441632960000')
@@ -85,7 +86,7 @@ describe('what browsers are told', () => {
   })
 
   it('news of messages goes to whom they concern', () => {
-    const [reader, writer, other] = [browser('staff', staffPhone, 'reader'), browser('operator', '2100', 'writer'), browser('staff', '2106', 'other')]
+    const [reader, writer, other] = [browser('staff', staffPhone, 'reader'), browser('operator', 't2100', 'writer'), browser('staff', 't2106', 'other')]
     for (const listener of [reader, writer, other]) hub.join(listener, undefined)
     hub.news([staffPhone, 'writer'])
     const heard = (listener: { told: ToBrowser[] }) => listener.told.some(message => message.type === 'news')

@@ -1,8 +1,10 @@
-import type { NumberedEvent } from '~~/core/calls/model'
+import type { ExchangeState, NumberedEvent } from '~~/core/calls/model'
+import { snapshotOf } from '~~/core/calls/snapshot'
+import { lookUp } from '~~/core/company/lookups'
 import { feedBeat } from '~~/shared/feed'
 import type { Role } from '~~/shared/people'
 import { redactEvent, redactState, revealedTo, seesCallers } from '~~/shared/redaction'
-import type { Picture } from '../exchange/picture'
+import type { Replica } from '../exchange-link/replica'
 import type { Position, ToBrowser } from '~~/shared/feed'
 
 export interface Listener {
@@ -11,6 +13,8 @@ export interface Listener {
   session: string
   /** The telephone of whoever listens. */
   device: string | null
+  /** The version of the company's configuration that the browser has; 0 for none. */
+  company: number
   /** When it last said something, by `performance.now()`. */
   heard: number
   send(text: string): void
@@ -25,8 +29,10 @@ export class Hub {
   private readonly beating: NodeJS.Timeout
   private exchange = false
   private untold: NumberedEvent[] = []
+  /** The run of the exchange of which everybody has been told. */
+  private told = ''
 
-  constructor(private readonly picture: Picture) {
+  constructor(private readonly replica: Replica) {
     this.beating = setInterval(() => {
       this.beat()
       for (const [listener, watch] of [...this.watched]) watch(performance.now() - listener.heard)
@@ -57,17 +63,26 @@ export class Hub {
   }
 
   /** Brings a browser up to date and keeps it so. */
-  join(listener: Listener, since: Position | undefined): void {
+  join(listener: Listener, since: Position | undefined, company = 0): void {
     this.tellEvents()
     this.listeners.add(listener)
-    const { state, now } = this.picture
+    listener.company = company
+    const { state } = this
     if (!state) return
-    const missed = this.picture.since(since)
-    const message: ToBrowser = missed
-      ? { type: 'events', now, exchange: this.exchange, epoch: state.epoch, events: missed }
-      : { type: 'snapshot', now, exchange: this.exchange, state }
-    listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedMessage(message)))
-    if (!seesCallers(listener.role)) this.revealOwn(listener, { type: 'snapshot', now, exchange: this.exchange, state })
+    const missed = this.replica.since(since)
+    if (missed) {
+      const message: ToBrowser = { type: 'events', now: this.replica.now, exchange: this.exchange, epoch: state.epoch, events: missed }
+      listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedEvents(message)))
+      listener.company = state.company.version
+    }
+    else listener.send(this.snapshotFor(listener, state, new Map()))
+    if (!seesCallers(listener.role)) this.revealOwn(listener, [...state.calls.keys()])
+  }
+
+  /** What the exchange is doing, as soon as it knows which company it serves. */
+  private get state(): ExchangeState | null {
+    const { state } = this.replica
+    return state && state.company.version > 0 ? state : null
   }
 
   leave(listener: Listener): void {
@@ -80,59 +95,86 @@ export class Hub {
     this.beat()
   }
 
-  /** Everybody starts again from the present picture. */
+  /** Everybody starts again from the present replica. */
   restart(): void {
     this.untold = []
-    const { state, now } = this.picture
-    if (state) this.tell({ type: 'snapshot', now, exchange: this.exchange, state })
+    const { state } = this
+    if (!state) return
+    this.told = state.epoch
+    const texts = new Map<string, string>()
+    for (const listener of this.listeners) {
+      listener.send(this.snapshotFor(listener, state, texts))
+      if (!seesCallers(listener.role)) this.revealOwn(listener, [...state.calls.keys()])
+    }
+  }
+
+  /** The present replica for one browser, without the configuration if it has that. One text for all who may see the same, however many browsers there are. */
+  private snapshotFor(listener: Listener, state: ExchangeState, texts: Map<string, string>): string {
+    const { version } = state.company
+    const whole = listener.company !== version
+    const kind = `${seesCallers(listener.role)} ${whole}`
+    listener.company = version
+    let text = texts.get(kind)
+    if (text === undefined) {
+      const { company, ...rest } = snapshotOf(seesCallers(listener.role) ? state : redactState(state))
+      text = JSON.stringify({ type: 'snapshot', now: this.replica.now, exchange: this.exchange, state: rest, version, ...(whole && { company }) } satisfies ToBrowser)
+      texts.set(kind, text)
+    }
+    return text
   }
 
   /** Events that come together go out together. */
   events(events: NumberedEvent[]): void {
+    const { state } = this
+    if (!state) return
+    // An exchange that has just been told which company it serves.
+    if (this.told !== state.epoch) return this.restart()
     if (this.untold.length === 0) setImmediate(() => this.tellEvents())
     this.untold.push(...events)
   }
 
   private tellEvents(): void {
-    const { state, now } = this.picture
+    const { state } = this
     const events = this.untold.splice(0)
-    if (state && events.length > 0) this.tell({ type: 'events', now, exchange: this.exchange, epoch: state.epoch, events })
+    if (!state || events.length === 0) return
+    this.tell({ type: 'events', now: this.replica.now, exchange: this.exchange, epoch: state.epoch, events })
+    if (events.some(({ type }) => type === 'configured')) for (const listener of this.listeners) listener.company = state.company.version
   }
 
   beat(): void {
-    const { state, now } = this.picture
-    this.tell({ type: 'beat', now, exchange: this.exchange, epoch: state?.epoch ?? '', seq: state?.seq ?? 0 })
+    const { state } = this
+    this.tell({ type: 'beat', now: this.replica.now, exchange: this.exchange && state !== null, epoch: state?.epoch ?? '', seq: state?.seq ?? 0 })
   }
 
   /** Messages have come or been read: whoever they concern asks for them. */
   news(concerned: readonly string[]): void {
     for (const listener of this.listeners) {
-      const concerns = concerned.some(one => one === listener.signIn || one === listener.device || (seesCallers(listener.role) && !/^\d/.test(one)))
+      const concerns = concerned.some(one => one === listener.signIn || one === listener.device || (seesCallers(listener.role) && Boolean(this.state && lookUp(this.state.company.lines, one))))
       if (concerns) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
     }
   }
 
   /** One text for all who may see everything and one for the others, however many browsers there are. */
-  private tell(message: ToBrowser): void {
+  private tell(message: Extract<ToBrowser, { type: 'events' | 'beat' }>): void {
     let full: string | undefined
     let redacted: string | undefined
+    const touched = message.type === 'events' ? [...new Set(message.events.flatMap(event => 'call' in event ? [event.call] : []))] : []
     for (const listener of this.listeners) {
       if (seesCallers(listener.role)) listener.send(full ??= JSON.stringify(message))
       else {
-        listener.send(redacted ??= JSON.stringify(redactedMessage(message)))
-        this.revealOwn(listener, message)
+        listener.send(redacted ??= JSON.stringify(redactedEvents(message)))
+        if (message.type === 'events') this.revealOwn(listener, touched)
       }
     }
   }
 
   /** Of the calls at their own telephone everybody may know who it is. */
-  private revealOwn(listener: Listener, message: ToBrowser): void {
-    const { state } = this.picture
+  private revealOwn(listener: Listener, touched: readonly string[]): void {
+    const { state } = this
     const { device } = listener
-    if (!state || !device || (message.type !== 'events' && message.type !== 'snapshot')) return
-    const touched = message.type === 'snapshot' ? Object.keys(state.calls) : [...new Set(message.events.flatMap(event => 'call' in event ? [event.call] : []))]
+    if (!state || !device) return
     const calls = touched.flatMap((id) => {
-      const call = state.calls[id]
+      const call = state.calls.get(id)
       return (call && revealedTo(device, call)) ?? []
     })
     const outlived = state.outlived.filter(note => note.for === device)
@@ -140,8 +182,6 @@ export class Hub {
   }
 }
 
-function redactedMessage(message: ToBrowser): ToBrowser {
-  if (message.type === 'snapshot') return { ...message, state: redactState(message.state) }
-  if (message.type === 'events') return { ...message, events: message.events.map(redactEvent) }
-  return message
+function redactedEvents<M extends ToBrowser>(message: M): M {
+  return message.type === 'events' ? { ...message, events: message.events.map(redactEvent) } : message
 }

@@ -6,7 +6,7 @@ import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { Journal } from './journal'
 import { Spill } from './spill'
-import type { JournalItem } from './tables'
+import type { JournalItem } from './items'
 
 let folder: string
 

@@ -3,7 +3,7 @@ import type { Position } from '~~/shared/feed'
 import { briefly, refusesContent } from '../database/away'
 import { JournalEntry } from '../database/entities'
 import type { Spill } from './spill'
-import { type JournalItem, writeItems } from './tables'
+import { type JournalItem, writeItems } from './items'
 
 const largestBatch = 500
 const pauseAfterFailure = 500
@@ -83,7 +83,7 @@ export class Journal {
       this.queue.push(item)
       for (const change of item.changes) {
         if (change.kind !== 'record') continue
-        // Only the newest picture of a call is of use.
+        // Only the newest replica of a call is of use.
         const older = this.newest.get(change.record.id)
         if (older && older !== item) older.changes = older.changes.filter(known => known.kind !== 'record' || known.record.id !== change.record.id)
         this.newest.set(change.record.id, item)

@@ -8,7 +8,7 @@ const shortestMessage = 2_000
 /** What a caller has said to a mailbox. */
 export interface VoiceMessage {
   id: string
-  /** The extension or line whose mailbox it is. */
+  /** The telephone or line whose mailbox it is. */
   to: string
   caller: string | null
   number: string | null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Group } from '~~/core/calls/model'
+import type { Group } from '~~/core/company/company'
 import { freeMembers } from '~~/core/calls/targets'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'

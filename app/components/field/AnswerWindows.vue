@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Group } from '~~/core/calls/model'
+import type { Group } from '~~/core/company/company'
 import type { DirectoryEntry } from '~~/core/directory/search'
-import type { Presence } from '~~/core/presence/presence'
+import { noTelephone, type Presence } from '~~/core/presence/presence'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
@@ -14,14 +14,14 @@ interface GroupAnswer { id: string, because: string | null, group: Group, person
 interface PersonAnswer { id: string, because: string | null, group?: undefined, person: DirectoryEntry, presence: Presence }
 
 const answers = computed(() => field.hits.flatMap((hit): (GroupAnswer | PersonAnswer)[] => {
-  const group = directory.group(hit.extension)
-  if (group) return [{ id: hit.extension, group, because: hit.because }]
-  const person = directory.person(hit.extension)
-  const presence = live.presences.get(hit.extension)
-  return person && presence ? [{ id: hit.extension, person, presence, because: hit.because }] : []
+  const group = directory.group(hit.id)
+  if (group) return [{ id: hit.id, group, because: hit.because }]
+  const person = directory.person(hit.id)
+  const presence = live.presences.get(hit.id) ?? noTelephone
+  return person ? [{ id: hit.id, person, presence, because: hit.because }] : []
 }))
 
-watch(() => field.best, best => document.getElementById(`answer-${best?.extension}`)?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
+watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
 </script>
 
 <template>

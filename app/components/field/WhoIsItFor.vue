@@ -10,7 +10,7 @@ const live = useLive()
 const keys = useHandKeys()
 const input = useTemplateRef<HTMLInputElement>('input')
 
-const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.extension}` : undefined)
+const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
 const busy = computed(() => desk.asking || field.taking)
 const changing = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
 /** Whoever empties the field with Backspace and presses once too often means the field, not a call. */

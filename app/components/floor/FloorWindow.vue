@@ -9,7 +9,7 @@ const desk = useDesk()
 const words = usePresenceWords()
 const carrying = useCarrying()
 
-const presence = computed(() => live.presences.get(props.person.extension))
+const presence = computed(() => live.presences.get(props.person.id))
 const short = computed(() => presence.value ? words.short(presence.value, desk.now) : null)
 const label = computed(() => {
   const { first, last, extension } = props.person
@@ -20,10 +20,10 @@ const label = computed(() => {
 <template>
   <li>
     <button
-      v-call-target="person.extension"
+      v-call-target="person.id"
       type="button"
-      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over.value?.target === person.extension }]"
-      :data-extension="person.extension"
+      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over.value?.target === person.id }]"
+      :data-person="person.id"
       :tabindex="reachable ? 0 : -1"
       :aria-label="label"
       :title="label"

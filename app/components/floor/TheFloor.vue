@@ -12,7 +12,7 @@ const floor = useTemplateRef<HTMLElement>('floor')
 const free = computed(() => [...live.presences.values()].filter(presence => presence.lit).length)
 /** One window of the floor can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref<string | null>(null)
-const first = computed(() => directory.floor[0]?.people[0]?.extension ?? null)
+const first = computed(() => directory.floor[0]?.people[0]?.id ?? null)
 
 function onKey(event: KeyboardEvent): void {
   const windows = [...floor.value!.querySelectorAll<HTMLElement>('.window')]
@@ -21,7 +21,7 @@ function onKey(event: KeyboardEvent): void {
   const target = event.key === 'Home' ? windows[0] : event.key === 'End' ? windows.at(-1) : neighbour(windows, at, event.key)
   if (!target) return
   event.preventDefault()
-  reachable.value = target.dataset.extension!
+  reachable.value = target.dataset.person!
   target.focus()
 }
 
@@ -48,39 +48,40 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
       id="floor-title"
       class="unseen"
     >
-      Everybody: {{ free }} of {{ directory.company.people.length }} free
+      Everybody: {{ free }} of {{ directory.people.length }} free
     </h2>
     <ul class="front">
       <template
-        v-for="{ department, people } in directory.floor"
+        v-for="{ department, site, group, people } in directory.floor"
         :key="department.id"
       >
         <li class="plate">
           <h3>
             <button
-              v-call-target="`group:${department.id}`"
+              v-call-target="group"
               type="button"
-              :class="{ over: carrying.over.value?.target === `group:${department.id}` }"
+              :class="{ over: group !== null && carrying.over.value?.target === group }"
+              :disabled="group === null"
               tabindex="-1"
               :aria-label="`${department.name}: whoever is free`"
-              @click="field.pick(`group:${department.id}`)"
+              @click="group && field.pick(group)"
             >
               {{ department.name }}
             </button>
           </h3>
-          <span>{{ department.site }}</span>
+          <span>{{ site }}</span>
         </li>
         <FloorWindow
           v-for="person in people"
-          :key="person.extension"
+          :key="person.id"
           :person="person"
-          :reachable="(reachable ?? first) === person.extension"
-          @click="field.pick(person.extension)"
+          :reachable="(reachable ?? first) === person.id"
+          @click="field.pick(person.id)"
         />
       </template>
     </ul>
     <p
-      v-if="!directory.company.people.length"
+      v-if="!directory.people.length"
       class="empty"
     >
       Nobody is in the directory yet.

@@ -11,7 +11,8 @@ const live = useLive()
 const desk = useDesk()
 const number = ref('')
 
-const own = computed(() => live.state!.devices[handset.device!]!)
+const own = computed(() => live.state!.devices.get(handset.device!)!)
+const name = computed(() => directory.nameOf(handset.device!))
 const notice = computed(() => {
   const { doNotDisturb, doNotDisturbBy, doNotDisturbUntil } = own.value
   if (!doNotDisturb) return null
@@ -21,7 +22,7 @@ const notice = computed(() => {
 })
 
 /** Who waits in a slot for anybody, or for somebody else. */
-const parked = computed(() => Object.values(live.state!.calls).filter(call => call.parked && call.parked.for !== handset.device && call.calling !== handset.device))
+const parked = computed(() => [...live.state!.calls.values()].filter(call => call.parked && call.parked.for !== handset.device && call.calling !== handset.device))
 
 async function dial(): Promise<void> {
   if (number.value.trim() && await handset.ask({ service: 'makeCall', number: number.value.trim() })) number.value = ''
@@ -31,11 +32,11 @@ async function dial(): Promise<void> {
 <template>
   <section
     class="phone"
-    :aria-label="`Handset of ${own.name}`"
+    :aria-label="`Handset of ${name}`"
   >
     <p class="display">
-      <strong>{{ own.name }}</strong>
-      <span>{{ own.id }}</span>
+      <strong>{{ name }}</strong>
+      <span>{{ directory.numberOf(handset.device!) }}</span>
       <span
         v-if="handset.light"
         class="light"
@@ -137,7 +138,7 @@ async function dial(): Promise<void> {
         v-for="message in handset.messages"
         :key="message.id"
         :message="message"
-        :owner="own.name"
+        :owner="name"
         mine
         @read="handset.read(message.id)"
       />

@@ -13,7 +13,7 @@ const desk = useDesk()
 const form = reactive({ name: 'Odette Farrowmere', number: '07700 900987', to: '' })
 const words = reactive<Record<string, string>>({})
 
-watch(() => directory.company.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, { immediate: true })
+watch(() => directory.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, { immediate: true })
 
 /** What the caller hears: all they know. */
 function hears(call: Call): string {
@@ -71,7 +71,7 @@ async function say(call: Call): Promise<void> {
         aria-label="Dials"
       >
         <el-option
-          v-for="line in directory.company.lines"
+          v-for="line in directory.lines"
           :key="line.id"
           :value="line.number"
           :label="`${line.name}, ${line.number}`"

@@ -30,9 +30,9 @@ watch(() => routes.messageFor, (wanted) => {
 
 const found = ref<{ value: string, label: string }[]>([])
 function search(typed: string): void {
-  found.value = searchDirectory(directory.index, typed, 8).flatMap(({ extension }) => {
-    const person = directory.person(extension)
-    return person ? [{ value: extension, label: `${person.first} ${person.last}, ${person.departmentName}` }] : []
+  found.value = searchDirectory(directory.index, typed, 8).flatMap(({ id }) => {
+    const person = directory.person(id)
+    return person && person.telephones.length > 0 ? [{ value: id, label: `${person.first} ${person.last}, ${person.departmentName}` }] : []
   })
 }
 const options = computed(() => form.to && !found.value.some(option => option.value === form.to)

@@ -15,7 +15,7 @@ const { story } = usePanels()
 
 /** Kept when the call ends while its story is read. */
 const call = shallowRef<Call | null>(null)
-watch(() => story.value && live.state?.calls[story.value], (known) => {
+watch(() => story.value && live.state?.calls.get(story.value), (known) => {
   if (known) call.value = known
 })
 

@@ -7,7 +7,7 @@ const live = useLive()
 
 /** Why nobody arrives here: nobody calls, or calls go to others for as long as one is not to be had. */
 const nobody = computed(() => {
-  const own = desk.device ? live.state?.devices[desk.device] : undefined
+  const own = desk.device ? live.state?.devices.get(desk.device) : undefined
   if (own?.doNotDisturb) return 'Do not disturb is on: callers go to the others.'
   return own?.status.reason ? 'You are away: callers go to the others.' : 'Nobody is waiting.'
 })

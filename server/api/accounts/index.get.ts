@@ -9,5 +9,5 @@ export default defineEventHandler(async (event): Promise<AccountInfo[]> => {
   await requirePerson(event, 'administrator')
   const { orm, sessions } = useRelay()
   const accounts = await fromDatabase(() => orm.em.fork().find(Account, {}, { orderBy: { signIn: 'asc' } }))
-  return accounts.map(({ signIn, name, role, extension, disabled }) => ({ signIn, name, role, extension: extension ?? null, disabled, sessions: sessions.of(signIn, null).length }))
+  return accounts.map(account => ({ ...sessions.signedIn(account), disabled: account.disabled, sessions: sessions.of(account.signIn, null).length }))
 })

@@ -22,12 +22,12 @@ export default defineEventHandler(async (event): Promise<LogPage> => {
   const query = readQuery(event, logQuery)
   const conditions: FilterQuery<CallRecordRow>[] = query.kind === 'dialled'
     // The first device of a call that one of ours made is theirs.
-    ? [{ direction: { $ne: 'inbound' }, [raw('devices[1]')]: user.extension ?? '' }]
+    ? [{ direction: { $ne: 'inbound' }, [raw('devices[1]')]: user.device ?? '' }]
     : [kinds[query.kind]]
   for (const word of fold(query.text).split(/\s+/).filter(Boolean)) {
     conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
   }
-  if (!seesCallers(user.role)) conditions.push({ devices: { $contains: [user.extension ?? ''] } })
+  if (!seesCallers(user.role)) conditions.push({ devices: { $contains: [user.device ?? ''] } })
   if (query.before) {
     const [at, id] = query.before.split('~')
     const startedAt = new Date(Number(at))

@@ -10,9 +10,9 @@ export default defineEventHandler(async (event) => {
   const user = await requirePerson(event, 'operator', 'supervisor', 'administrator')
   const body: unknown = await readBody(event)
   const input = readInput(() => newMessage.required().validateSync(body, { stripUnknown: false }))
-  const { directory, post } = useRelay()
-  if (!directory.company.people.some(person => person.extension === input.to)) {
-    throw createError({ statusCode: 422, message: 'to must be the extension of somebody in the directory.', data: { field: 'to', sentence: 'Choose somebody from the directory.' } })
+  const { company, post } = useRelay()
+  if (!Object.hasOwn(company.current.telephones, input.to)) {
+    throw createError({ statusCode: 422, message: 'to must be the telephone of somebody in the directory.', data: { field: 'to', sentence: 'Choose somebody from the directory.' } })
   }
   const text = plainText(input.text, 500)
   if (!text) throw createError({ statusCode: 422, message: 'text is missing: please fill it in.', data: { field: 'text', sentence: 'Write what it is about.' } })

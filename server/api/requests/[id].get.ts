@@ -1,6 +1,6 @@
 import { requestId, type RequestOutcome } from '~~/shared/requests'
 import { requirePerson } from '../../accounts/session'
-import { outcomeOf } from '../../exchange/carry-out'
+import { outcomeOf } from '../../exchange-link/carry-out'
 import { readInput, readParam } from '../../validation/read'
 
 /** What became of a request of one's own whose answer never came. */

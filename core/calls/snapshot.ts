@@ -1,0 +1,45 @@
+import { Map as PersistentMap } from 'immutable'
+import type { Company } from '../company/company'
+import { noIndexes, reindexAll } from './indexes'
+import { quietDevice } from './device'
+import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState } from './model'
+
+/** A state as plain data that survives JSON unchanged: to be sent and kept. */
+export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'calls' | 'indexes'> {
+  devices: Record<DeviceId, Device>
+  agents: Record<DeviceId, Agent>
+  blocked: Record<string, Block>
+  calls: Record<CallId, Call>
+}
+
+export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snapshot {
+  return { ...state, devices: state.devices.toObject(), agents: state.agents.toObject(), blocked: state.blocked.toObject(), calls: state.calls.toObject() }
+}
+
+export function stateOf(snapshot: Snapshot): ExchangeState {
+  const { devices, agents, blocked, calls } = snapshot
+  return reindexAll({ ...snapshot, devices: PersistentMap(devices), agents: PersistentMap(agents), blocked: PersistentMap(blocked), calls: PersistentMap(calls), indexes: noIndexes })
+}
+
+export interface Beginning {
+  /** Names this run of the exchange. */
+  epoch: string
+  /** Milliseconds since 1970. */
+  now: number
+  /** Operators whose console is open from the beginning. */
+  attended?: readonly DeviceId[]
+}
+
+/** An exchange that serves a company and on which nothing has happened yet. */
+export function quietState(company: Company, { epoch, now, attended = [] }: Beginning): ExchangeState {
+  const operators = company.groups[company.settings.operators]?.members ?? []
+  return reindexAll({
+    epoch, seq: 0, time: now, clockOffset: 0, serial: 0, company,
+    devices: PersistentMap(Object.keys(company.telephones).map(id => [id, quietDevice(now)])),
+    agents: PersistentMap(operators.map((id): [DeviceId, Agent] => [id, { attended: attended.includes(id), leavesAt: null, unserved: {} }])),
+    blocked: PersistentMap(),
+    outlived: [],
+    calls: PersistentMap(),
+    indexes: noIndexes,
+  })
+}

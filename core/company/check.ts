@@ -1,0 +1,50 @@
+import { readDialled } from '../numbers/dialled'
+import { ownerOfMailbox } from '../calls/names'
+import type { Company } from './company'
+
+const e164 = /^\+\d{6,15}$/
+const short = /^\d{1,5}$/
+const telephoneId = /^[a-z][\w-]{0,60}$/i
+
+/**
+ * What is wrong with a configuration, one sentence for each fault: something refers to what is not there, or two things have one number.
+ * A company without telephones is none yet, and is right as it is.
+ */
+export function faultsOf(company: Company): string[] {
+  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, settings } = company
+  const faults: string[] = []
+  const names = new Map<string, string>()
+  const number = (text: string, whose: string, form: RegExp) => {
+    if (!form.test(text)) faults.push(`${whose} has the number "${text}", which is none.`)
+    const other = names.get(text)
+    if (other) faults.push(`${whose} and ${other} have the same number ${text}.`)
+    names.set(text, whose)
+  }
+  for (const department of Object.values(departments)) if (!Object.hasOwn(sites, department.site)) faults.push(`${department.name} is at ${department.site}, which is no site.`)
+  for (const { first, last, department } of Object.values(people)) if (!Object.hasOwn(departments, department)) faults.push(`${first} ${last} is in ${department}, which is no department.`)
+  for (const { number: emergency } of Object.values(shortNumbers)) number(emergency, `Short number ${emergency}`, short)
+  for (const telephone of Object.values(telephones)) {
+    number(telephone.number, telephone.name, short)
+    if (telephone.direct) number(telephone.direct, telephone.name, e164)
+    if (telephone.person !== null && !Object.hasOwn(people, telephone.person)) faults.push(`${telephone.name} belongs to ${telephone.person}, who is not there.`)
+    if (!telephoneId.test(telephone.id)) faults.push(`${telephone.name} has the id ${telephone.id}: an id must not look like a number.`)
+    if (telephone.capacity < 1) faults.push(`${telephone.name} must be able to have one call at least.`)
+  }
+  const reachable = (to: string) => Object.hasOwn(telephones, to) || Object.hasOwn(groups, to) || names.has(to) || readDialled(to).kind === 'outside'
+    || Object.hasOwn(telephones, ownerOfMailbox(to) ?? '') || Object.hasOwn(lines, ownerOfMailbox(to) ?? '')
+  for (const slot of Object.values(slots)) number(slot.number, `Park slot ${slot.number}`, short)
+  for (const group of Object.values(groups)) number(group.number, group.name, short)
+  for (const line of Object.values(lines)) number(line.number, line.name, e164)
+  for (const group of Object.values(groups)) {
+    const unknown = group.members.find(member => !Object.hasOwn(telephones, member))
+    if (unknown !== undefined) faults.push(`${group.name} has a member, ${unknown}, that is no telephone of the company.`)
+    if (!reachable(group.overflow.to)) faults.push(`Calls that wait too long in ${group.name} go to ${group.overflow.to}, which is not there.`)
+  }
+  for (const line of Object.values(lines)) {
+    if (!Object.hasOwn(groups, line.target)) faults.push(`Calls on ${line.name} go to ${line.target}, which is no group.`)
+    for (const to of [line.night, line.overflow.to]) if (!reachable(to)) faults.push(`Calls on ${line.name} that nobody takes go to ${to}, which is not there.`)
+  }
+  for (const trunk of Object.values(trunks)) if (trunk.kept > trunk.channels) faults.push(`Trunk ${trunk.id} keeps more channels than it has.`)
+  if (Object.keys(telephones).length > 0 && !Object.hasOwn(groups, settings.operators)) faults.push(`The group of the operators, ${settings.operators}, is not there.`)
+  return faults
+}

@@ -1,0 +1,38 @@
+import type { Company, Group } from '../company/company'
+import { telephonesOf } from '../company/lookups'
+import type { DirectoryEntry } from './search'
+
+/** Everybody and every group of a company, as the search finds them: people first, by department and number. */
+export function entriesOf(company: Company): DirectoryEntry[] {
+  return [...peopleOf(company), ...placesOf(company), ...Object.values(company.groups).map(group => groupEntry(company, group))]
+}
+
+function peopleOf(company: Company): DirectoryEntry[] {
+  return Object.values(company.people).map((person) => {
+    const { name, site, handles } = company.departments[person.department]!
+    const telephones = telephonesOf(company, person.id)
+    const { first, last, nickname, department, role, room, mobile } = person
+    return {
+      id: telephones[0]?.id ?? person.id, telephones: telephones.map(({ id }) => id), extension: telephones.map(({ number }) => number).join(', '),
+      first, last, nickname, department, departmentName: name, site: company.sites[site]?.name ?? site, role, room, handles, mobile,
+    }
+  })
+}
+
+/** Telephones that belong to a place. */
+function placesOf(company: Company): DirectoryEntry[] {
+  return Object.values(company.telephones).filter(({ person }) => person === null).map(({ id, name, number, pickupGroup }) => {
+    const department = company.departments[pickupGroup]
+    return {
+      id, telephones: [id], extension: number, first: '', last: name, nickname: null, department: pickupGroup, departmentName: department?.name ?? '',
+      site: (department && company.sites[department.site]?.name) ?? '', role: '', room: '', handles: [], mobile: null,
+    }
+  })
+}
+
+function groupEntry(company: Company, { id, name, number, distribution, department }: Group): DirectoryEntry {
+  return {
+    id, telephones: [], extension: number, first: '', last: name, nickname: null, department: '', departmentName: '', site: '', role: distribution === 'queue' ? 'Queue' : 'Group', room: '',
+    handles: (department !== null && company.departments[department]?.handles) || [], mobile: null, isGroup: true,
+  }
+}

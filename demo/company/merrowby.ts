@@ -1,0 +1,185 @@
+import { mailboxOf, slotId } from '../../core/calls/names'
+import { type Company, type Group, type Line, nobody, type Person, type Settings, type ShortNumber, type Telephone } from '../../core/company/company'
+import { type Chance, chanceFrom } from './chance'
+import { firstNames, lastNames } from './names'
+
+/** Merrowby Ferries, the invented company of the demo: who works there, and which numbers reach it. */
+
+/** What a department of the demo is made of. */
+interface Plan { id: string, name: string, site: string, people: number, handles: string[], roles: string[] }
+
+const second = 1_000
+const operators = 'operators'
+/** The first of everybody are the operators. */
+const operatorSeats = 3
+const quay = 'Merrowby Quay'
+const stennick = 'Stennick Harbour'
+const hallow = 'Isle of Hallow'
+const sea = 'At sea'
+const sites = [quay, stennick, hallow, sea]
+
+const departments: Plan[] = [
+  { id: 'relay', name: 'Front desk', site: quay, people: 3, handles: ['switchboard', 'reception', 'visitors'], roles: ['Operator', 'Operator', 'Supervisor'] },
+  { id: 'directors', name: 'Directors\' office', site: quay, people: 6, handles: ['complaints to the directors', 'press questions'], roles: ['Managing director', 'Finance director', 'Fleet director', 'Assistant to the directors'] },
+  { id: 'reservations', name: 'Reservations', site: quay, people: 22, handles: ['bookings', 'tickets', 'changing a booking', 'a car on the ferry', 'refunds'], roles: ['Team leader', 'Reservations agent', 'Web bookings'] },
+  { id: 'groups', name: 'Group travel', site: quay, people: 8, handles: ['school trips', 'coach parties', 'weddings on board'], roles: ['Group planner', 'Coach bookings'] },
+  { id: 'freight', name: 'Freight', site: stennick, people: 14, handles: ['lorries', 'trailers', 'customs papers', 'dangerous goods', 'parcels'], roles: ['Freight desk', 'Customs clerk', 'Yard planner', 'Team leader'] },
+  { id: 'harbour', name: 'Harbour office', site: stennick, people: 9, handles: ['berths', 'moorings', 'harbour dues', 'pilotage'], roles: ['Harbour master', 'Deputy harbour master', 'Berthing', 'Harbour clerk'] },
+  { id: 'control', name: 'Sailing control', site: stennick, people: 8, handles: ['sailing times', 'delays', 'cancelled sailings', 'weather'], roles: ['Duty controller', 'Timetable planner'] },
+  { id: 'crewing', name: 'Crewing', site: quay, people: 10, handles: ['crew rosters', 'seafarers\' papers', 'jobs on board'], roles: ['Crewing officer', 'Roster planner', 'Training'] },
+  { id: 'workshop', name: 'Workshop', site: stennick, people: 14, handles: ['engines', 'repairs', 'spare parts', 'dry dock'], roles: ['Foreman', 'Fitter', 'Welder', 'Parts store'] },
+  { id: 'electrical', name: 'Electrical', site: stennick, people: 7, handles: ['lighting', 'radio and radar', 'ramp power'], roles: ['Electrician', 'Radio technician'] },
+  { id: 'catering', name: 'Catering stores', site: stennick, people: 9, handles: ['deliveries of food', 'the ship\'s kitchen', 'suppliers'], roles: ['Stores', 'Catering planner', 'Purchasing'] },
+  { id: 'stennickTerminal', name: 'Stennick terminal', site: stennick, people: 10, handles: ['check-in at Stennick', 'wheelchair help', 'parking at Stennick'], roles: ['Terminal supervisor', 'Check-in', 'Passenger help'] },
+  { id: 'hallowPier', name: 'Hallow pier', site: hallow, people: 6, handles: ['check-in at Hallow', 'island buses', 'the pier gate'], roles: ['Pier supervisor', 'Check-in'] },
+  { id: 'lostProperty', name: 'Lost property', site: stennick, people: 3, handles: ['lost luggage', 'a lost umbrella', 'a lost telephone', 'something left on board'], roles: ['Lost property clerk'] },
+  { id: 'accounts', name: 'Accounts', site: quay, people: 12, handles: ['invoices', 'payments', 'reminders', 'VAT'], roles: ['Bookkeeper', 'Payables', 'Receivables', 'Payroll'] },
+  { id: 'people', name: 'People team', site: quay, people: 7, handles: ['applications', 'apprenticeships', 'references'], roles: ['People partner', 'Recruiting'] },
+  { id: 'it', name: 'IT', site: quay, people: 9, handles: ['the website', 'ticket machines', 'computers'], roles: ['Help desk', 'Networks', 'Systems'] },
+  { id: 'marketing', name: 'Marketing', site: quay, people: 8, handles: ['brochures', 'sponsorship', 'advertising', 'photographs'], roles: ['Campaigns', 'Press officer', 'Design'] },
+  { id: 'safety', name: 'Safety', site: quay, people: 6, handles: ['accidents', 'drills', 'inspections'], roles: ['Safety officer', 'Inspector'] },
+  { id: 'curlew', name: 'MV Curlew', site: sea, people: 4, handles: ['the Curlew'], roles: ['Master', 'Chief engineer', 'Purser', 'Galley'] },
+  { id: 'sandpiper', name: 'MV Sandpiper', site: sea, people: 4, handles: ['the Sandpiper'], roles: ['Master', 'Chief engineer', 'Purser', 'Galley'] },
+  { id: 'dunlin', name: 'MV Dunlin', site: sea, people: 3, handles: ['the Dunlin'], roles: ['Master', 'Chief engineer', 'Purser'] },
+]
+
+const line = (id: string, name: string, number: string, promise: number, longestWait: number, greeting: string): Line => ({
+  id, name, number, promise: promise * second, greeting, target: operators, night: mailboxOf(id), overflow: { after: longestWait * second, to: mailboxOf(id) },
+})
+const lines: Line[] = [
+  line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?'),
+  line('freight', 'Freight line', '+441632960010', 20, 240, 'Merrowby Freight, how can I help?'),
+  line('harbour', 'Harbour line', '+441632960020', 15, 180, 'Stennick Harbour, how can I help?'),
+  line('directors', 'Directors\' line', '+441632960030', 10, 180, 'directors\' office of Merrowby Ferries, good to hear you.'),
+]
+
+/** Queues that callers can be passed on to: the people of one department serve each. */
+const queues = [
+  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations' },
+  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight' },
+  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty' },
+  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control' },
+]
+
+const directPrefix = '+441632960'
+
+/** Short numbers of the network: the emergency numbers of the country, and one that is not. */
+const shortNumbers: ShortNumber[] = [
+  { number: '112', name: 'Emergency', emergency: true },
+  { number: '999', name: 'Emergency', emergency: true },
+  { number: '101', name: 'Police, not an emergency', emergency: false },
+]
+const firstExtension = 2100
+const operatorCapacity = 12
+const slots = 10
+const firstSlotNumber = 701
+const groupTries = 3
+/** Milliseconds that a caller waits in a staff queue before the operators see to it. */
+const longestInQueue = 240 * second
+const nicknames: Record<string, string> = {
+  Dorothea: 'Dot', Percival: 'Percy', Rosalind: 'Roz', Matilda: 'Tilly', Barnaby: 'Barney', Cordelia: 'Delia', Fenella: 'Nell', Harriet: 'Hattie', Quentin: 'Quin', Ottilie: 'Otti',
+}
+
+/**
+ * The company with about 180 people and telephones, or with as many as asked for: each department grows alike.
+ * The same size always gives the same people.
+ * @param settings other times than usual, for tests
+ */
+export function merrowby(size = 182, settings: Partial<Settings> = {}): Company {
+  const people = peopleOf(size)
+  const telephones = telephonesFor(people)
+  return {
+    version: 1,
+    sites: byId(sites.map((name, position) => ({ id: name, name, position }))),
+    departments: byId(departments.map(({ id, name, site, handles }, position) => ({ id, name, site, handles, position }))),
+    people: byId(people),
+    telephones: byId(telephones),
+    groups: byId(groupsOf(people, telephones)),
+    lines: byId(lines),
+    trunks: byId(['east', 'west'].map(id => ({ id, channels: 21, kept: 1 }))),
+    slots: byId(Array.from({ length: slots }, (_, index) => ({ id: slotId(index + 1), number: String(firstSlotNumber + index) }))),
+    shortNumbers: Object.fromEntries(shortNumbers.map(short => [short.number, short])),
+    settings: { ...nobody.settings, ...settings },
+  }
+}
+
+function byId<T extends { id: string }>(all: readonly T[]): Record<string, T> {
+  return Object.fromEntries(all.map(one => [one.id, one]))
+}
+
+function peopleOf(size: number): Person[] {
+  const chance = chanceFrom(960)
+  const total = departments.reduce((sum, department) => sum + department.people, 0)
+  const taken = new Set<string>()
+  const people: Person[] = []
+  for (const department of departments) {
+    const head = people.length
+    const count = Math.max(1, Math.round(department.people * size / total))
+    for (let i = 0; i < count && people.length < size; i++) {
+      const { first, last } = unusedName(chance, taken, people.length)
+      people.push({
+        id: `p${firstExtension + people.length}`,
+        first,
+        last,
+        nickname: nicknames[first] ?? null,
+        department: department.id,
+        role: roleOf(department, i),
+        room: `${department.site[0]}${100 + head + i}`,
+        mobile: people.length % 3 === 0 && people.length < 3000 ? `+447700900${String(people.length / 3).padStart(3, '0')}` : null,
+      })
+    }
+  }
+  return people
+}
+
+/** Everybody has one telephone. */
+function telephonesFor(people: readonly Person[]): Telephone[] {
+  const direct = new Set<string>(lines.map(({ number }) => number))
+  return people.map(({ id, first, last, department }, index) => {
+    const number = String(firstExtension + index)
+    // A number reaches one telephone: of several with the same ending only the first has it.
+    const own = directPrefix + number.slice(-3)
+    const free = !direct.has(own)
+    direct.add(own)
+    return {
+      id: `t${number}`, person: id, rank: 0, name: `${first} ${last}`, number,
+      capacity: index < operatorSeats ? operatorCapacity : 1,
+      // A few desks have no telephone plugged in, as everywhere.
+      inService: index % 61 !== 60,
+      pickupGroup: department, direct: free ? own : null,
+    }
+  })
+}
+
+/** The operators, the queues, and each department as a group that rings whoever has been free longest. */
+function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): Group[] {
+  const overflow = { after: longestInQueue, to: operators }
+  const inDepartment = (id: string) => telephones.filter((_, index) => people[index]!.department === id).map(telephone => telephone.id)
+  return [
+    { id: operators, name: 'Operators', number: '0', members: telephones.slice(0, operatorSeats).map(({ id }) => id), distribution: 'queue', tries: groupTries, department: null, overflow },
+    ...queues.map(({ id, name, number, department }): Group => ({ id: `queue:${id}`, name, number, members: inDepartment(department), distribution: 'queue', tries: groupTries, department, overflow })),
+    ...departments.map(({ id, name }, index): Group => ({ id: `group:${id}`, name, number: String(501 + index), members: inDepartment(id), distribution: 'longestFree', tries: groupTries, department: id, overflow })),
+  ]
+}
+
+/** One head to a department, the other roles in turn. */
+function roleOf({ roles }: Plan, index: number): string {
+  return index === 0 || roles.length === 1 ? roles[0]! : roles[1 + (index - 1) % (roles.length - 1)]!
+}
+
+/** The operators and the sign-ins of the demo keep their names whatever the size. */
+const fixedNames = [['Ines', 'Quillfeather'], ['Tomas', 'Arkwell'], ['Bryony', 'Lusk']] as const
+/** After so many names that are taken, somebody has a double one: there are only so many single ones. */
+const mostTries = 30
+
+function unusedName(chance: Chance, taken: Set<string>, index: number) {
+  const fixed = fixedNames[index]
+  for (let tries = 0; ; tries++) {
+    const first = fixed?.[0] ?? chance.pick(firstNames)
+    const last = fixed?.[1] ?? (tries < mostTries ? chance.pick(lastNames) : `${chance.pick(lastNames)}-${chance.pick(lastNames)}`)
+    if (!taken.has(`${first} ${last}`)) {
+      taken.add(`${first} ${last}`)
+      return { first, last }
+    }
+  }
+}

@@ -1,0 +1,54 @@
+import { randomUUID } from 'node:crypto'
+import { parseArgs } from 'node:util'
+import { InventedClock, SteadyClock, WaitingClock } from '../exchange/clock'
+import { runExchange, stop, whole } from '../exchange/run'
+import type { Switch } from '../exchange/switch'
+import { paces } from './paces'
+import { Rehearsal } from './rehearsal/rehearsal'
+import { busyMoment, prelude, type Scene, scenes } from './rehearsal/scenes'
+
+/** The stand-in exchange of the demo: callers call and colleagues answer. */
+const { values } = parseArgs({
+  options: {
+    port: { type: 'string', default: '0' },
+    seed: { type: 'string', default: '7' },
+    pace: { type: 'string', default: 'easy' },
+    /** Begins an invented clock at this time (ISO 8601) instead of real time. */
+    clock: { type: 'string' },
+    /** Begins in the middle of something, and goes on as soon as an operator is there. */
+    scene: { type: 'string' },
+  },
+})
+
+const pace = paces[values.pace] ?? stop(`--pace must be one of ${Object.keys(paces).join(', ')}.`)
+if (values.scene && !scenes.includes(values.scene as Scene)) stop(`--scene must be one of ${scenes.join(', ')}.`)
+const seed = whole(values.seed, 'seed')
+const begin = values.clock ? whole(String(Date.parse(values.clock)), 'clock') : Date.now()
+const start = values.scene ? begin - prelude : begin
+const clock = values.clock ? new InventedClock(start) : values.scene ? new WaitingClock(start) : new SteadyClock(start)
+
+await runExchange({
+  clock,
+  port: whole(values.port, 'port'),
+  onCompany(exchange) {
+    if (!(clock instanceof SteadyClock) && values.scene) playScene(exchange, clock)
+    if (values.pace === 'still') return
+    const localOffset = -new Date(begin).getTimezoneOffset() * 60_000
+    exchange.letIn(new Rehearsal(exchange.state.company, { seed, localOffset, ...pace }, exchange.now()))
+  },
+})
+
+/** Plays the scene on a clock that stands still; a waiting one goes on when the first operator comes after it. */
+function playScene(exchange: Switch, stands: InventedClock | WaitingClock): void {
+  busyMoment({
+    get state() { return exchange.state },
+    ask: request => exchange.request(`scene:${randomUUID()}`, request),
+    moveTo(at) {
+      stands.moveTo(at)
+      exchange.request(`scene:${randomUUID()}`, { service: 'tick' })
+    },
+  })
+  exchange.onEvent((event) => {
+    if (event.type === 'agentStateChanged' && event.attended && stands instanceof WaitingClock) stands.begin()
+  })
+}

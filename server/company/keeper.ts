@@ -1,0 +1,68 @@
+import type { MikroORM } from '@mikro-orm/postgresql'
+import { changesBetween } from '~~/core/company/changes'
+import { faultsOf } from '~~/core/company/check'
+import type { Company } from '~~/core/company/company'
+import { briefly } from '../database/away'
+import type { Notices } from '../database/notices'
+import type { ExchangeLink } from '../exchange-link/link'
+import { readCompany } from './rows'
+
+const channel = 'company'
+
+/**
+ * Keeps the company as the database says, in memory: calls go on while the database is away. Tells the exchange of every change.
+ * Several servers may tell the same: the exchange takes each version over once.
+ */
+export class CompanyKeeper {
+  private telling = false
+  private refused = 0
+
+  private constructor(private readonly orm: MikroORM, private company: Company, private readonly log: (text: string) => void) {}
+
+  static async load(orm: MikroORM, notices: Notices, onChange: () => void, log: (text: string) => void): Promise<CompanyKeeper> {
+    const keeper = new CompanyKeeper(orm, await readCompany(orm.em.fork()), log)
+    const reload = () => void keeper.reload().then(changed => changed && onChange()).catch(error => log(`company: a change can't be read yet: ${briefly(error)}`))
+    notices.on(channel, reload)
+    notices.onListening(reload)
+    return keeper
+  }
+
+  get current(): Company {
+    return this.company
+  }
+
+  private async reload(): Promise<boolean> {
+    const read = await readCompany(this.orm.em.fork())
+    // Two that were read at once may come back in the other order.
+    if (read.version <= this.company.version) return false
+    this.company = read
+    return true
+  }
+
+  /**
+   * Tells the exchange what it does not know yet.
+   * @param known the company as the exchange has it now
+   */
+  async tell(link: ExchangeLink, known: () => Company | undefined): Promise<void> {
+    if (this.telling) return
+    this.telling = true
+    try {
+      for (let has = known(); link.up && has && has.version < this.company.version && this.refused !== this.company.version; has = known()) {
+        const { version } = this.company
+        const [fault] = faultsOf(this.company)
+        const refusal = fault ?? (await link.configure(has.version, version, changesBetween(has, this.company))).refusal?.sentence
+        if (!refusal) continue
+        // Another server was first: what it told is about to come as an event, and we go on from there.
+        if (known()?.version === has.version) this.refused = version
+        this.log(`company: version ${version} was not taken over: ${refusal}`)
+        return
+      }
+    }
+    catch (error) {
+      this.log(`company: the exchange is not told yet: ${(error as Error).message}`)
+    }
+    finally {
+      this.telling = false
+    }
+  }
+}

@@ -1,0 +1,179 @@
+import { randomUUID } from 'node:crypto'
+import { connect, type Socket } from 'node:net'
+import type { DeviceId, Request } from '~~/core/calls/model'
+import type { CompanyChange } from '~~/core/company/changes'
+import { type FromExchange, heartbeat, linkVersion, type ToExchange } from '~~/shared/link'
+import { LineReader } from '~~/shared/lines'
+import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreachable, type LinkListener, NotUnderstood } from './link'
+
+const longestAnswer = 5_000
+/** A request that reaches the exchange later than this (milliseconds) is not carried out: less than one waits for the answer, and both clocks may be a little off. */
+const latest = longestAnswer - 500
+const shortestPause = 100
+const longestPause = 2_000
+/** A welcome carries the whole state and every event missed. */
+const longestMessage = 256 * 1024 * 1024
+
+interface Pending<T> {
+  message: ToExchange
+  resolve: (answer: T) => void
+  reject: (error: Error) => void
+  timeout: NodeJS.Timeout
+}
+
+/** The link to the stand-in exchange over TCP on loopback. Comes back by itself; asks again what was not answered. */
+export class StandInLink implements ExchangeLink {
+  private socket: Socket | null = null
+  private welcomed = false
+  private closed = false
+  private pause = shortestPause
+  private epoch = ''
+  private heard = 0
+  private here: DeviceId[] = []
+  private readonly pending = new Map<string, Pending<ExchangeReply>>()
+  private readonly inquiries = new Map<string, Pending<ExchangeReply | null>>()
+  private readonly beating: NodeJS.Timeout
+
+  constructor(
+    private readonly port: number,
+    private readonly token: string,
+    private readonly listener: LinkListener,
+    private readonly log: (text: string) => void,
+  ) {
+    this.open()
+    this.beating = setInterval(() => this.beat(), heartbeat)
+  }
+
+  get up(): boolean {
+    return this.welcomed
+  }
+
+  request(id: string, request: Request): Promise<ExchangeReply> {
+    if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
+    return this.ask(this.pending, id, { type: 'request', id, request, before: Math.round(this.listener.exchangeNow() + latest) }, () => new ExchangeSilent())
+  }
+
+  configure(from: number, version: number, changes: CompanyChange[]): Promise<ExchangeReply> {
+    if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
+    const id = `configure:${randomUUID()}`
+    return this.ask(this.pending, id, { type: 'configure', id, from, version, changes }, () => new ExchangeSilent())
+  }
+
+  inquire(id: string): Promise<ExchangeReply | null> {
+    if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
+    return this.ask(this.inquiries, id, { type: 'inquire', id }, () => new ExchangeUnreachable())
+  }
+
+  present(devices: DeviceId[]): void {
+    this.here = devices
+    if (this.welcomed) this.ping()
+  }
+
+  close(): void {
+    this.closed = true
+    clearInterval(this.beating)
+    this.socket?.destroy()
+  }
+
+  /** Says that we are there, and lets go of an exchange that has said nothing for three beats: what we say ourselves is no sign of life. */
+  private beat(): void {
+    if (this.welcomed && performance.now() - this.heard > heartbeat * 3) this.socket?.destroy(new Error('the exchange fell silent'))
+    else if (this.welcomed) this.ping()
+  }
+
+  private ping(): void {
+    this.send({ type: 'ping', present: this.listener.operatorsAmong(this.here) })
+  }
+
+  private ask<T>(where: Map<string, Pending<T>>, id: string, message: ToExchange, late: () => Error): Promise<T> {
+    return new Promise((resolve, reject) => {
+      const timeout = setTimeout(() => settle(where, id)?.reject(late()), longestAnswer)
+      const before = settle(where, id)
+      where.set(id, {
+        message,
+        timeout,
+        resolve: (answer) => { before?.resolve(answer); resolve(answer) },
+        reject: (error) => { before?.reject(error); reject(error) },
+      })
+      this.send(message)
+    })
+  }
+
+  private open(): void {
+    if (this.closed) return
+    const socket = connect({ port: this.port, host: '127.0.0.1', noDelay: true })
+    this.socket = socket
+    // An exchange that lets us connect and then says nothing is as good as none.
+    const late = setTimeout(() => socket.destroy(), heartbeat * 3)
+    const lines = new LineReader(longestMessage, line => this.take(JSON.parse(line) as FromExchange), () => socket.destroy(new Error('a message was too long')))
+    socket.once('connect', () => this.send({ type: 'hello', version: linkVersion, token: this.token, since: this.listener.since() }))
+    socket.on('data', (chunk) => {
+      clearTimeout(late)
+      this.heard = performance.now()
+      try {
+        lines.take(chunk)
+      }
+      catch (error) {
+        socket.destroy(error as Error)
+      }
+    })
+    socket.on('error', error => this.welcomed && this.log(`exchange link: ${error.message}`))
+    socket.once('close', () => {
+      clearTimeout(late)
+      this.gone()
+    })
+  }
+
+  private gone(): void {
+    if (this.welcomed) {
+      this.welcomed = false
+      this.log('exchange link: lost')
+      this.listener.lost()
+    }
+    if (this.closed) return
+    setTimeout(() => this.open(), this.pause)
+    this.pause = Math.min(longestPause, this.pause * 2)
+  }
+
+  private take(message: FromExchange): void {
+    switch (message.type) {
+      case 'welcome': {
+        this.pause = shortestPause
+        this.listener.welcome(message.now, message.state, message.events, message.complete)
+        this.log(`exchange link: up, epoch ${message.state.epoch}`)
+        this.welcomed = true
+        this.ping()
+        this.askAgain(message.state.epoch)
+        return
+      }
+      case 'event': return this.listener.event(message.event)
+      case 'pong': return this.listener.time(message.now)
+      case 'reply': return settle(this.pending, message.id)?.resolve(message)
+      case 'outcome': return settle(this.inquiries, message.id)?.resolve(message.reply)
+      case 'error':
+        this.log('exchange link: the exchange says that something is wrong')
+        if (message.id !== undefined) settle(this.pending, message.id)?.reject(new NotUnderstood(message.message))
+    }
+  }
+
+  /** The same exchange answers a repeated id with the first reply; a new one knows nothing of the calls that were meant. */
+  private askAgain(epoch: string): void {
+    const same = epoch === this.epoch
+    this.epoch = epoch
+    for (const [id, { message }] of [...this.pending]) {
+      if (same) this.send(message)
+      else settle(this.pending, id)?.reject(new ExchangeUnreachable())
+    }
+  }
+
+  private send(message: ToExchange): void {
+    if (this.socket?.readyState === 'open') this.socket.write(`${JSON.stringify(message)}\n`)
+  }
+}
+
+function settle<T>(where: Map<string, Pending<T>>, id: string): Pending<T> | undefined {
+  const pending = where.get(id)
+  if (pending) clearTimeout(pending.timeout)
+  where.delete(id)
+  return pending
+}

@@ -1,0 +1,58 @@
+import type { EntityManager } from '@mikro-orm/postgresql'
+import { eventVersion, type ExchangeState, type NumberedEvent } from '~~/core/calls/model'
+import { type Snapshot, snapshotOf } from '~~/core/calls/snapshot'
+import { type BlockChange, blocks } from './projections/blocks'
+import { type ParkingChange, parkings } from './projections/parkings'
+import { livingCalls, type RecordChange, records } from './projections/records'
+import { type VoiceChange, voicemail } from './projections/voicemail'
+
+/** What goes into the journal, and with it into the tables that are made from it: in one transaction, and as often as one likes. */
+
+export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange
+
+export interface JournalItem {
+  epoch: string
+  seq: number
+  event: NumberedEvent | null
+  /** A state from which the events that follow lead on, and when it was met (milliseconds since 1970). */
+  begins?: { at: number, state: Snapshot }
+  changes: Change[]
+}
+
+/** The journal begins, or begins again, with a state. */
+export function beginning(state: ExchangeState, at: number): JournalItem {
+  return { epoch: state.epoch, seq: state.seq, event: null, begins: { at, state: snapshotOf(state) }, changes: livingCalls(state, at) }
+}
+
+/** An event, and what follows from it. */
+export function itemOf(event: NumberedEvent, before: ExchangeState, after: ExchangeState): JournalItem {
+  return { epoch: after.epoch, seq: event.seq, event, changes: [parkings, records, voicemail, blocks].flatMap((projection): Change[] => projection.changes(event, before, after)) }
+}
+
+/** Writes items: what happened, and everything that follows from it. */
+export async function writeItems(em: EntityManager, items: readonly JournalItem[]): Promise<void> {
+  for (const { epoch, seq, begins } of items) {
+    if (begins) await em.execute(insertState, [epoch, seq, new Date(begins.at), eventVersion, JSON.stringify(begins.state)])
+  }
+  const entries = items.flatMap(({ epoch, event }) => event
+    ? [{ epoch, seq: event.seq, at: new Date(event.at), type: event.type, call: 'call' in event ? event.call : null, event, version: eventVersion }]
+    : [])
+  if (entries.length > 0) await em.execute(insertEvents, [JSON.stringify(entries)])
+  await writeChanges(em, items)
+}
+
+/** Writes what follows from items into the tables that are made from the journal. */
+export async function writeChanges(em: EntityManager, items: readonly JournalItem[]): Promise<void> {
+  const changes = items.flatMap(item => item.changes)
+  const of = <C extends Change>(...kinds: C['kind'][]) => changes.filter((change): change is C => kinds.includes(change.kind))
+  await parkings.write(em, of<ParkingChange>('parking'))
+  await records.write(em, of<RecordChange>('record', 'lost'))
+  await voicemail.write(em, of<VoiceChange>('voice'))
+  await blocks.write(em, of<BlockChange>('block', 'unblock'))
+}
+
+/** Whole batches go in as one JSON parameter: a fraction of the work of a statement built row by row. */
+const insertEvents = `
+  insert into "journal" select * from jsonb_populate_recordset(null::"journal", ?::jsonb) on conflict do nothing`
+
+const insertState = 'insert into "journal_state" ("epoch", "seq", "at", "version", "state") values (?, ?, ?, ?, ?::jsonb) on conflict do nothing'

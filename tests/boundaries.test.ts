@@ -1,0 +1,48 @@
+import { ESLint } from 'eslint'
+import { describe, expect, it } from 'vitest'
+
+/** The rooms of the house know only what is below them: the linter says so. */
+const linter = new ESLint({ overrideConfigFile: 'eslint.config.mjs' })
+
+async function complaints(filePath: string, from: string): Promise<string[]> {
+  const [result] = await linter.lintText(`import { thing } from '${from}'\n\nexport const other = thing\n`, { filePath })
+  return result!.messages.flatMap(({ ruleId, message }) => ruleId === 'no-restricted-imports' ? [message] : [])
+}
+
+describe('imports', () => {
+  it.each([
+    ['core/calls/made-up.ts', '../../shared/feed'],
+    ['core/calls/made-up.ts', '../../server/relay'],
+    ['core/calls/made-up.ts', '~~/exchange/switch'],
+    ['core/calls/made-up.ts', '../../demo/company/merrowby'],
+    ['core/calls/made-up.ts', 'vue'],
+    ['core/calls/made-up.ts', 'node:fs'],
+    ['core/calls/made-up.ts', '@mikro-orm/core'],
+    ['core/calls/made-up.test.ts', '../../server/relay'],
+    ['shared/made-up.ts', '../server/relay'],
+    ['exchange/made-up.ts', '../server/relay'],
+    ['exchange/made-up.ts', '../demo/paces'],
+    ['server/made-up.ts', '../app/stores/live'],
+    ['server/api/made-up.ts', '~~/demo/seed'],
+    ['server/api/made-up.ts', '../../exchange/switch'],
+    ['app/stores/made-up.ts', '~~/server/relay'],
+    ['app/stores/made-up.ts', '../../exchange/switch'],
+    ['demo/made-up.ts', '../app/stores/live'],
+  ])('%s may not know %s', async (file, from) => {
+    expect(await complaints(file, from)).toHaveLength(1)
+  })
+
+  it.each([
+    ['core/calls/made-up.ts', '../company/company'],
+    ['core/calls/made-up.ts', 'immutable'],
+    ['core/calls/made-up.test.ts', '../../demo/company/merrowby'],
+    ['shared/made-up.ts', '../core/calls/model'],
+    ['exchange/made-up.ts', '../shared/link'],
+    ['server/made-up.ts', '~~/core/calls/model'],
+    ['server/made-up.ts', '../server/relay'],
+    ['app/stores/made-up.ts', '~~/shared/feed'],
+    ['demo/made-up.ts', '../exchange/switch'],
+  ])('%s may know %s', async (file, from) => {
+    expect(await complaints(file, from)).toEqual([])
+  })
+})
