@@ -1,59 +1,38 @@
 import { decide } from '../core/calls/decide'
 import { evolve } from '../core/calls/evolve'
 import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
+import { quietState, snapshotOf } from '../core/calls/snapshot'
+import { nextDeadline } from '../core/calls/timers'
+import { entriesOf } from '../core/directory/entries'
 import { indexDirectory, searchDirectory } from '../core/directory/search'
-import { exchangeOf } from '../core/world/exchange'
-import { merrowby } from '../core/world/merrowby'
+import { merrowby } from '../demo/company/merrowby'
+import type { Model } from './cost'
 
-/** What the pure computation costs: evolve, and a keystroke in the field. */
+export { costs, rate } from './cost'
 
-export function entriesOf(size: number) {
-  const world = merrowby(size)
-  const departments = new Map(world.departments.map(department => [department.id, department]))
-  return world.people.map((person) => {
-    const { name, site, handles } = departments.get(person.department)!
-    return { ...person, departmentName: name, site, handles }
-  })
+/** The call model of today, and a keystroke in the field. */
+export const model: Model<ExchangeState> = {
+  quiet(size) {
+    const company = merrowby(size)
+    return quietState({ ...company, trunks: { east: { id: 'east', channels: 5_000, kept: 1 } } }, { epoch: 'bench', now: Date.UTC(2031, 4, 12, 9), attended: company.groups.operators!.members })
+  },
+  decide: (state, request, now) => decide(state, request as Request, now),
+  evolve: (state, event) => evolve(state, event as NumberedEvent),
+  nextDeadline,
+  seq: state => state.seq,
+  telephone: index => `t${2_100 + index}`,
+  group: 'group:reservations',
 }
 
-/** A working morning as events: internal calls that ring, are answered, held, taken back and ended, `live` of them at a time. */
-export function morning(size: number, live: number, length: number): { initial: ExchangeState, events: NumberedEvent[] } {
-  const initial = exchangeOf(merrowby(size), { epoch: 'bench', now: 0 })
-  let state = initial
-  const events: NumberedEvent[] = []
-  const ask = (request: Request) => {
-    const decision = decide(state, request, events.length)
-    if ('refusal' in decision) return
-    for (const event of decision.events) {
-      const numbered = { ...event, seq: state.seq + 1, at: events.length }
-      state = evolve(state, numbered)
-      events.push(numbered)
-    }
-  }
-  const ids = Object.keys(initial.devices)
-  for (let i = 0; events.length < length; i++) {
-    const from = ids[(i * 2) % ids.length]!
-    const to = ids[(i * 2 + 1) % ids.length]!
-    ask({ service: 'makeCall', device: from, number: to })
-    const call = `bench-${state.serial}`
-    for (const service of ['answerCall', 'holdCall', 'retrieveCall'] as const) ask({ service, device: to, call })
-    const oldest = Object.values(state.calls)
-    if (oldest.length > live) ask({ service: 'clearConnection', device: oldest[0]!.calling, call: oldest[0]!.id })
-  }
-  return { initial, events }
-}
-
-export function evolveRate(size: number): { size: number, eventsPerSecond: number } {
-  const { initial, events } = morning(size, Math.round(size / 10), 30_000)
-  let state = initial
-  const begin = process.hrtime.bigint()
-  for (const event of events) state = evolve(state, event)
-  const seconds = Number(process.hrtime.bigint() - begin) / 1e9
-  return { size, eventsPerSecond: Math.round(events.length / seconds) }
+/** Bytes of a snapshot with and without the company's configuration. */
+export function snapshotSize(size: number): { telephones: number, wholeKb: number, withoutCompanyKb: number } {
+  const snapshot = snapshotOf(model.quiet(size))
+  const { company: _known, ...rest } = snapshot
+  return { telephones: size, wholeKb: Math.round(JSON.stringify(snapshot).length / 1024), withoutCompanyKb: Math.round(JSON.stringify(rest).length / 1024) }
 }
 
 export function keystroke(size: number): { size: number, medianMs: number, p95Ms: number, worstMs: number } {
-  const entries = entriesOf(size)
+  const entries = entriesOf(merrowby(size))
   const index = indexDirectory(entries)
   const typed = entries.filter((_, at) => at % 37 === 0).flatMap(({ first, last, departmentName }) => [last, `${first} ${last}`, departmentName, 'lugage'])
     .flatMap(text => Array.from({ length: text.length }, (_, length) => text.slice(0, length + 1)))
