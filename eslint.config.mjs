@@ -32,9 +32,11 @@ export default withNuxt(
   room(['core/**/*.ts'], { knows: [], packages: outside }),
   room(testsOfCore.map(file => file.startsWith('core') ? file : `core/${file}`), { knows: ['demo'], packages: outside }),
   room(['shared/**/*.ts'], { knows: ['shared'] }),
+  room(['shared/**/*.test.ts'], { knows: ['shared', 'demo'] }),
   room(['exchange/**/*.ts'], { knows: ['exchange', 'shared'] }),
   room(['exchange/**/*.test.ts'], { knows: ['exchange', 'shared', 'demo'] }),
   room(['server/**/*.ts'], { knows: ['server', 'shared'] }),
+  room(['server/**/*.test.ts'], { knows: ['server', 'shared', 'demo'] }),
   room(['app/**/*.ts', 'app/**/*.vue'], { knows: ['app', 'shared'] }),
   room(['demo/**/*.ts'], { knows: ['demo', 'exchange', 'server', 'shared'] }),
 )

@@ -9,6 +9,7 @@ import { Passwords } from './accounts/passwords'
 import { Sessions } from './accounts/sessions'
 import { SignInLimits } from './accounts/sign-in-limits'
 import { CompanyKeeper } from './company/keeper'
+import { readCompany } from './company/rows'
 import { Notices } from './database/notices'
 import { openDatabase } from './database/orm'
 import { Attendance } from './exchange-link/attendance'
@@ -57,7 +58,7 @@ export class Relay implements LinkListener {
     const orm = await openDatabase(config.databaseUrl)
     const spill = new Spill<JournalItem>(config.spillFolder || join(tmpdir(), 'estafette-journal'), process.pid)
     const relay = new Relay(orm, new Journal(orm, config.log, spill), config.databaseUrl, config.log)
-    relay.company = await CompanyKeeper.load(orm, relay.notices, () => relay.companyChanged(), config.log)
+    relay.company = await CompanyKeeper.load(() => readCompany(orm.em.fork()), relay.notices, () => relay.companyChanged(), config.log)
     void relay.notices.listen()
     relay.written = await relay.journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)

@@ -3,6 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { evolve, evolveAll, numbered } from '../core/calls/evolve'
 import { decide } from '../core/calls/decide'
 import { Tryout } from '../core/calls/tryout'
+import { changesBetween, parts } from '../core/company/changes'
+import { nobody } from '../core/company/company'
+import { merrowby } from '../demo/company/merrowby'
 import { LineReader } from './lines'
 import { readToExchange } from './link'
 import { newMessage } from './messages'
@@ -35,6 +38,24 @@ describe('what staff members may not see', () => {
 
   it('only staff are kept from it', () => {
     expect((['operator', 'supervisor', 'administrator', 'staff'] as const).map(seesCallers)).toEqual([true, true, true, false])
+  })
+})
+
+describe('a change of the company from outside', () => {
+  const line = (changes: unknown[]) => JSON.stringify({ type: 'configure', id: 'c', from: 0, version: 1, changes })
+
+  it('is read as it was sent, for every part of a company', () => {
+    const changes = changesBetween(nobody, { ...merrowby(12), settings: { ...nobody.settings, absence: 1 } })
+    expect(new Set(changes.map(({ part }) => part)).size).toBe(parts.length + 1)
+    expect(readToExchange(line(changes))).toMatchObject({ type: 'configure', changes })
+    expect(readToExchange(line([{ part: 'slots', id: 'slot:1', value: null }]))).toMatchObject({ changes: [{ part: 'slots', id: 'slot:1', value: null }] })
+  })
+
+  it.each([
+    [[{ part: 'nonsense', id: 'x', value: null }]], [[{ part: '__proto__', id: 'x', value: null }]], [[{ part: 'slots', id: 'slot:1' }]], [[{ part: 'slots', value: null }]], [[null]], ['x'],
+    [[{ part: 'telephones', id: 't1', value: { id: 't1' } }]], [[{ part: 'settings', value: null }]], [[{ part: 'lines', id: 'l', value: 'x' }]],
+  ])('is refused with a sentence when it is none: %j', (changes) => {
+    expect(() => readToExchange(line(changes as unknown[]))).toThrow(/\w/)
   })
 })
 

@@ -4,6 +4,7 @@ import { prepareDatabase } from '../scripts/database.mjs'
 import { Begin } from '../server/database/migrations/20261124_begin'
 import { TheWholeHand } from '../server/database/migrations/20261125_the_whole_hand'
 import { Doors } from '../server/database/migrations/20261126_doors'
+import * as entities from '../server/database/entities'
 import { alone, expect, ribbon, signIn, withClient, type Stage } from './stage'
 
 /** The company is data: it changes while calls go on, and everybody sees the same. */
@@ -188,3 +189,16 @@ function oldRows(hash: string): string[] {
     'insert into blocked_number values (\'+447700900555\', \'a nuisance\', \'2100\', now())',
   ]
 }
+
+test('entities and migrations agree: every column by its name, and whether it may be empty', async ({ own }) => {
+  const columns = await own.sql<{ table: string, column: string, empty: string }>('select table_name as table, column_name as column, is_nullable as empty from information_schema.columns where table_schema = \'public\'')
+  const underscore = (name: string) => name.replace(/(?<=.)[A-Z]/g, letter => `_${letter}`).toLowerCase()
+  for (const schema of Object.values(entities)) {
+    const { meta } = schema.init()
+    const table = meta.tableName ?? underscore(meta.className)
+    const described = Object.entries(meta.properties).map(([name, { nullable }]) => `${underscore(name)}${nullable ? ' may be empty' : ''}`)
+    const there = columns.filter(row => row.table === table).map(({ column, empty }) => `${column}${empty === 'YES' ? ' may be empty' : ''}`)
+    // What only the database itself needs.
+    expect(there.filter(column => column !== 'position' || described.includes('position')).sort(), table).toEqual(described.sort())
+  }
+})

@@ -10,7 +10,7 @@ export function conferenceCall(state: ExchangeState, call: Call, own: Connection
   const there = other && connectionOf(other, own.device)
   if (!other || !there || other.id === call.id) return refuse('unknownCall', 'The other call has ended: there is nobody to join.')
   const joining = [...othersOf(call, own.device), ...othersOf(other, own.device)]
-  const answered = joining.every(({ state: its, device }) => (its === 'connected' || its === 'held') && (state.devices.get(device) || device.includes('#')))
+  const answered = joining.every(({ state: its, device, party }) => (its === 'connected' || its === 'held') && (state.devices.has(device) || party))
   if (!answered || othersOf(call, own.device).length === 0 || othersOf(other, own.device).length === 0) return refuse('notPossibleNow', 'Both calls must have been answered before they can be joined. Nobody was connected.')
   if (![own.state, there.state].includes('connected') || ![own.state, there.state].includes('held')) {
     return refuse('notPossibleNow', 'Talk on one of the two calls, with the other on hold, to join them. Nobody was connected.')
@@ -23,7 +23,7 @@ export function conferenceCall(state: ExchangeState, call: Call, own: Connection
 /** Rings somebody to join without talking to them first. */
 export function singleStepConferenceCall(state: ExchangeState, call: Call, own: Connection, to: string): Decision {
   if (own.state !== 'connected' || !isConversation(call)) return refuse('notPossibleNow', 'People can be asked to join while you are talking with somebody.')
-  if (call.connections.some(({ device }) => !state.devices.get(device) && !device.includes('#'))) return refuse('notPossibleNow', 'Nobody can be asked to join a voicemail.')
+  if (call.connections.some(({ device, party }) => !state.devices.has(device) && !party)) return refuse('notPossibleNow', 'Nobody can be asked to join a voicemail.')
   if (call.connections.length >= state.company.settings.conferenceSize) return refuse('conferenceFull', `A conference holds ${state.company.settings.conferenceSize} at most.`)
   const next = onward(state, call, own.device, to, 'The others are still with you.', undefined)
   if ('refusal' in next) return next

@@ -9,7 +9,7 @@ import type { Indexes } from './indexes'
  * done to the clock on the wall. `clockOffset` of the state added to one gives the time that people read, in milliseconds since 1970 (UTC).
  */
 
-/** An extension's number ("2417"), a group ("operators"), a park slot ("slot:3"), a mailbox ("mailbox:2417"), or an outside party's leg ("east#17"). */
+/** A telephone's id ("t2417": it never looks like a number), a group's ("operators"), a park slot's ("slot:3"), a mailbox's ("mailbox:t2417"), or that of an outside party's leg. */
 export type DeviceId = string
 export type CallId = string
 export type LineId = string

@@ -5,7 +5,7 @@ import type { DeviceId, LineId } from './model'
 const mailboxPrefix = 'mailbox:'
 const slotPrefix = 'slot:'
 
-/** The mailbox of a person (by extension) or of a line (by its id). */
+/** The mailbox of a telephone or of a line, by its id. */
 export function mailboxOf(owner: DeviceId | LineId): DeviceId {
   return `${mailboxPrefix}${owner}`
 }
@@ -14,7 +14,7 @@ export function isMailbox(device: DeviceId): boolean {
   return device.startsWith(mailboxPrefix)
 }
 
-/** The extension or line id that a mailbox belongs to; null for any other device. */
+/** The id of the telephone or line that a mailbox belongs to; null for any other device. */
 export function ownerOfMailbox(device: DeviceId): string | null {
   return isMailbox(device) ? device.slice(mailboxPrefix.length) : null
 }

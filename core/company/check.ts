@@ -4,7 +4,7 @@ import type { Company } from './company'
 
 const e164 = /^\+\d{6,15}$/
 const short = /^\d{1,5}$/
-const telephoneId = /^[a-z][\w-]{0,60}$/i
+const idForm = /^[a-z][\w:-]{0,60}$/i
 
 /**
  * What is wrong with a configuration, one sentence for each fault: something refers to what is not there, or two things have one number.
@@ -20,6 +20,9 @@ export function faultsOf(company: Company): string[] {
     if (other) faults.push(`${whose} and ${other} have the same number ${text}.`)
     names.set(text, whose)
   }
+  const id = (text: string, whose: string) => {
+    if (!idForm.test(text)) faults.push(`${whose} has the id ${text}: an id must not look like a number.`)
+  }
   for (const department of Object.values(departments)) if (!Object.hasOwn(sites, department.site)) faults.push(`${department.name} is at ${department.site}, which is no site.`)
   for (const { first, last, department } of Object.values(people)) if (!Object.hasOwn(departments, department)) faults.push(`${first} ${last} is in ${department}, which is no department.`)
   for (const { number: emergency } of Object.values(shortNumbers)) number(emergency, `Short number ${emergency}`, short)
@@ -27,13 +30,19 @@ export function faultsOf(company: Company): string[] {
     number(telephone.number, telephone.name, short)
     if (telephone.direct) number(telephone.direct, telephone.name, e164)
     if (telephone.person !== null && !Object.hasOwn(people, telephone.person)) faults.push(`${telephone.name} belongs to ${telephone.person}, who is not there.`)
-    if (!telephoneId.test(telephone.id)) faults.push(`${telephone.name} has the id ${telephone.id}: an id must not look like a number.`)
+    id(telephone.id, telephone.name)
     if (telephone.capacity < 1) faults.push(`${telephone.name} must be able to have one call at least.`)
   }
   const reachable = (to: string) => Object.hasOwn(telephones, to) || Object.hasOwn(groups, to) || names.has(to) || readDialled(to).kind === 'outside'
     || Object.hasOwn(telephones, ownerOfMailbox(to) ?? '') || Object.hasOwn(lines, ownerOfMailbox(to) ?? '')
-  for (const slot of Object.values(slots)) number(slot.number, `Park slot ${slot.number}`, short)
-  for (const group of Object.values(groups)) number(group.number, group.name, short)
+  for (const slot of Object.values(slots)) {
+    number(slot.number, `Park slot ${slot.number}`, short)
+    id(slot.id, `Park slot ${slot.number}`)
+  }
+  for (const group of Object.values(groups)) {
+    number(group.number, group.name, short)
+    id(group.id, group.name)
+  }
   for (const line of Object.values(lines)) number(line.number, line.name, e164)
   for (const group of Object.values(groups)) {
     const unknown = group.members.find(member => !Object.hasOwn(telephones, member))

@@ -63,6 +63,7 @@ describe('the check of a company', () => {
     ['a word for a number', draft => void (draft.telephones.t2105!.number = 'abc'), /which is none/],
     ['a direct number in another notation', draft => void (draft.telephones.t2105!.direct = '01632 960105'), /which is none/],
     ['an id like a number', draft => void (draft.telephones.t2105!.id = '2105'), /must not look like a number/],
+    ['a group with an id like a number', draft => void (draft.groups['group:freight']!.id = '650'), /must not look like a number/],
     ['a telephone of nobody', draft => void (draft.telephones.t2105!.person = 'p1'), /not there/],
     ['a member who has gone', draft => void Reflect.deleteProperty(draft.telephones, 't2105'), /no telephone of the company/],
     ['a line that leads nowhere', draft => void (draft.lines.general!.target = 'group:none'), /is no group/],

@@ -1,11 +1,9 @@
-import type { MikroORM } from '@mikro-orm/postgresql'
 import { changesBetween } from '~~/core/company/changes'
 import { faultsOf } from '~~/core/company/check'
 import type { Company } from '~~/core/company/company'
 import { briefly } from '../database/away'
 import type { Notices } from '../database/notices'
 import type { ExchangeLink } from '../exchange-link/link'
-import { readCompany } from './rows'
 
 const channel = 'company'
 
@@ -17,10 +15,11 @@ export class CompanyKeeper {
   private telling = false
   private refused = 0
 
-  private constructor(private readonly orm: MikroORM, private company: Company, private readonly log: (text: string) => void) {}
+  private constructor(private readonly read: () => Promise<Company>, private company: Company, private readonly log: (text: string) => void) {}
 
-  static async load(orm: MikroORM, notices: Notices, onChange: () => void, log: (text: string) => void): Promise<CompanyKeeper> {
-    const keeper = new CompanyKeeper(orm, await readCompany(orm.em.fork()), log)
+  /** @param read gives the company as the database has it; @param onChange is called when it has become another */
+  static async load(read: () => Promise<Company>, notices: Pick<Notices, 'on' | 'onListening'>, onChange: () => void, log: (text: string) => void): Promise<CompanyKeeper> {
+    const keeper = new CompanyKeeper(read, await read(), log)
     const reload = () => void keeper.reload().then(changed => changed && onChange()).catch(error => log(`company: a change can't be read yet: ${briefly(error)}`))
     notices.on(channel, reload)
     notices.onListening(reload)
@@ -32,7 +31,7 @@ export class CompanyKeeper {
   }
 
   private async reload(): Promise<boolean> {
-    const read = await readCompany(this.orm.em.fork())
+    const read = await this.read()
     // Two that were read at once may come back in the other order.
     if (read.version <= this.company.version) return false
     this.company = read
@@ -43,7 +42,7 @@ export class CompanyKeeper {
    * Tells the exchange what it does not know yet.
    * @param known the company as the exchange has it now
    */
-  async tell(link: ExchangeLink, known: () => Company | undefined): Promise<void> {
+  async tell(link: Pick<ExchangeLink, 'up' | 'configure'>, known: () => Company | undefined): Promise<void> {
     if (this.telling) return
     this.telling = true
     try {
@@ -52,8 +51,9 @@ export class CompanyKeeper {
         const [fault] = faultsOf(this.company)
         const refusal = fault ?? (await link.configure(has.version, version, changesBetween(has, this.company))).refusal?.sentence
         if (!refusal) continue
-        // Another server was first: what it told is about to come as an event, and we go on from there.
-        if (known()?.version === has.version) this.refused = version
+        // Another server was first: its changes have come as an event, and we go on from there.
+        if (known()?.version !== has.version) continue
+        this.refused = version
         this.log(`company: version ${version} was not taken over: ${refusal}`)
         return
       }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
+import { deviceName } from '~~/core/calls/names'
 import { connectionOf } from '~~/core/calls/questions'
 import { tellStory } from '~~/core/calls/story'
 import type { Call } from '~~/core/calls/model'
@@ -20,8 +21,9 @@ watch(() => story.value && live.state?.calls.get(story.value), (known) => {
 })
 
 function nameOf(device: string): string {
-  const party = call.value && (connectionOf(call.value, device)?.party ?? (device.includes('#') ? call.value.party : null))
-  return directory.nameOf(device, party)
+  const ours = live.state && deviceName(live.state.company, device) !== null
+  // An outside party who has left is still the one whom the call was with.
+  return directory.nameOf(device, call.value && (connectionOf(call.value, device)?.party ?? (ours ? null : call.value.party)))
 }
 
 const lines = computed(() => call.value ? tellStory(call.value.story, nameOf) : [])
