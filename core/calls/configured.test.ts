@@ -3,6 +3,7 @@ import { merrowby } from '../../demo/company/merrowby'
 import { changesBetween } from '../company/changes'
 import { nobody } from '../company/company'
 import { connectionState, placesOf, reservedFor, stretchOf } from './questions'
+import { nextDeadline } from './timers'
 import { Tryout } from './tryout'
 
 /** The company changes while calls go on. */
@@ -138,6 +139,17 @@ describe('a telephone', () => {
     desk.hangUp(call)
     expect(desk.state.calls.size).toBe(0)
     expect(desk.state.devices.has(marit)).toBe(false)
+  })
+
+  it('that is gone leaves no timer behind', () => {
+    const call = desk.inHand(ines)
+    desk.must({ service: 'singleStepTransferCall', device: ines, call, to: marit })
+    desk.must({ service: 'answerCall', device: marit, call })
+    desk.must({ service: 'setDoNotDisturb', device: marit, on: true, until: desk.now + 60_000 })
+    remove(marit)
+    expect(nextDeadline(desk.state)).toBe(desk.now + 60_000)
+    desk.hangUp(call)
+    expect(nextDeadline(desk.state)).toBeNull()
   })
 
   it('that is gone with a caller on hold: the caller comes to the operators', () => {

@@ -175,6 +175,7 @@ function settledAt(state: ExchangeState, next: ExchangeState, calls: ExchangeSta
     const left = next.devices.get(device)
     if (!left || next.indexes.callsAt.has(device)) continue
     next.devices = next.company.telephones[device] ? next.devices.set(device, { ...left, freeSince: at }) : next.devices.delete(device)
+    if (!next.devices.has(device)) retimePlace(next, device)
   }
   const came = there.filter(({ device }) => !state.indexes.callsAt.has(device))
   reindexPlaces(state, next, [...gone, ...came].map(({ device }) => device))

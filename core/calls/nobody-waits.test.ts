@@ -444,3 +444,18 @@ describe('the clock on the wall', () => {
     expect(desk.state.devices.get(dunstan)!.status.reason).toBeNull()
   })
 })
+
+describe('a mailbox', () => {
+  it('is nobody who waits: an operator who has gone and puts it on hold keeps the call until the message is over', () => {
+    const call = desk.begins(() => desk.must({ service: 'makeCall', device: ines, number: tomas }))
+    desk.must({ service: 'answerCall', device: tomas, call })
+    desk.consult(ines, call, marit)
+    for (const operator of operators) gone(operator)
+    expect(at(call, mailboxOf(ines))).toBe('connected')
+    desk.must({ service: 'makeCall', device: tomas, number: '2110' })
+    expect(at(call, tomas)).toBe('held')
+    expect(placesOf(desk.call(call))).toEqual(['onHold'])
+    desk.wait(120_000)
+    expect(desk.state.calls.has(call)).toBe(false)
+  })
+})

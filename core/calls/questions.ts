@@ -98,7 +98,7 @@ export function isOrphaned(state: ExchangeState, call: Call): boolean {
 /** Holders of ours who keep a caller on hold in the call while nobody talks with them: the longest first. */
 export function holdersOf(state: ExchangeState, call: Call): Connection[] {
   if (isConversation(call) || call.connections.some(({ state: its, invitedBy }) => its === 'queued' || (its === 'alerting' && !invitedBy))) return []
-  const waits = (holder: Connection) => call.connections.some(other => other !== holder && (other.state === 'connected' || other.state === 'held'))
+  const waits = (holder: Connection) => membersOf(call).some(other => other !== holder)
   return call.connections.filter(holder => holder.state === 'held' && state.devices.has(holder.device) && waits(holder)).sort((a, b) => a.since - b.since)
 }
 
