@@ -7,6 +7,8 @@ import { LineReader } from '~~/shared/lines'
 import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreachable, type LinkListener, NotUnderstood } from './link'
 
 const longestAnswer = 5_000
+/** An exchange that reads the whole configuration of a large company says nothing meanwhile. */
+const longestConfiguring = 30_000
 /** A request that reaches the exchange later than this (milliseconds) is not carried out: less than one waits for the answer, and both clocks may be a little off. */
 const latest = longestAnswer - 500
 const shortestPause = 100
@@ -56,7 +58,7 @@ export class StandInLink implements ExchangeLink {
   configure(from: number, version: number, changes: CompanyChange[]): Promise<ExchangeReply> {
     if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
     const id = `configure:${randomUUID()}`
-    return this.ask(this.pending, id, { type: 'configure', id, from, version, changes }, () => new ExchangeSilent())
+    return this.ask(this.pending, id, { type: 'configure', id, from, version, changes }, () => new ExchangeSilent(), longestConfiguring)
   }
 
   inquire(id: string): Promise<ExchangeReply | null> {
@@ -77,7 +79,8 @@ export class StandInLink implements ExchangeLink {
 
   /** Says that we are there, and lets go of an exchange that has said nothing for three beats: what we say ourselves is no sign of life. */
   private beat(): void {
-    if (this.welcomed && performance.now() - this.heard > heartbeat * 3) this.socket?.destroy(new Error('the exchange fell silent'))
+    const configuring = [...this.pending.values()].some(({ message }) => message.type === 'configure')
+    if (this.welcomed && performance.now() - this.heard > (configuring ? longestConfiguring : heartbeat * 3)) this.socket?.destroy(new Error('the exchange fell silent'))
     else if (this.welcomed) this.ping()
   }
 
@@ -85,9 +88,9 @@ export class StandInLink implements ExchangeLink {
     this.send({ type: 'ping', present: this.listener.operatorsAmong(this.here) })
   }
 
-  private ask<T>(where: Map<string, Pending<T>>, id: string, message: ToExchange, late: () => Error): Promise<T> {
+  private ask<T>(where: Map<string, Pending<T>>, id: string, message: ToExchange, late: () => Error, limit = longestAnswer): Promise<T> {
     return new Promise((resolve, reject) => {
-      const timeout = setTimeout(() => settle(where, id)?.reject(late()), longestAnswer)
+      const timeout = setTimeout(() => settle(where, id)?.reject(late()), limit)
       const before = settle(where, id)
       where.set(id, {
         message,
