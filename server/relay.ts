@@ -69,6 +69,7 @@ export class Relay implements LinkListener {
     this.link?.close()
     this.hub.close()
     this.sessions.close()
+    this.company.close()
     this.passwords.close()
     await this.notices.close()
     await this.journal.settle()

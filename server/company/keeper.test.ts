@@ -8,14 +8,16 @@ import { CompanyKeeper } from './keeper'
 class World {
   stored: Company = { ...merrowby(12), version: 10 }
   exchange: Company = nobody
-  up = true
+  /** How often reading fails from now on. */
+  failures = 0
+  reads = 0
   /** Happens before the exchange answers. */
   meanwhile: () => void = () => {}
   readonly told: { from: number, version: number }[] = []
   readonly logged: string[] = []
-  private hear = () => {}
+  private hear: (payload: string) => void = () => {}
 
-  readonly notices = { on: (_channel: string, hear: () => void) => void (this.hear = hear), onListening: () => {} }
+  readonly notices = { on: (_channel: string, hear: (payload: string) => void) => void (this.hear = hear), onListening: () => {} }
   readonly link = {
     get up() { return true },
     configure: async (from: number, version: number, changes: CompanyChange[]) => {
@@ -31,7 +33,15 @@ class World {
   keeper!: CompanyKeeper
 
   async begin(): Promise<void> {
-    this.keeper = await CompanyKeeper.load(async () => this.stored, this.notices, () => void this.tell(), text => this.logged.push(text))
+    this.keeper = await CompanyKeeper.load(() => this.read(), this.notices, () => void this.tell(), text => this.logged.push(text))
+  }
+
+  private async read(): Promise<Company> {
+    this.reads++
+    const { stored } = this
+    await new Promise(resolve => setImmediate(resolve))
+    if (this.failures-- > 0) throw new Error('away')
+    return stored
   }
 
   tell(): Promise<void> {
@@ -41,8 +51,8 @@ class World {
   async change(what: (draft: Company) => void): Promise<void> {
     this.stored = { ...structuredClone(this.stored), version: this.stored.version + 1 }
     what(this.stored)
-    this.hear()
-    await new Promise(resolve => setImmediate(resolve))
+    this.hear('')
+    for (let i = 0; i < 4; i++) await new Promise(resolve => setImmediate(resolve))
   }
 }
 
@@ -84,6 +94,17 @@ describe('the keeper of the company', () => {
     expect(world.logged).toEqual([expect.stringContaining('same number 2106')])
     await world.change(draft => void (draft.telephones.t2105!.number = '3105'))
     expect(world.exchange).toEqual(world.stored)
+  })
+
+  it('reads a change that could not be read again, until it has been, and many at once together', async () => {
+    await world.tell()
+    world.failures = 1
+    const { reads } = world
+    const many = Array.from({ length: 20 }, (_, index) => world.change(draft => void (draft.telephones.t2105!.number = String(3_000 + index))))
+    await Promise.all(many)
+    await expect.poll(() => world.exchange.telephones.t2105!.number, { timeout: 5_000 }).toBe('3019')
+    expect(world.exchange).toEqual(world.stored)
+    expect(world.reads - reads).toBeLessThan(6)
   })
 
   it('never goes back to an older version, in whatever order they are read', async () => {

@@ -6,6 +6,8 @@ import type { Notices } from '../database/notices'
 import type { ExchangeLink } from '../exchange-link/link'
 
 const channel = 'company'
+/** Milliseconds until what could not be read is tried again. */
+const pause = 1_000
 
 /**
  * Keeps the company as the database says, in memory: calls go on while the database is away. Tells the exchange of every change.
@@ -13,6 +15,9 @@ const channel = 'company'
  */
 export class CompanyKeeper {
   private telling = false
+  private reading = false
+  private changed = false
+  private closed = false
   private refused = 0
 
   private constructor(private readonly read: () => Promise<Company>, private company: Company, private readonly log: (text: string) => void) {}
@@ -20,10 +25,33 @@ export class CompanyKeeper {
   /** @param read gives the company as the database has it; @param onChange is called when it has become another */
   static async load(read: () => Promise<Company>, notices: Pick<Notices, 'on' | 'onListening'>, onChange: () => void, log: (text: string) => void): Promise<CompanyKeeper> {
     const keeper = new CompanyKeeper(read, await read(), log)
-    const reload = () => void keeper.reload().then(changed => changed && onChange()).catch(error => log(`company: a change can't be read yet: ${briefly(error)}`))
-    notices.on(channel, reload)
-    notices.onListening(reload)
+    const follow = () => void keeper.follow(onChange)
+    notices.on(channel, follow)
+    notices.onListening(follow)
     return keeper
+  }
+
+  close(): void {
+    this.closed = true
+  }
+
+  /** Reads what has changed, however many changes come at once, until it has been read. */
+  private async follow(onChange: () => void): Promise<void> {
+    this.changed = true
+    if (this.reading) return
+    this.reading = true
+    while (this.changed && !this.closed) {
+      this.changed = false
+      try {
+        if (await this.reload()) onChange()
+      }
+      catch (error) {
+        this.log(`company: a change can't be read yet: ${briefly(error)}`)
+        this.changed = true
+        await new Promise(resolve => setTimeout(resolve, pause))
+      }
+    }
+    this.reading = false
   }
 
   get current(): Company {
@@ -32,7 +60,7 @@ export class CompanyKeeper {
 
   private async reload(): Promise<boolean> {
     const read = await this.read()
-    // Two that were read at once may come back in the other order.
+    // A restored database may be older than what we know; it is brought past it by the command that migrates.
     if (read.version <= this.company.version) return false
     this.company = read
     return true
