@@ -3,7 +3,7 @@ import { request as apiRequests } from '@playwright/test'
 import fc from 'fast-check'
 import { wellFormed } from '../core/calls/text'
 import { demoPassword } from '../scripts/stack.mjs'
-import { expect, test } from './stage'
+import { allIsQuiet, expect, test } from './stage'
 
 /** Requests made from the API's own description, sensible and hostile: never a 5xx, and nothing changes without the right to it. */
 
@@ -49,6 +49,7 @@ test('requests made from the description get no 5xx, and without the right chang
     const context = people[who] = await apiRequests.newContext({ baseURL: stage.url })
     expect((await context.post('/api/session', { data: { signIn: who, password: demoPassword } })).status()).toBe(200)
   }
+  await allIsQuiet(stage)
   await stage.cast.ring('Generated Caller')
   const document = await (await people.nobody!.get('/api/openapi.json')).json() as Document
   // Signing in and out and new passwords would end the sessions that the others run on: they have tests of their own.

@@ -1,6 +1,6 @@
 import type { APIRequestContext } from '@playwright/test'
 import { demoPassword } from '../scripts/stack.mjs'
-import { expect, ribbon, test } from './stage'
+import { allIsQuiet, expect, ribbon, test } from './stage'
 
 /** Whatever is sent: a 4xx with a sentence, no change, never a 5xx. */
 
@@ -58,6 +58,7 @@ const badRequests: [string, unknown, number][] = [
 
 test('bad requests are refused in a sentence and change nothing', async ({ request, stage }) => {
   await signedIn(request, stage.url, 'ines')
+  await allIsQuiet(stage)
   const before = stage.cast.state.seq
   for (const [what, data, status] of badRequests) {
     const answer = await request.post(`${stage.url}/api/requests`, { data, headers: { 'content-type': 'application/json' } })

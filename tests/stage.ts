@@ -211,6 +211,11 @@ async function openConsole(browser: Browser, url: string, who: string): Promise<
   return page
 }
 
+/** Waits until nobody is at a console any more, or has just left one, in an earlier test. */
+export async function allIsQuiet({ cast }: Stage): Promise<void> {
+  await expect.poll(() => [...cast.state.agents.values()].some(({ attended, leavesAt }) => attended || leavesAt !== null), { timeout: 60_000 }).toBe(false)
+}
+
 /** Ribbons of one stretch of the track, by what is written on them. */
 export function ribbon(page: Page, stretch: 'Arriving' | 'In hand' | 'Passed on', text: string) {
   const ribbons = page.getByRole('region', { name: stretch }).getByRole('listitem').filter({ hasText: text })
