@@ -2,7 +2,7 @@ import { Map as PersistentMap } from 'immutable'
 import { changedCompany } from '../company/changes'
 import type { Agent, Call, CallEvent, CallId, Connection, ConnectionState, Device, DeviceId, ExchangeState, NumberedEvent, Step } from './model'
 import { isMailbox } from './names'
-import { reindex, reindexAll, reindexPlaces, retimeCall, retimePlace } from './indexes'
+import { reindex, reindexAll, reindexPlaces, retimeCall } from './indexes'
 import { quietDevice } from './device'
 import { isOutside } from './questions'
 
@@ -97,7 +97,6 @@ function withDevice(state: ExchangeState, next: ExchangeState, id: DeviceId, cha
   if (!device) return next
   next.devices = state.devices.set(id, { ...device, ...change })
   next.indexes = { ...state.indexes }
-  retimePlace(next, id)
   reindexPlaces(state, next, [id])
   return next
 }
@@ -107,7 +106,7 @@ function withAgent(state: ExchangeState, next: ExchangeState, id: DeviceId, chan
   if (!agent) return next
   next.agents = state.agents.set(id, { ...agent, ...change(agent) })
   next.indexes = { ...state.indexes }
-  retimePlace(next, id)
+  reindexPlaces(state, next, [id])
   for (const call of state.indexes.callsAt.get(id) ?? []) retimeCall(next, call)
   return next
 }
@@ -175,7 +174,6 @@ function settledAt(state: ExchangeState, next: ExchangeState, calls: ExchangeSta
     const left = next.devices.get(device)
     if (!left || next.indexes.callsAt.has(device)) continue
     next.devices = next.company.telephones[device] ? next.devices.set(device, { ...left, freeSince: at }) : next.devices.delete(device)
-    if (!next.devices.has(device)) retimePlace(next, device)
   }
   const came = there.filter(({ device }) => !state.indexes.callsAt.has(device))
   reindexPlaces(state, next, [...gone, ...came].map(({ device }) => device))

@@ -46,15 +46,12 @@ export function retimeCall(next: ExchangeState, id: CallId): void {
 /** Brings up to date what is known of telephones: their timers, and in which groups they are free. */
 export function reindexPlaces(before: ExchangeState, next: ExchangeState, places: Iterable<DeviceId>): void {
   for (const place of places) {
+    setTimers(next.indexes, place, timersAtPlace(next, place))
     const [was, is] = [freeKeys(before, place), freeKeys(next, place)]
     if (was[0] === is[0]) continue
     for (const key of was) next.indexes.free = next.indexes.free.without(key)
     for (const key of is) next.indexes.free = next.indexes.free.with(key, place)
   }
-}
-
-export function retimePlace(next: ExchangeState, place: DeviceId): void {
-  setTimers(next.indexes, place, timersAtPlace(next, place))
 }
 
 /** Makes the indexes of a state anew: for one that comes from elsewhere, or whose configuration or clock has changed. */
@@ -64,7 +61,7 @@ export function reindexAll(state: ExchangeState): ExchangeState {
   for (const call of next.calls.values()) placeConnections(next.indexes, undefined, call)
   for (const call of next.calls.values()) setTimers(next.indexes, call.id, timersOf(next, call))
   for (const place of next.devices.keys()) {
-    retimePlace(next, place)
+    setTimers(next.indexes, place, timersAtPlace(next, place))
     for (const key of freeKeys(next, place)) free.set(key, place)
   }
   return next
