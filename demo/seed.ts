@@ -28,20 +28,16 @@ if (!url || !Number.isSafeInteger(size) || size < 1 || size > 20_000) {
 const passwords = new Passwords()
 const orm = await connectDatabase(url)
 try {
-  if (await orm.em.fork().count(Account) === 0) await fill()
+  await orm.em.fork().transactional(seed)
 }
 finally {
   passwords.close()
   await orm.close(true)
 }
 
-async function fill(): Promise<void> {
-  const hashes = await Promise.all(accounts.map(() => passwords.hash(password)))
-  await orm.em.fork().transactional(tx => seed(tx, hashes))
-}
-
-async function seed(tx: EntityManager, hashes: string[]): Promise<void> {
+async function seed(tx: EntityManager): Promise<void> {
   if (await tx.count(Account) > 0) return
+  const hashes = await Promise.all(accounts.map(() => passwords.hash(password)))
   const company = merrowby(size)
   await writeCompany(tx, company)
   const people = Object.values(company.people)

@@ -25,7 +25,7 @@ export class Attendance {
   /** Everybody is there, or gone, as it was last said. */
   settle(): void {
     const present = new Set([...this.named.values()].flatMap(devices => [...devices]))
-    for (const [device, { attended }] of [...this.exchange.state.agents.entries()]) {
+    for (const [device, { attended }] of this.exchange.state.agents.entries()) {
       if (present.has(device) !== attended) this.exchange.request(`attendance:${randomUUID()}`, { service: 'setAgentState', device, attended: !attended })
     }
   }

@@ -51,7 +51,7 @@ function anHour(seed: number): { exchange: Switch, events: NumberedEvent[], seen
   for (let second = 0; second < 3_600; second++) {
     clock.advance(1_000)
     if (second % 4 === 0) act()
-    for (const call of [...exchange.state.calls.values()]) if (placesOf(call).length !== 1) throw new Error(`${call.id} is in ${placesOf(call).join(' and ') || 'no place'}`)
+    for (const call of exchange.state.calls.values()) if (placesOf(call).length !== 1) throw new Error(`${call.id} is in ${placesOf(call).join(' and ') || 'no place'}`)
   }
   return { exchange, events, seen }
 }

@@ -113,7 +113,7 @@ export class Cast {
   }
 
   async clearTheStage(): Promise<void> {
-    for (const [id, call] of [...this.state.calls.entries()]) {
+    for (const [id, call] of this.state.calls.entries()) {
       for (const { device } of call.connections) await this.ask({ service: 'clearConnection', device, call: id })
     }
   }

@@ -2,7 +2,7 @@ import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import type { Call, CallId, DeviceId } from '~~/core/calls/model'
 import { dueOf, type Due, urgency } from '~~/core/calls/promises'
-import { connectionOf, isConversation, othersOf, parkedIn, partnerOf, stretchOf, type Stretch, talkingCallOf } from '~~/core/calls/questions'
+import { callsByAge, connectionOf, isConversation, othersOf, parkedIn, partnerOf, stretchOf, type Stretch, talkingCallOf } from '~~/core/calls/questions'
 import { tellRecall } from '~~/core/calls/story'
 import type { PersonRequest, RequestDone, RequestOutcome } from '~~/shared/requests'
 import { isUnknown, sentenceOf } from '~/composables/failure'
@@ -52,7 +52,7 @@ export const useDesk = defineStore('desk', () => {
     const state = live.state
     const own = device.value
     if (!state || !own) return []
-    return [...state.calls.values()].flatMap((call) => {
+    return callsByAge(state).flatMap((call) => {
       const stretch = stretchOf(state, call, own)
       if (!stretch) return []
       const promise = directory.line(call.line)?.promise

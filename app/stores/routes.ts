@@ -123,7 +123,7 @@ export const useRoutes = defineStore('routes', () => {
     const group = directory.group(id)!
     const { baton } = desk
     const queue = group.distribution === 'queue'
-    const ringing = live.state ? [...live.state.calls.values()].some(call => call.connections.some(({ state, device }) => state === 'alerting' && group.members.includes(device))) : false
+    const ringing = group.members.some(member => live.state && callsOf(live.state, member).some(call => connectionOf(call, member)?.state === 'alerting'))
     const pickUp = ringing ? [route('pickUp', 'Pick up', `picks up what has rung longest in ${group.name}`, () => desk.ask({ service: 'groupPickupCall', group: id }))] : []
     if (!baton) return [route('call', 'Call', `calls ${group.name}`, () => desk.ask({ service: 'makeCall', number: group.number })), ...pickUp]
     const caller = desk.otherName(baton)

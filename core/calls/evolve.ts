@@ -71,7 +71,7 @@ function configured(state: ExchangeState, next: ExchangeState, { version, change
   })
 }
 
-/** The calls that an event of some calls may change, or whose timers it may: theirs, and the others that their people have. */
+/** The calls that an event of some calls may change: those, and the others that their people have. */
 function touchedBy(state: ExchangeState, calls: readonly Call[]): Set<CallId> {
   const touched = new Set<CallId>()
   for (const call of calls) {

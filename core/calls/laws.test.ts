@@ -52,7 +52,7 @@ function checkState(state: ExchangeState): void {
   const taken = new Set<string>()
   for (const trunk of Object.keys(state.company.trunks)) law(channelsUsed(state, trunk) <= state.company.trunks[trunk]!.channels, 'a trunk carries no more calls than it has channels')
   for (const device of state.devices.keys()) law(state.company.telephones[device] || callsOf(state, device).length > 0, 'a telephone that the company has no longer is there for its last call only')
-  for (const call of [...state.calls.values()]) {
+  for (const call of state.calls.values()) {
     const places = placesOf(call)
     law(places.length === 1, `call ${call.id} is in exactly one place, not in ${places.join(' and ') || 'none'}`)
     law(connectionOf(call, call.calling), 'the caller is in the call')
@@ -92,7 +92,7 @@ function hearing(call: Call): Set<string> {
 function checkChange(before: ExchangeState, after: ExchangeState, request: Request): void {
   const asked = 'device' in request ? request.device : null
   const heard = new Set([...before.calls.values()].flatMap(call => [...hearing(call)]))
-  for (const call of [...after.calls.values()]) {
+  for (const call of after.calls.values()) {
     if (before.calls.get(call.id) === call) continue
     for (const pair of hearing(call)) {
       if (heard.has(pair)) continue
@@ -106,7 +106,7 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
       law(both, 'only who has both on the line connects them')
     }
   }
-  for (const [id, call] of [...before.calls.entries()]) {
+  for (const [id, call] of before.calls.entries()) {
     if (after.calls.get(id)) continue
     const joined = (request.service === 'transferCall' && request.consultation === id) || (request.service === 'conferenceCall' && request.other === id)
     if (joined) {
@@ -130,7 +130,7 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
 
 /** Each consultation ends with its caller in exactly one of three places: with the colleague, in hand, or on hold and visible. */
 function checkConsultations(before: ExchangeState, after: ExchangeState, request: Request): void {
-  for (const call of [...before.calls.values()]) {
+  for (const call of before.calls.values()) {
     if (!call.consultation || after.calls.get(call.id)?.consultation === call.consultation) continue
     const caller = before.calls.get(call.consultation)!.calling
     const primary = after.calls.get(call.consultation)
@@ -197,7 +197,7 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
         checkState(state)
       }
       expect(nextDeadline(state)).toBeNull()
-      for (const call of [...state.calls.values()]) if (!isConversation(call)) expect(['talking', ...(isEmergency(state, call) ? ['ringing'] : [])]).toContain(placesOf(call)[0])
+      for (const call of state.calls.values()) if (!isConversation(call)) expect(['talking', ...(isEmergency(state, call) ? ['ringing'] : [])]).toContain(placesOf(call)[0])
     }), { numRuns: Math.ceil(runs / 4), seed })
   }, 180_000)
 

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { dueOf, promises, urgency } from './promises'
+import { callsByAge } from './questions'
 import { Tryout } from './tryout'
 
 /** What orders the track: what a call waits for, since when, and by when that was promised. */
@@ -60,6 +61,17 @@ describe('what a call waits for', () => {
     const leg = desk.call(call).connections.find(({ state }) => state === 'alerting')!.device
     desk.must({ service: 'answerCall', device: leg, call })
     expect(due(call)).toMatchObject({ waiting: 'outside', promise: null })
+  })
+})
+
+describe('calls by their age', () => {
+  it('keep their order while others come and go, however many there are', () => {
+    const calls = Array.from({ length: 10 }, () => {
+      desk.wait(100)
+      return [desk.offer(), desk.offer()]
+    }).flat()
+    for (const call of calls.filter((_, index) => index % 5 === 0)) desk.hangUp(call)
+    expect(callsByAge(desk.state).map(({ id }) => id)).toEqual(calls.filter((_, index) => index % 5 !== 0))
   })
 })
 

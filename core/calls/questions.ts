@@ -19,6 +19,11 @@ export function callsOf(state: ExchangeState, device: DeviceId): Call[] {
   return (state.indexes.callsAt.get(device) ?? []).flatMap(id => state.calls.get(id) ?? [])
 }
 
+/** All calls in the order in which they began: a list made of them keeps its order while others come and go. */
+export function callsByAge(state: ExchangeState): Call[] {
+  return [...state.calls.values()].sort((a, b) => a.created - b.created || a.id.length - b.id.length || (a.id < b.id ? -1 : 1))
+}
+
 /** The call on which the device talks, if any: by law at most one. */
 export function talkingCallOf(state: ExchangeState, device: DeviceId): Call | undefined {
   return callsOf(state, device).find(call => connectionOf(call, device)?.state === 'connected')
@@ -151,7 +156,7 @@ export function reservedFor(state: ExchangeState, device: DeviceId): Call[] {
 
 /** Calls in which two parties outside talk through us, the longest first. */
 export function outsideCalls(state: ExchangeState): Call[] {
-  return [...state.calls.values()].filter(isOutside).sort((a, b) => (a.watched?.at ?? a.created) - (b.watched?.at ?? b.created))
+  return callsByAge(state).filter(isOutside).sort((a, b) => (a.watched?.at ?? a.created) - (b.watched?.at ?? b.created))
 }
 
 /** The three stretches of an operator's track; a parked call stands in its slot, before everybody. */

@@ -65,22 +65,22 @@ export class Tryout {
 
   /** The id of the call that something begins. */
   begins(what: () => void): CallId {
-    const before = new Set([...this.state.calls.keys()])
+    const before = new Set(this.state.calls.keys())
     what()
     return [...this.state.calls.keys()].find(id => !before.has(id))!
   }
 
   /** The same exchange for who plays a scene on it. */
   get quiet() {
-    const desk = this // eslint-disable-line @typescript-eslint/no-this-alias
+    const state = () => this.state
     return {
-      get state() { return desk.state },
+      get state() { return state() },
       ask: (request: Request) => {
         let refusal: Refusal | undefined
-        const call = desk.begins(() => { refusal = desk.ask(request) })
+        const call = this.begins(() => { refusal = this.ask(request) })
         return { ...(call && { call }), ...(refusal && { refusal }) }
       },
-      moveTo: (at: number) => desk.wait(at - desk.now),
+      moveTo: (at: number) => this.wait(at - this.now),
     }
   }
 

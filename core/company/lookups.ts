@@ -6,6 +6,11 @@ export function lookUp<T>(record: Record<string, T>, key: string): T | undefined
   return Object.hasOwn(record, key) ? record[key] : undefined
 }
 
+/** Things by their ids. */
+export function byId<T extends { id: string }>(all: readonly T[]): Record<string, T> {
+  return Object.fromEntries(all.map(one => [one.id, one]))
+}
+
 /** What is asked of a configuration often, made once for each. */
 interface Lookups {
   telephones: Map<string, Telephone>

@@ -1,5 +1,6 @@
 import { mailboxOf, slotId } from '../../core/calls/names'
 import { type Company, type Group, type Line, nobody, type Person, type Settings, type ShortNumber, type Telephone } from '../../core/company/company'
+import { byId } from '../../core/company/lookups'
 import { type Chance, chanceFrom } from './chance'
 import { firstNames, lastNames } from './names'
 
@@ -101,10 +102,6 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     shortNumbers: Object.fromEntries(shortNumbers.map(short => [short.number, short])),
     settings: { ...nobody.settings, ...settings },
   }
-}
-
-function byId<T extends { id: string }>(all: readonly T[]): Record<string, T> {
-  return Object.fromEntries(all.map(one => [one.id, one]))
 }
 
 function peopleOf(size: number): Person[] {

@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { type Company, nobody } from '~~/core/company/company'
+import { byId } from '~~/core/company/lookups'
 import {
   DepartmentEntity, GroupEntity, GroupMember, LineEntity, PersonEntity, SettingsEntity, ShortNumberEntity, SiteEntity, SlotEntity, TelephoneEntity, TrunkEntity,
 } from '../database/entities'
@@ -40,10 +41,6 @@ export function readCompany(em: EntityManager): Promise<Company> {
       settings: { ...times, operators: operators ?? nobody.settings.operators },
     }
   })
-}
-
-function byId<T extends { id: string }>(all: T[]): Record<string, T> {
-  return Object.fromEntries(all.map(one => [one.id, one]))
 }
 
 /** Fills empty tables with a company, within the transaction of `tx`. */

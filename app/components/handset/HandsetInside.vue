@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { callsByAge } from '~~/core/calls/questions'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -22,7 +23,7 @@ const notice = computed(() => {
 })
 
 /** Who waits in a slot for anybody, or for somebody else. */
-const parked = computed(() => [...live.state!.calls.values()].filter(call => call.parked && call.parked.for !== handset.device && call.calling !== handset.device))
+const parked = computed(() => callsByAge(live.state!).filter(call => call.parked && call.parked.for !== handset.device && call.calling !== handset.device))
 
 async function dial(): Promise<void> {
   if (number.value.trim() && await handset.ask({ service: 'makeCall', number: number.value.trim() })) number.value = ''
