@@ -1,3 +1,4 @@
+import accessibility from 'eslint-plugin-vuejs-accessibility'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 const rooms = ['app', 'server', 'exchange', 'shared', 'demo']
@@ -9,12 +10,21 @@ function room(files, { knows, packages = [] }) {
   return {
     files,
     rules: {
-      'no-restricted-imports': ['error', {
-        patterns: [
-          { regex: `^(~~|(\\.\\./)+)/?(${forbidden.join('|')})(/|$)`, message: `Imports go down only: nothing in ${files[0]} knows of ${forbidden.join(', ')} (docs/architecture.md).` },
-          ...packages.map(regex => ({ regex, message: 'The computation knows no interface, database, network, file, clock or chance (docs/architecture.md).' })),
-        ],
-      }],
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: `^(~~|(\\.\\./)+)/?(${forbidden.join('|')})(/|$)`,
+              message: `Imports go down only: nothing in ${files[0]} knows of ${forbidden.join(', ')} (docs/architecture.md).`,
+            },
+            ...packages.map(regex => ({
+              regex,
+              message: 'The computation knows no interface, database, network, file, clock or chance (docs/architecture.md).',
+            })),
+          ],
+        },
+      ],
     },
   }
 }
@@ -27,6 +37,15 @@ export default withNuxt(
       '@stylistic/max-statements-per-line': ['error', { max: 2 }],
       '@stylistic/arrow-parens': 'off',
       '@typescript-eslint/no-explicit-any': 'error',
+      '@stylistic/max-len': ['error', { code: 160, ignoreUrls: true }],
+    },
+  },
+  ...accessibility.configs['flat/recommended'],
+  {
+    files: ['app/**/*.vue'],
+    rules: {
+      // A label names its control by `for`, or holds it: either will do.
+      'vuejs-accessibility/label-has-for': ['error', { required: { some: ['nesting', 'id'] } }],
     },
   },
   room(['core/**/*.ts'], { knows: [], packages: outside }),
@@ -38,5 +57,6 @@ export default withNuxt(
   room(['server/**/*.ts'], { knows: ['server', 'shared'] }),
   room(['server/**/*.test.ts'], { knows: ['server', 'shared', 'demo'] }),
   room(['app/**/*.ts', 'app/**/*.vue'], { knows: ['app', 'shared'] }),
+  room(['app/**/*.test.ts'], { knows: ['app', 'shared', 'demo'] }),
   room(['demo/**/*.ts'], { knows: ['demo', 'exchange', 'server', 'shared'] }),
 )

@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url'
+import { registryModule } from './server/endpoints/find'
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
@@ -21,7 +22,7 @@ export default defineNuxtConfig({
     'element-plus/theme-chalk/dark/css-vars.css',
     '~/assets/tokens.css',
     '~/assets/base.css',
-    '~/assets/sheet.css',
+    '~/assets/records-page.css',
     '~/assets/phone.css',
   ],
   runtimeConfig: {
@@ -41,9 +42,10 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   nitro: {
     experimental: { websocket: true },
+    virtual: { '#endpoints': () => registryModule(fileURLToPath(new URL('./server/api', import.meta.url))) },
     esbuild: { options: { target: 'node20' } },
     externals: { trace: true },
-    typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+    typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, include: ['../bench/day.ts'] } },
   },
   typescript: {
     strict: true,

@@ -14,7 +14,10 @@ export { costs, rate } from './cost'
 export const model: Model<ExchangeState> = {
   quiet(size) {
     const company = merrowby(size)
-    return quietState({ ...company, trunks: { east: { id: 'east', channels: 5_000, kept: 1 } } }, { epoch: 'bench', now: Date.UTC(2031, 4, 12, 9), attended: company.groups.operators!.members })
+    return quietState(
+      { ...company, trunks: { east: { id: 'east', channels: 5_000, kept: 1 } } },
+      { epoch: 'bench', now: Date.UTC(2031, 4, 12, 9), attended: company.groups.operators!.members },
+    )
   },
   decide: (state, request, now) => decide(state, request as Request, now),
   evolve: (state, event) => evolve(state, event as NumberedEvent),

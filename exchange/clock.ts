@@ -39,7 +39,10 @@ export function clockOffset(steady: number, wall: number, known: number): number
   return Math.abs(offset - known) >= noticeable ? offset : null
 }
 
-/** A clock that stands still until it is told otherwise: a working day in milliseconds, and the same every time. Like every clock it tells whole milliseconds. */
+/**
+ * A clock that stands still until it is told otherwise: a working day in milliseconds, and the same every time. Like every clock it tells whole
+ * milliseconds.
+ */
 export class InventedClock implements Clock {
   private alarm: { at: number, wake: () => void } | null = null
 

@@ -35,7 +35,12 @@ function anHour(seed: number): { exchange: Switch, events: NumberedEvent[], seen
     const talking = talkingCallOf(state, ines)
     const held = calls.find(call => connectionOf(call, ines)?.state === 'held')
     const next = calls.filter(call => stretchOf(state, call, ines) === 'arriving').sort((a, b) => a.created - b.created)[0]
-    if (asking && isConversation(asking)) ask(chance.happens(0.7) ? { service: 'transferCall', device: ines, call: asking.consultation!, consultation: asking.id } : { service: 'reconnectCall', device: ines, call: asking.id })
+    if (asking && isConversation(asking))
+      ask(
+        chance.happens(0.7)
+          ? { service: 'transferCall', device: ines, call: asking.consultation!, consultation: asking.id }
+          : { service: 'reconnectCall', device: ines, call: asking.id },
+      )
     else if (talking && isConversation(talking)) {
       const to = colleague()
       const choice = chance.next()
@@ -51,7 +56,8 @@ function anHour(seed: number): { exchange: Switch, events: NumberedEvent[], seen
   for (let second = 0; second < 3_600; second++) {
     clock.advance(1_000)
     if (second % 4 === 0) act()
-    for (const call of exchange.state.calls.values()) if (placesOf(call).length !== 1) throw new Error(`${call.id} is in ${placesOf(call).join(' and ') || 'no place'}`)
+    for (const call of exchange.state.calls.values())
+      if (placesOf(call).length !== 1) throw new Error(`${call.id} is in ${placesOf(call).join(' and ') || 'no place'}`)
   }
   return { exchange, events, seen }
 }

@@ -16,11 +16,15 @@ const mostConnections = 64
  * a stranger gets one line to say who they are.
  * @param token the secret that a server must say first
  */
-export async function listen(exchange: Switch, clock: Clock, options: { port: number, token: string, log: (text: string) => void, onConfigured: () => void }): Promise<{ port: number, server: Server }> {
+export async function listen(
+  exchange: Switch,
+  clock: Clock,
+  options: { port: number, token: string, log: (text: string) => void, onConfigured: () => void },
+): Promise<{ port: number, server: Server }> {
   const peers = new Set<Socket>()
   const attendance = new Attendance(exchange)
-  const server = createServer((socket) => {
-    greet(socket, options.token, (since) => {
+  const server = createServer(socket => {
+    greet(socket, options.token, since => {
       peers.add(socket)
       socket.once('close', () => peers.delete(socket))
       return serve(socket, exchange, attendance, since, {
@@ -108,7 +112,13 @@ function greet(socket: Socket, token: string, enter: (since: Hello['since']) => 
 }
 
 /** Tells a server what happens and carries out what it asks, until it falls silent. Gives back what takes its next line. */
-function serve(socket: Socket, exchange: Switch, attendance: Attendance, since: Hello['since'], tell: { configured: () => void, advance: (by: number) => void }): (line: string) => void {
+function serve(
+  socket: Socket,
+  exchange: Switch,
+  attendance: Attendance,
+  since: Hello['since'],
+  tell: { configured: () => void, advance: (by: number) => void },
+): (line: string) => void {
   let heard = performance.now()
   const watching = setInterval(() => {
     if (performance.now() - heard > heartbeat * 3) socket.destroy()
@@ -121,16 +131,19 @@ function serve(socket: Socket, exchange: Switch, attendance: Attendance, since: 
     stopListening()
     attendance.gone(socket)
   })
-  return (line) => {
+  return line => {
     heard = performance.now()
     const message = readToExchange(line)
     switch (message.type) {
-      case 'hello': throw new Error('hello was said already')
+      case 'hello':
+        throw new Error('hello was said already')
       case 'ping':
         attendance.say(socket, message.present)
         return send(socket, { type: 'pong', now: exchange.now() })
-      case 'request': return send(socket, { type: 'reply', id: message.id, ...exchange.request(message.id, message.request, message.before) })
-      case 'inquire': return send(socket, { type: 'outcome', id: message.id, reply: exchange.outcome(message.id) })
+      case 'request':
+        return send(socket, { type: 'reply', id: message.id, ...exchange.request(message.id, message.request, message.before) })
+      case 'inquire':
+        return send(socket, { type: 'outcome', id: message.id, reply: exchange.outcome(message.id) })
       case 'configure': {
         const { from, version, changes } = message
         const { version: before } = exchange.state.company
@@ -138,7 +151,8 @@ function serve(socket: Socket, exchange: Switch, attendance: Attendance, since: 
         if (exchange.state.company.version !== before) tell.configured()
         return
       }
-      case 'advance': return tell.advance(message.by)
+      case 'advance':
+        return tell.advance(message.by)
     }
   }
 }

@@ -67,7 +67,10 @@ export class Switch {
   request(id: string, request: Request, before = Infinity): Reply {
     const asked = JSON.stringify(request)
     const known = this.replies.get(id)
-    if (known) return known.asked === asked ? known.reply : this.refused('idUsed', 'That id was used for another request. Nothing was changed; ask again with an id of its own.')
+    if (known)
+      return known.asked === asked
+        ? known.reply
+        : this.refused('idUsed', 'That id was used for another request. Nothing was changed; ask again with an id of its own.')
     const reply = this.now() > before ? this.refused('tooLate', 'The exchange was asked too late and has changed nothing.') : this.carryOut(request)
     this.replies.set(id, { asked, reply })
     if (this.replies.size > repliesKept) this.replies.delete(this.replies.keys().next().value!)

@@ -39,9 +39,9 @@ async function measure(stack, browser) {
   const page = await context.newPage()
   // What the hand does, as the browser sees it: each press of a key other than a modifier, each press of the pointer.
   await page.addInitScript(() => {
-    window.hands = { keys: 0, pointer: 0 }
-    addEventListener('keydown', event => !['Shift', 'Control'].includes(event.key) && window.hands.keys++, true)
-    addEventListener('pointerdown', () => window.hands.pointer++, true)
+    globalThis['hands'] = { keys: 0, pointer: 0 }
+    addEventListener('keydown', event => !['Shift', 'Control'].includes(event.key) && globalThis['hands'].keys++, true)
+    addEventListener('pointerdown', () => globalThis['hands'].pointer++, true)
   })
   await page.goto('/sign-in')
   await page.getByLabel('Sign-in name').fill('ines')
@@ -53,6 +53,7 @@ async function measure(stack, browser) {
   const inHand = page.locator('.in-hand .ribbon')
   const passedOn = page.locator('.passed-on .ribbon')
   const window_ = page.locator(`.window[data-person="${person.device}"]`)
+  /** @type {{ action: string, keys: number, aim: number, pointer: number }[]} */
   const rows = []
 
   const arrive = async () => {
@@ -65,9 +66,9 @@ async function measure(stack, browser) {
     const hands = []
     for (const way of [does, clicks]) {
       const beginning = await begin()
-      await page.evaluate(() => { window.hands = { keys: 0, pointer: 0 } })
+      await page.evaluate(() => { globalThis['hands'] = { keys: 0, pointer: 0 } })
       await way(beginning)
-      hands.push(await page.evaluate(() => window.hands))
+      hands.push(await page.evaluate(() => globalThis['hands']))
       await exchange.clear()
       await page.locator('.in-hand .nothing').waitFor()
       await page.getByRole('combobox').focus()
@@ -181,7 +182,15 @@ async function measure(stack, browser) {
 /** Somebody whose last name's first three letters begin no other word that the search knows. */
 async function decidedByThreeLetters(page) {
   const { people: all, telephones, departments } = await (await page.request.get('/api/company')).json()
-  const people = Object.values(telephones).filter(({ person }) => person).map(({ id, number, person }) => ({ ...all[person], device: id, extension: number, departmentName: departments[all[person].department].name, handles: departments[all[person].department].handles }))
+  const people = Object.values(telephones)
+    .filter(({ person }) => person)
+    .map(({ id, number, person }) => ({
+      ...all[person],
+      device: id,
+      extension: number,
+      departmentName: departments[all[person].department].name,
+      handles: departments[all[person].department].handles,
+    }))
   const words = text => text.toLowerCase().split(/[^\p{L}\p{N}]+/u)
   const starts = new Map()
   for (const person of people) {

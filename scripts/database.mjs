@@ -40,17 +40,30 @@ export async function prepareDatabase(superuserUrl, name, { demo = true, people 
   const inside = new URL(superuserUrl)
   inside.pathname = `/${name}`
   // What an earlier version of the start command made belongs to the owner from now on.
-  await asSuperuser(inside.href, client => client.query(`do $$ declare it record; begin
+  await asSuperuser(inside.href, client =>
+    client.query(`do $$ declare it record; begin
     for it in select format('table public.%I', tablename) as what from pg_tables where schemaname = 'public' and tableowner <> '${ownerRole}'
-      union all select format('function public.%I()', proname) from pg_proc where pronamespace = 'public'::regnamespace and pg_get_userbyid(proowner) <> '${ownerRole}'
-    loop execute 'alter ' || it.what || ' owner to ${ownerRole}'; end loop; end $$`))
-  must(process.execPath, [join(root, '.output/commands/migrate.mjs'), '--server-role', serverRole], 'The database could not be brought up to date: see the message above.', {
-    env: { ...process.env, DATABASE_OWNER_URL: urlFor(ownerRole) },
-  })
+      union all select format('function public.%I()', proname) from pg_proc where pronamespace = 'public'::regnamespace and pg_get_userbyid(proowner)
+        <> '${ownerRole}'
+    loop execute 'alter ' || it.what || ' owner to ${ownerRole}'; end loop; end $$`),
+  )
+  must(
+    process.execPath,
+    [join(root, '.output/commands/migrate.mjs'), '--server-role', serverRole],
+    'The database could not be brought up to date: see the message above.',
+    {
+      env: { ...process.env, DATABASE_OWNER_URL: urlFor(ownerRole) },
+    },
+  )
   if (demo) {
-    must(process.execPath, [join(root, '.output/commands/seed.mjs'), '--people', String(people)], 'The demo could not be put into the database: see the message above.', {
-      env: { ...process.env, NUXT_DATABASE_URL: urlFor(serverRole) },
-    })
+    must(
+      process.execPath,
+      [join(root, '.output/commands/seed.mjs'), '--people', String(people)],
+      'The demo could not be put into the database: see the message above.',
+      {
+        env: { ...process.env, NUXT_DATABASE_URL: urlFor(serverRole) },
+      },
+    )
   }
   return urlFor(serverRole)
 }

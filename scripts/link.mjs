@@ -14,6 +14,7 @@ export async function talkTo(stack, onEvent = () => {}) {
   let serial = 0
   const prefix = `script-${process.pid}-${Date.now()}`
   const say = message => socket.write(`${JSON.stringify(message)}\n`)
+  /** @type {Promise<void>} */
   const welcome = new Promise((resolve) => {
     createInterface({ input: socket }).on('line', (line) => {
       const message = JSON.parse(line)
@@ -26,7 +27,7 @@ export async function talkTo(stack, onEvent = () => {}) {
     })
   })
   await once(socket, 'connect')
-  say({ type: 'hello', version: 3, token: stack.token })
+  say({ type: 'hello', version: 4, token: stack.token })
   await welcome
   const pong = message => new Promise((resolve) => {
     pongs.push(resolve)

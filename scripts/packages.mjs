@@ -30,7 +30,11 @@ export function installNpmPackages() {
   const hash = hashOf(['package-lock.json', 'package.json'])
   if (isCurrent(mark, hash)) return
   say('installing npm packages from the lock file')
-  must('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], 'npm could not install the packages: check that the npm registry can be reached and start again.')
+  must(
+    'npm',
+    ['ci', '--no-audit', '--no-fund', '--loglevel=error'],
+    'npm could not install the packages: check that the npm registry can be reached and start again.',
+  )
   writeFileSync(mark, hash)
 }
 
@@ -43,7 +47,10 @@ export function installDebianPackages(names, isThere) {
   say(`installing ${list} from Debian's packages`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   must('apt-get', ['update', '-qq'], 'Debian\'s packages can\'t be reached: check the network and start again.', { env })
-  must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], `apt-get could not install ${list}: see its message above.`, { env, stdio: ['ignore', 'ignore', 'inherit'] })
+  must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], `apt-get could not install ${list}: see its message above.`, {
+    env,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   if (!isThere()) throw new Stop(`${list} was installed but can't be found: check the installation.`)
 }
 
@@ -58,17 +65,39 @@ const sources = ['app', 'server', 'shared', 'core', 'exchange', 'demo', 'public'
 /** Builds the demo's exchange, or the one without anybody: a moment's work. */
 export async function buildExchange(into = join(root, '.output/exchange/demo.mjs'), from = 'demo/exchange.ts') {
   const { build } = await import('esbuild')
-  await build({ entryPoints: [join(root, from)], outfile: into, bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning' })
+  await build({
+    entryPoints: [join(root, from)],
+    outfile: into,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+  })
   return into
 }
 
 /** Builds the server's programs that run by themselves: another moment's work. */
 export async function buildCommands() {
   const { build } = await import('esbuild')
-  const entryPoints = { migrate: 'server/database/migrate.ts', administrator: 'server/accounts/administrator.ts', rebuild: 'server/journal/rebuild-command.ts', seed: 'demo/seed.ts' }
+  const entryPoints = {
+    migrate: 'server/database/migrate.ts',
+    administrator: 'server/accounts/administrator.ts',
+    rebuild: 'server/journal/rebuild-command.ts',
+    seed: 'demo/seed.ts',
+  }
   await build({
-    entryPoints: Object.fromEntries(Object.entries(entryPoints).map(([name, file]) => [name, join(root, file)])), outdir: join(root, '.output/commands'), outExtension: { '.js': '.mjs' },
-    bundle: true, packages: 'external', alias: { '~~': root }, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning',
+    entryPoints: Object.fromEntries(Object.entries(entryPoints).map(([name, file]) => [name, join(root, file)])),
+    outdir: join(root, '.output/commands'),
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    packages: 'external',
+    alias: { '~~': root },
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'warning',
   })
 }
 

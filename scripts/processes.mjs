@@ -10,7 +10,7 @@ export async function freePort(wanted = 0) {
     const probe = createServer()
     probe.once('error', () => resolve(null))
     probe.listen(port, '127.0.0.1', () => {
-      const { port: got } = probe.address()
+      const { port: got } = /** @type {import('node:net').AddressInfo} */ (probe.address())
       probe.close(() => resolve(got))
     })
   })
@@ -23,6 +23,17 @@ export function must(command, args, sentence, options = {}) {
   if (status !== 0) throw new Stop(sentence)
 }
 
+/** Runs commands at the same time, each to its end with its output shown. Throws Stop with the sentence of one that fails. */
+export async function mustAll(commands) {
+  const ended = await Promise.all(commands.map(async ([command, args, sentence]) => {
+    const child = spawn(command, args, { cwd: root, stdio: 'inherit' })
+    const status = await new Promise(resolve => child.once('close', resolve).once('error', resolve))
+    return status === 0 ? null : sentence
+  }))
+  const failed = ended.filter(sentence => sentence !== null)
+  if (failed.length > 0) throw new Stop(failed.join('\n'))
+}
+
 /** The first line of a command's output, or null when there is no such command or it fails. */
 export function answerOf(command, args, options = {}) {
   const { status, stdout } = spawnSync(command, args, { encoding: 'utf8', ...options })
@@ -32,13 +43,17 @@ export function answerOf(command, args, options = {}) {
 /**
  * Starts a Node program in a process group of its own, so that Ctrl-C reaches only us and we end things in order.
  * The program ends by itself should we die.
+ * @param {string} file
+ * @param {string[]} args
+ * @param {Record<string, string | undefined>} env
+ * @param {{ onExit?: (code: number | null, signal: string | null) => void, output?: 'inherit' | 'ignore' }} [options]
  */
 export function startNode(file, args, env, { onExit, output = 'inherit' } = {}) {
   const child = spawn(process.execPath, [file, ...args], {
     cwd: root,
     detached: true,
     env: { ...process.env, ...env },
-    stdio: ['ignore', output, output, 'ipc'],
+    stdio: /** @type {import('node:child_process').StdioOptions} */ (['ignore', output, output, 'ipc']),
   })
   child.once('exit', (code, signal) => onExit?.(code, signal))
   return child

@@ -19,7 +19,10 @@ run(async () => {
   mkdirSync(folder, { recursive: true })
   const postgres = await startPostgres('screenshots-postgres', { fresh: true })
   const { chromium: launcher } = await import('@playwright/test')
-  const browser = await launcher.launch({ executablePath: chromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+  const browser = await launcher.launch({
+    executablePath: chromium(),
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  })
   try {
     await onStage(postgres, browser, 'morning', ['--pace', 'rush'], shootMorning)
     await onStage(postgres, browser, 'busy', ['--pace', 'quiet', '--scene', 'busy'], shootBusy)
@@ -32,7 +35,11 @@ run(async () => {
 
 /** One stage with an invented clock, and a signed-in console on it. */
 async function onStage(postgres, browser, database, exchangeArgs, shoot) {
-  const stack = createStack({ databaseUrl: await prepareDatabase(postgres.superuserUrl, database), exchangeArgs: ['--seed', '12', '--clock', morning, ...exchangeArgs], output: 'ignore' })
+  const stack = createStack({
+    databaseUrl: await prepareDatabase(postgres.superuserUrl, database),
+    exchangeArgs: ['--seed', '12', '--clock', morning, ...exchangeArgs],
+    output: 'ignore',
+  })
   await stack.start()
   try {
     const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
@@ -161,7 +168,9 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('link', { name: 'Outside' }).click()
   await page.getByRole('row').nth(1).waitFor()
   await shot('outside')
-  const administrator = await (await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })).newPage()
+  const administrator = await (
+    await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
+  ).newPage()
   await administrator.goto('/sign-in')
   await administrator.getByLabel('Sign-in name').fill('admin')
   await administrator.getByLabel('Password').fill(demoPassword)

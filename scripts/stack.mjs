@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { end, freePort, hasEnded, root, startNode, until } from './processes.mjs'
 import { Stop } from './say.mjs'
 
+/** @type {[string, string][]} */
 export const demoSignIns = [
   ['ines', 'operator'], ['tomas', 'operator'], ['bryony', 'supervisor'], ['admin', 'administrator'], ['staff', 'staff member'],
 ]
@@ -25,7 +26,17 @@ export const demoPassword = 'hand-me-over'
  * Exchange and server on one database. Each can be killed and started again; with `watch`, what ends unasked is started again by itself.
  * @param {StackOptions} options
  */
-export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionSecret = randomBytes(32).toString('hex'), output = 'inherit', watch = null, joins, server: serverFile = join(root, '.output/server/index.mjs'), exchange: exchangeFile = join(root, '.output/exchange/demo.mjs') }) {
+export function createStack({
+  databaseUrl,
+  exchangeArgs = [],
+  port = 0,
+  sessionSecret = randomBytes(32).toString('hex'),
+  output = 'inherit',
+  watch = null,
+  joins,
+  server: serverFile = join(root, '.output/server/index.mjs'),
+  exchange: exchangeFile = join(root, '.output/exchange/demo.mjs'),
+}) {
   const token = joins?.token ?? randomBytes(24).toString('hex')
   let exchangePort = joins?.port ?? 0
   let stopping = false
@@ -36,34 +47,48 @@ export function createStack({ databaseUrl, exchangeArgs = [], port = 0, sessionS
     exchange: null,
     /** @type {import('node:child_process').ChildProcess | null} */
     server: null,
-    get exchangePort() { return exchangePort },
-    get url() { return `http://127.0.0.1:${port}` },
+    get exchangePort() {
+      return exchangePort
+    },
+    get url() {
+      return `http://127.0.0.1:${port}`
+    },
 
     async startExchange() {
       exchangePort ||= await freePort()
-      stack.exchange = startNode(exchangeFile, ['--port', String(exchangePort), ...exchangeArgs], { ESTAFETTE_LINK_TOKEN: token }, { output, onExit: () => ended('exchange', stack.startExchange) })
+      const exchange = stack.exchange = startNode(
+        exchangeFile,
+        ['--port', String(exchangePort), ...exchangeArgs],
+        { ESTAFETTE_LINK_TOKEN: token },
+        { output, onExit: () => ended('exchange', stack.startExchange) },
+      )
       await new Promise((resolve, reject) => {
-        stack.exchange.once('message', resolve)
-        stack.exchange.once('exit', () => reject(new Stop('The exchange ended at once: see its message above.')))
+        exchange.once('message', resolve)
+        exchange.once('exit', () => reject(new Stop('The exchange ended at once: see its message above.')))
       })
     },
 
     async startServer() {
-      port = port || await freePort()
-      stack.server = startNode(serverFile, [], {
-        NODE_ENV: 'production',
-        NITRO_HOST: '127.0.0.1',
-        NITRO_PORT: String(port),
-        NITRO_SHUTDOWN_TIMEOUT: '1500',
-        NUXT_DATABASE_URL: databaseUrl,
-        NUXT_EXCHANGE_PORT: String(exchangePort),
-        NUXT_LINK_TOKEN: token,
-        NUXT_DEMO: 'true',
-        NUXT_SESSION_PASSWORD: sessionSecret,
-        // The demo runs on loopback without TLS.
-        NUXT_SESSION_COOKIE_SECURE: 'false',
-        NUXT_SPILL_FOLDER: join(root, '.data/journal'),
-      }, { output, onExit: () => ended('server', stack.startServer) })
+      port = port || (await freePort())
+      stack.server = startNode(
+        serverFile,
+        [],
+        {
+          NODE_ENV: 'production',
+          NITRO_HOST: '127.0.0.1',
+          NITRO_PORT: String(port),
+          NITRO_SHUTDOWN_TIMEOUT: '1500',
+          NUXT_DATABASE_URL: databaseUrl,
+          NUXT_EXCHANGE_PORT: String(exchangePort),
+          NUXT_LINK_TOKEN: token,
+          NUXT_DEMO: 'true',
+          NUXT_SESSION_PASSWORD: sessionSecret,
+          // The demo runs on loopback without TLS.
+          NUXT_SESSION_COOKIE_SECURE: 'false',
+          NUXT_SPILL_FOLDER: join(root, '.data/journal'),
+        },
+        { output, onExit: () => ended('server', stack.startServer) },
+      )
       await stack.healthy()
     },
 

@@ -106,6 +106,6 @@ function readOptions() {
     }).values
   }
   catch (error) {
-    throw new Stop(`${error.message}\n\n${usage}`)
+    throw new Stop(`${/** @type {Error} */ (error).message}\n\n${usage}`)
   }
 }

@@ -1,5 +1,5 @@
 import { chromium, buildWhenStale, installChromium, installNpmPackages } from './packages.mjs'
-import { must } from './processes.mjs'
+import { must, mustAll } from './processes.mjs'
 import { run, say } from './say.mjs'
 
 const steps = process.argv.slice(2)
@@ -9,13 +9,15 @@ const wants = step => steps.length === 0 || steps.includes(step)
 run(async () => {
   installNpmPackages()
   must('npx', ['nuxt', 'prepare', '--logLevel', 'silent'], 'Nuxt could not prepare its types: see its message above.')
+  const looks = []
   if (wants('lint')) {
-    say('lint')
-    must('npx', ['eslint', '.'], 'Lint found something: see above.')
+    looks.push(['npx', ['eslint', '.'], 'Lint found something: see above.'])
+    looks.push(['npx', ['knip'], 'Something is not used, or used without being listed: see above.'])
   }
-  if (wants('types')) {
-    say('type check')
-    must('npx', ['nuxt', 'typecheck'], 'The type check found something: see above.')
+  if (wants('types')) looks.push(['npx', ['nuxt', 'typecheck'], 'The type check found something: see above.'])
+  if (looks.length > 0) {
+    say('lint and type check')
+    await mustAll(looks)
   }
   if (wants('unit')) {
     say('unit and property-based tests')

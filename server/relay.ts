@@ -21,7 +21,7 @@ import { Hub } from './feed/hub'
 import { Journal } from './journal/journal'
 import { Spill } from './journal/spill'
 import { beginning, itemOf, type JournalItem } from './journal/items'
-import { Post } from './messages/post'
+import { MessageBox } from './messages/messages'
 
 export interface RelayConfig {
   databaseUrl: string
@@ -41,14 +41,14 @@ export class Relay implements LinkListener {
   readonly attendance = new Attendance(devices => this.link?.present(devices))
   readonly sessions: Sessions
   readonly signInLimits: SignInLimits
-  readonly post: Post
+  readonly messages: MessageBox
   company!: CompanyKeeper
   private readonly notices: Notices
   private written: Position | undefined
 
   private constructor(readonly orm: MikroORM, readonly journal: Journal, databaseUrl: string, readonly log: (text: string) => void) {
     this.notices = new Notices(databaseUrl)
-    this.post = new Post(orm, this.notices, concerned => this.hub.news(concerned))
+    this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
     // Of several telephones the first stands for a person.
     this.sessions = new Sessions(orm, this.notices, person => telephonesOf(this.company.current, person)[0], sessions => this.hub.end(sessions))
     this.signInLimits = new SignInLimits(orm)
@@ -112,7 +112,14 @@ export class Relay implements LinkListener {
     if (!link) return
     await this.company.tell(link, () => replica.state?.company)
     if (begun === null) return
-    await tellBlocks(this.orm, () => this.allWritten(), link, number => replica.state!.blocked.has(number), () => link.up && replica.state?.epoch === begun, this.log)
+    await tellBlocks(
+      this.orm,
+      () => this.allWritten(),
+      link,
+      number => replica.state!.blocked.has(number),
+      () => link.up && replica.state?.epoch === begun,
+      this.log,
+    )
   }
 
   private companyChanged(): void {

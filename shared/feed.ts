@@ -1,3 +1,4 @@
+import '../core/schema/wording'
 import { number, object, string } from 'yup'
 import type { Call, NumberedEvent, Outlived } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'

@@ -1,9 +1,11 @@
-import { array, number, object, string } from 'yup'
+import '../core/schema/wording'
+import { array, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import type { NumberedEvent, Refusal, Request } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'
 import type { CompanyChange } from '../core/company/changes'
-import { companyChange } from './company'
-import { readRequest, services } from './requests'
+import { companyChange } from '../core/company/schema'
+import { services } from '../core/calls/services'
+import { readRequest } from './requests'
 
 /**
  * The language of the exchange link: one JSON object a line (UTF-8, LF) over TCP.
@@ -12,7 +14,7 @@ import { readRequest, services } from './requests'
 
 /** Bytes: room for the whole configuration of a large company. Longer lines are answered with an error and skipped. */
 export const longestLine = 32 * 1024 * 1024
-export const linkVersion = 3
+export const linkVersion = 4
 /** A server says hello in this time (milliseconds) and with its first line, which is this long at most (bytes). */
 export const helloWithin = 2_000
 export const longestHello = 4 * 1024
@@ -49,17 +51,24 @@ export type FromExchange
 /** Ids of the API's users stand behind the name of who asks. */
 const id = string().strict().max(200)
 const mostPresent = 1_000
-const everyService = Object.keys(services) as (keyof typeof services)[]
 
 const hello = object({
   type: string().oneOf(['hello']).required(),
-  version: number().strict().oneOf([linkVersion]).required(),
+  version: number().strict().oneOf([linkVersion]).required().label('version'),
   token: string().strict().max(200).required(),
   since: object({ epoch: id.required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
 })
-const requestMessage = object({ type: string().oneOf(['request']).required(), id: id.required(), request: object().required(), before: number().strict().optional() })
-const version = number().strict().integer().min(0).required()
-const configure = object({ type: string().oneOf(['configure']).required(), id: id.required(), from: version, version, changes: array(companyChange).required() })
+const requestMessage = object({
+  type: string().oneOf(['request']).required(),
+  id: id.required(),
+  request: object().required(),
+  before: number().strict().optional(),
+})
+const configure = (services.configure.fields() as ObjectSchema<object>).shape({
+  type: string().oneOf(['configure']).required(),
+  id: id.required(),
+  changes: array(companyChange as Schema<CompanyChange>).required(),
+})
 const inquire = object({ type: string().oneOf(['inquire']).required(), id: id.required() })
 const ping = object({ type: string().oneOf(['ping']).required(), present: array(id.required()).max(mostPresent).required() })
 const advance = object({ type: string().oneOf(['advance']).required(), by: number().strict().integer().min(0).max(864e5).required() })
@@ -78,7 +87,7 @@ export function readToExchange(line: string): ToExchange {
   if (type === 'advance') return advance.validateSync(message, { stripUnknown: true }) as ToExchange
   if (type === 'request') {
     const { id, request, before } = requestMessage.validateSync(message) as { id: string, request: Record<string, unknown>, before?: number }
-    return { type, id, request: readRequest(request, everyService), ...(before !== undefined && { before }) }
+    return { type, id, request: readRequest(request), ...(before !== undefined && { before }) }
   }
   throw new Error('type must be hello, configure, request, inquire, advance or ping')
 }

@@ -1,10 +1,11 @@
-import { boolean, object, string } from 'yup'
-import './requests'
+import '../core/schema/wording'
+import { array, boolean, type InferType, number, object, string } from 'yup'
 
 /** `text`: taken down by somebody for somebody; `voice`: left by a caller in a mailbox. */
-export type MessageKind = 'text' | 'voice'
+const messageKinds = ['text', 'voice'] as const
+export type MessageKind = typeof messageKinds[number]
 
-/** POST /api/messages: a message for somebody who can't be reached. */
+/** A message for somebody who can't be reached. */
 export const newMessage = object({
   to: string().strict().max(80).required().label('to'),
   caller: string().strict().max(80).nullable().defined().label('caller'),
@@ -12,32 +13,34 @@ export const newMessage = object({
   text: string().strict().max(500).required().label('text'),
   urgent: boolean().strict().required().label('urgent'),
   callBack: boolean().strict().required().label('callBack'),
-}).noUnknown()
+}).noUnknown().required()
 
-/** GET /api/messages and POST …/read: with `handset`, what that telephone's display shows. */
+/** With `handset`, what that telephone's display shows. */
 export const messagesQuery = object({ handset: string().max(80).optional().label('handset') }).noUnknown().strict(false)
 
-/** One message as its reader and its writer see it. Times are milliseconds since 1970. */
-export interface Message {
-  id: string
-  kind: MessageKind
-  to: string
-  /** The sign-in of who wrote it; empty for a caller. */
-  from: string
-  fromName: string
-  caller: string | null
-  number: string | null
-  text: string
-  urgent: boolean
-  callBack: boolean
-  /** Length of a voice message. */
-  seconds: number | null
-  at: number
-  readAt: number | null
-}
+const text = string().defined()
 
-/** GET /api/messages: those for oneself (and, for operators, the lines), and those one has written. */
-export interface Messages {
-  received: Message[]
-  written: Message[]
-}
+/**
+ * One message as its reader and its writer see it: `from` is the sign-in of who wrote it, empty for a caller; `seconds` the length of a voice message.
+ * Times are milliseconds since 1970.
+ */
+const message = object({
+  id: text,
+  kind: string().oneOf(messageKinds).required(),
+  to: text,
+  from: text,
+  fromName: text,
+  caller: text.nullable(),
+  number: text.nullable(),
+  text,
+  urgent: boolean().required(),
+  callBack: boolean().required(),
+  seconds: number().nullable().defined(),
+  at: number().required(),
+  readAt: number().nullable().defined(),
+})
+export type Message = InferType<typeof message>
+
+/** Those for oneself (and, for operators, the lines), and those one has written. */
+export const messages = object({ received: array(message).required(), written: array(message).required() })
+export type Messages = InferType<typeof messages>

@@ -1,59 +1,73 @@
-import { boolean, object, string } from 'yup'
-import './requests'
+import '../core/schema/wording'
+import { array, boolean, type InferType, number, object, string } from 'yup'
 
 export const roles = ['operator', 'supervisor', 'administrator', 'staff'] as const
 export type Role = typeof roles[number]
 
-/** Who is signed in, as far as the interface may know. */
-export interface SignedIn {
-  signIn: string
-  name: string
-  role: Role
-  /** The telephone that is theirs, when they have one, and its number. */
-  device: string | null
-  extension: string | null
+/** Only who answers for the company, or for how it is done, sees who calls and what they say; everybody sees who is on the telephone. */
+export function seesCallers(role: Role): boolean {
+  return role !== 'staff'
 }
+
+const text = string().defined()
+const time = number().required()
+
+/** Who is signed in, as far as the interface may know. `device`, `extension`: the telephone that is theirs, when they have one, and its number. */
+export const signedIn = object({
+  signIn: text,
+  name: text,
+  role: string().oneOf(roles).required(),
+  device: text.nullable(),
+  extension: text.nullable(),
+})
+export type SignedIn = InferType<typeof signedIn>
 
 export const credentials = object({
   signIn: string().strict().trim('Sign-in name must not begin or end with a space.').max(60).required().label('Sign-in name'),
   password: string().strict().max(200).required().label('Password'),
-})
+}).required()
 
-/** POST /api/password: a new password for oneself. */
+/** A new password for oneself. */
 export const passwordChange = object({
   current: string().strict().max(200).required().label('Present password'),
   wanted: string().strict().min(12, 'New password must be at least 12 characters.').max(200).required().label('New password'),
-}).noUnknown()
+}).noUnknown().required()
 
-/** PATCH /api/accounts/:signIn */
+/** What an administrator changes of an account. */
 export const accountChange = object({
   role: string().oneOf(roles).optional().label('role'),
   disabled: boolean().strict().optional().label('disabled'),
-}).noUnknown()
+}).noUnknown().required()
 
-/** A browser at which one is signed in. Times are milliseconds since 1970. */
-export interface OwnSession {
-  id: string
-  browser: string
-  address: string
-  createdAt: number
-  seenAt: number
-  /** The one that asks. */
-  own: boolean
-}
+/** An account in the address. */
+export const accountNamed = object({ signIn: string().required().label('signIn') })
 
-/** GET /api/accounts */
-export interface AccountInfo extends SignedIn {
-  disabled: boolean
-  sessions: number
-}
+/** Something with an id in the address. */
+export const withId = object({ id: string().required().label('id') })
 
-/** GET /api/upkeep: what runs this house and how it is, for administrators. */
-export interface Upkeep {
-  database: boolean
-  exchange: boolean
-  /** Events not yet written, and how much of them lies in a file. */
-  journal: { behind: number, spilledBytes: number }
-  /** What the database would not keep, newest first; the item is JSON as text. */
-  setAside: { epoch: string, seq: number, at: number, reason: string, item: string }[]
-}
+/** Browsers at which one is signed in. Times are milliseconds since 1970; `own` is the one that asks. */
+export const ownSessions = array(object({ id: text, browser: text, address: text, createdAt: time, seenAt: time, own: boolean().required() })).required()
+export type OwnSession = InferType<typeof ownSessions>[number]
+
+export const accounts = array(signedIn.shape({ disabled: boolean().required(), sessions: number().integer().required() })).required()
+export type AccountInfo = InferType<typeof accounts>[number]
+
+/**
+ * What runs this house and how it is. `journal`: events not yet written, and how much of them lies in a file;
+ * `setAside`: what the database would not keep, newest first; the item is JSON as text.
+ */
+export const upkeep = object({
+  database: boolean().required(),
+  exchange: boolean().required(),
+  journal: object({ behind: number().required(), spilledBytes: number().required() }).required(),
+  setAside: array(object({ epoch: text, seq: number().required(), at: time, reason: text, item: text })).required(),
+})
+export type Upkeep = InferType<typeof upkeep>
+
+/** How database and exchange are, for everybody. */
+export const health = object({
+  status: string().oneOf(['ok', 'degraded']).required(),
+  database: object({ up: boolean().required(), journalBehind: number().required(), journalSpilledBytes: number().required() }).required(),
+  exchange: object({ up: boolean().required(), epoch: text.nullable() }).required(),
+  lastEvent: number().integer().required(),
+})

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import type { Schema } from 'yup'
 import { evolve, evolveAll, numbered } from '../core/calls/evolve'
 import { decide } from '../core/calls/decide'
 import { Tryout } from '../core/calls/tryout'
@@ -9,8 +10,10 @@ import { merrowby } from '../demo/company/merrowby'
 import { LineReader } from './lines'
 import { readToExchange } from './link'
 import { newMessage } from './messages'
-import { redactEvent, redactState, seesCallers } from './redaction'
-import { personServices, readRequest, services } from './requests'
+import { redactEvent, redactState } from '../core/calls/redaction'
+import { seesCallers } from './people'
+import { services } from '../core/calls/services'
+import { handsetServices, personServices, readRequest, requestFor } from './requests'
 
 describe('what staff members may not see', () => {
   it('is in no state and no event they are told, and changes nothing else', () => {
@@ -33,7 +36,9 @@ describe('what staff members may not see', () => {
     tell({ service: 'generateDigits', device: 't2100', call, digits: '123456' })
     tell({ service: 'blockNumber', device: 't2100', number: '+447700900987', reason: 'a secret reason' })
     tell({ service: 'singleStepTransferCall', device: 't2100', call, to: 't2105', note: 'a secret note' })
-    expect([...redacted.calls.values()][0]!.connections.map(({ device, state }) => [device, state])).toEqual([...desk.state.calls.values()][0]!.connections.map(({ device, state }) => [device, state]))
+    expect([...redacted.calls.values()][0]!.connections.map(({ device, state }) => [device, state])).toEqual(
+      [...desk.state.calls.values()][0]!.connections.map(({ device, state }) => [device, state]),
+    )
   })
 
   it('only staff are kept from it', () => {
@@ -52,30 +57,64 @@ describe('a change of the company from outside', () => {
   })
 
   it.each([
-    [[{ part: 'nonsense', id: 'x', value: null }]], [[{ part: '__proto__', id: 'x', value: null }]], [[{ part: 'slots', id: 'slot:1' }]], [[{ part: 'slots', value: null }]], [[null]], ['x'],
-    [[{ part: 'telephones', id: 't1', value: { id: 't1' } }]], [[{ part: 'settings', value: null }]], [[{ part: 'lines', id: 'l', value: 'x' }]],
-  ])('is refused with a sentence when it is none: %j', (changes) => {
+    [[{ part: 'nonsense', id: 'x', value: null }]],
+    [[{ part: '__proto__', id: 'x', value: null }]],
+    [[{ part: 'slots', id: 'slot:1' }]],
+    [[{ part: 'slots', value: null }]],
+    [[null]],
+    ['x'],
+    [[{ part: 'telephones', id: 't1', value: { id: 't1' } }]],
+    [[{ part: 'settings', value: null }]],
+    [[{ part: 'lines', id: 'l', value: 'x' }]],
+  ])('is refused with a sentence when it is none: %j', changes => {
     expect(() => readToExchange(line(changes as unknown[]))).toThrow(/\w/)
   })
 })
 
 describe('requests from outside', () => {
   it('are read strictly, keep nothing unknown and name the field', () => {
-    expect(readRequest({ service: 'parkCall', device: 't2100', call: 'c', slot: null, for: null, evil: 1 }, personServices)).toEqual({ service: 'parkCall', device: 't2100', call: 'c', slot: null, for: null })
-    expect(() => readRequest({ service: 'parkCall', device: 't2100', call: 'c', for: null }, personServices)).toThrow('slot is missing')
-    expect(() => readRequest({ service: 'tick' }, personServices)).toThrow('service must be one of')
-    expect(() => readRequest({ service: 'singleStepTransferCall', device: 't2100', call: 'c', to: 'x', distribution: 'random' }, personServices)).toThrow('distribution must be one of')
+    expect(readRequest({ service: 'parkCall', device: 't2100', call: 'c', slot: null, for: null, evil: 1 })).toEqual({
+      service: 'parkCall',
+      device: 't2100',
+      call: 'c',
+      slot: null,
+      for: null,
+    })
+    expect(() => readRequest({ service: 'parkCall', device: 't2100', call: 'c', for: null })).toThrow('slot is missing')
+    expect(() => readRequest({ service: 'sing' })).toThrow('service must be one of')
+    expect(() => (requestFor(personServices) as Schema).validateSync({ service: 'offerCall' })).toThrow('service must be one of')
+    expect(() => readRequest({ service: 'singleStepTransferCall', device: 't2100', call: 'c', to: 'x', distribution: 'random' })).toThrow(
+      'distribution must be one of',
+    )
+  })
+
+  it('come from consoles and handsets for these services, and no others', () => {
+    const network = ['adjustClock', 'configure', 'setAgentState']
+    expect(
+      Object.keys(services)
+        .filter(name => !personServices.includes(name as never))
+        .sort(),
+    ).toEqual([...network, 'offerCall', 'sendUserInformation', 'setHandset'].sort())
+    expect(Object.keys(services).filter(name => !handsetServices.includes(name as never)).sort()).toEqual([
+      ...network, 'blockNumber', 'clearCall', 'deflectCall', 'dropParty', 'setLineServed', 'singleStepConferenceCall', 'unblockNumber',
+    ].sort())
   })
 
   it('whatever is sent is read or refused with a sentence', () => {
-    fc.assert(fc.property(fc.constantFrom(...Object.keys(services)), fc.dictionary(fc.constantFrom('device', 'call', 'to', 'number', 'on', 'until', 'slot', 'for', 'party', 'digits'), fc.anything()), (service, fields) => {
-      try {
-        expect(readRequest({ ...fields, service }, personServices)).toHaveProperty('service')
-      }
-      catch (error) {
-        expect((error as Error).message).toMatch(/\w/)
-      }
-    }))
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...Object.keys(services)),
+        fc.dictionary(fc.constantFrom('device', 'call', 'to', 'number', 'on', 'until', 'slot', 'for', 'party', 'digits'), fc.anything()),
+        (service, fields) => {
+          try {
+            expect(readRequest({ ...fields, service })).toHaveProperty('service')
+          }
+          catch (error) {
+            expect((error as Error).message).toMatch(/\w/)
+          }
+        },
+      ),
+    )
   })
 
   it('a message needs somebody and some words', () => {
@@ -88,17 +127,27 @@ describe('requests from outside', () => {
 
 describe('the exchange link', () => {
   it('cuts any stream into its lines, wherever it breaks', () => {
-    fc.assert(fc.property(fc.array(fc.string({ maxLength: 20, unit: 'grapheme' }).map(text => text.replace(/\s/g, '_'))), fc.array(fc.integer({ min: 1, max: 7 }), { minLength: 1 }), (lines, cuts) => {
-      const bytes = Buffer.from(lines.map(line => `${line}\n`).join(''))
-      const got: string[] = []
-      const reader = new LineReader(1_000, line => got.push(line), () => got.push('too long'))
-      for (let at = 0, i = 0; at < bytes.length; i++) {
-        const size = cuts[i % cuts.length]!
-        reader.take(bytes.subarray(at, at + size))
-        at += size
-      }
-      expect(got).toEqual(lines.filter(Boolean))
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.string({ maxLength: 20, unit: 'grapheme' }).map(text => text.replace(/\s/g, '_'))),
+        fc.array(fc.integer({ min: 1, max: 7 }), { minLength: 1 }),
+        (lines, cuts) => {
+          const bytes = Buffer.from(lines.map(line => `${line}\n`).join(''))
+          const got: string[] = []
+          const reader = new LineReader(
+            1_000,
+            line => got.push(line),
+            () => got.push('too long'),
+          )
+          for (let at = 0, i = 0; at < bytes.length; i++) {
+            const size = cuts[i % cuts.length]!
+            reader.take(bytes.subarray(at, at + size))
+            at += size
+          }
+          expect(got).toEqual(lines.filter(Boolean))
+        },
+      ),
+    )
   })
 
   it('skips a line that is too long, says so once, and goes on', () => {
@@ -109,7 +158,10 @@ describe('the exchange link', () => {
     expect(got).toEqual(['abc', 'too long', 'ok'])
   })
 
-  it.each(['', '[]', 'null', '{"type":"dance"}', '{"type":"request","id":"a","request":{"service":"x"}}', '{"type":"advance","by":-1}', '{'])('answers "%s" with what is wrong', (line) => {
-    expect(() => readToExchange(line)).toThrow(/\w/)
-  })
+  it.each(['', '[]', 'null', '{"type":"dance"}', '{"type":"request","id":"a","request":{"service":"x"}}', '{"type":"advance","by":-1}', '{'])(
+    'answers "%s" with what is wrong',
+    line => {
+      expect(() => readToExchange(line)).toThrow(/\w/)
+    },
+  )
 })

@@ -7,7 +7,10 @@ test.setTimeout(300_000)
 
 async function expectNoFindings(page: Page, where: string): Promise<void> {
   // One window of the floor is like the other; the first rows stand for all of them.
-  const { violations } = await new AxeBuilder({ page }).exclude('.floor .front > li:nth-child(n + 30)').withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice']).analyze()
+  const { violations } = await new AxeBuilder({ page })
+    .exclude('.floor .front > li:nth-child(n + 30)')
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze()
   expect.soft(violations.map(({ id, nodes }) => `${where}: ${id} at ${nodes.slice(0, 3).map(node => node.target).join(' | ')}`)).toEqual([])
 }
 
@@ -84,7 +87,10 @@ test('the page never scrolls sideways or as a whole: 1280×800, 1920×1080, 380 
   for (const [width, height] of [[1280, 800], [1920, 1080], [380, 800]] as const) {
     await console.setViewportSize({ width, height })
     await expect(ribbon(console, 'Arriving', 'A Caller')).toBeVisible()
-    const over = await console.evaluate(() => ({ x: document.documentElement.scrollWidth - innerWidth, y: document.documentElement.scrollHeight - innerHeight }))
+    const over = await console.evaluate(() => ({
+      x: document.documentElement.scrollWidth - innerWidth,
+      y: document.documentElement.scrollHeight - innerHeight,
+    }))
     expect(over, `${width}×${height}`).toEqual({ x: 0, y: 0 })
   }
   await console.getByRole('button', { name: 'Answer A Caller With' }).click()

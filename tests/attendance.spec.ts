@@ -9,7 +9,11 @@ const present = (stage: Stage, device = 't2100') => stage.cast.state.agents.get(
 
 /** A console's feed without a browser around it, which can fall silent at will. */
 async function feed(url: string, who: string, options: { silent?: boolean } = {}): Promise<WebSocket> {
-  const answer = await fetch(`${url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ signIn: who, password: demoPassword }) })
+  const answer = await fetch(`${url}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ signIn: who, password: demoPassword }),
+  })
   const cookie = answer.headers.getSetCookie().map(each => each.split(';')[0]).join('; ')
   const socket = new WebSocket(`${url.replace('http', 'ws')}/api/feed`, { headers: { cookie, origin: url } })
   socket.on('open', () => socket.send('{"type":"hello"}'))
@@ -53,7 +57,12 @@ test('a server that is killed, or stopped, takes its operators with it', async (
 })
 
 test('of two servers one dies: who has a console at the other is still there', async ({ own }) => {
-  const second = createStack({ databaseUrl: own.serverUrl, output: 'ignore', joins: { port: own.stack.exchangePort, token: own.stack.token }, sessionSecret: own.stack.sessionSecret })
+  const second = createStack({
+    databaseUrl: own.serverUrl,
+    output: 'ignore',
+    joins: { port: own.stack.exchangePort, token: own.stack.token },
+    sessionSecret: own.stack.sessionSecret,
+  })
   await second.startServer()
   try {
     await feed(own.url, 'ines')

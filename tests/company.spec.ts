@@ -31,6 +31,12 @@ test('a person renamed, an extension renumbered, a line added: exchange and cons
   await own.cast.ring('News Caller', { to: '+441632960040' })
   await expect(ribbon(page, 'Arriving', 'News Caller')).toContainText('News line')
 
+  await own.sql('insert into holiday values (\'office\', \'2027-05-03\', \'Regatta\')')
+  await own.sql('update line set hours = \'office\' where id = \'news\'')
+  await expect.poll(() => own.cast.state.company.lines.news?.hours).toBe('office')
+  expect(own.cast.state.company.hours.office).toMatchObject({ zone: 'Europe/London' })
+  expect(own.cast.state.company.hours.office!.holidays).toContainEqual({ date: '2027-05-03', name: 'Regatta' })
+
   await expect(page.getByRole('banner')).toContainText('Ines Quillfeather · 2100')
   await own.sql('update telephone set number = \'3100\' where id = \'t2100\'')
   await expect(page.getByRole('banner')).toContainText('Ines Quillfeather · 3100')
@@ -71,7 +77,12 @@ test('what does not fit together is not taken over, and the next change that doe
 })
 
 test('two servers and one exchange see one order of changes', async ({ own, browser }) => {
-  const second = createStack({ databaseUrl: own.serverUrl, output: 'ignore', joins: { port: own.stack.exchangePort, token: own.stack.token }, sessionSecret: own.stack.sessionSecret })
+  const second = createStack({
+    databaseUrl: own.serverUrl,
+    output: 'ignore',
+    joins: { port: own.stack.exchangePort, token: own.stack.token },
+    sessionSecret: own.stack.sessionSecret,
+  })
   await second.startServer()
   try {
     const here = await own.open(browser, 'ines')
@@ -144,7 +155,10 @@ test('a database from before is brought up to date with its journal and its reco
     made.up()
     return [...made.getQueries().map(String), `insert into mikro_orm_migrations (name) values ('${migration as string}')`]
   })
-  const [{ hash }] = await withClient(admin.replace(/\/postgres$/, `/${process.env.TEST_TEMPLATE}`), async client => (await client.query<{ hash: string }>('select password_hash as hash from account limit 1')).rows) as [{ hash: string }]
+  const [{ hash }] = (await withClient(
+    admin.replace(/\/postgres$/, `/${process.env.TEST_TEMPLATE}`),
+    async client => (await client.query<{ hash: string }>('select password_hash as hash from account limit 1')).rows,
+  )) as [{ hash: string }]
   await withClient(admin, client => client.query(`create database "${name}"`))
   await withClient(url, async (client) => {
     await client.query('create table mikro_orm_migrations (id serial primary key, name text, executed_at timestamptz default now())')
@@ -163,7 +177,12 @@ test('a database from before is brought up to date with its journal and its reco
     const kept = await withClient(url, async client => (await client.query<{ seq: number }>('select seq from journal where epoch = \'old\'')).rows)
     expect(kept, 'the journal stays').toHaveLength(1)
     const api = await apiRequests.newContext({ baseURL: stack.url, storageState: await context.storageState() })
-    expect((await (await api.get('/api/calls')).json()).rows[0]).toMatchObject({ answeredBy: 't2103', devices: ['t2100', 't2103'], names: { t2103: 'Orla Pike' }, story: [{ device: 'east#2' }, { device: 't2100', to: 't2103' }] })
+    expect((await (await api.get('/api/calls')).json()).rows[0]).toMatchObject({
+      answeredBy: 't2103',
+      devices: ['t2100', 't2103'],
+      names: { t2103: 'Orla Pike' },
+      story: [{ device: 'east#2' }, { device: 't2100', to: 't2103' }],
+    })
     expect((await (await api.get('/api/parkings')).json()).rows[0]).toMatchObject({ by: 't2100', for: 't2103' })
     expect((await (await api.get('/api/messages')).json()).received[0]).toMatchObject({ to: 't2100' })
     await context.close()
@@ -182,16 +201,22 @@ function oldRows(hash: string): string[] {
     'insert into line values (\'general\', \'General line\', \'+441632960000\', 20, \'Good to hear you.\')',
     `insert into account values ('ines', 'Ines Quillfeather', 'operator', '${hash}', '2100', false)`,
     'insert into journal values (\'old\', 1, now(), \'held\', \'old-1\', \'{"type":"held","call":"old-1","device":"2100","seq":1,"at":0}\')',
-    `insert into call_record values ('old-1', 'old', 4, 'inbound', '+447700900123', 'Earlier Caller', '+441632960000', 'general', now(), now(), now(), 'answered', '2103', '2103',
-      array['2100', '2103'], '{"2100":"Ines Quillfeather","2103":"Orla Pike"}', '[{"at":0,"type":"originated","device":"east#2"},{"at":1,"type":"transferred","device":"2100","to":"2103"}]', 'earlier caller 2100 2103 orla pike', null)`,
-    'insert into parking values (\'old-1\', now(), \'slot:1\', \'2100\', \'2103\', \'east#2\', null, \'Earlier Caller\', \'taken\', now(), \'2103\', \'{"2100":"Ines Quillfeather"}\')',
+    `insert into call_record values ('old-1', 'old', 4, 'inbound', '+447700900123', 'Earlier Caller', '+441632960000', 'general', now(), now(), now(),
+      'answered', '2103', '2103',
+      array['2100', '2103'], '{"2100":"Ines Quillfeather","2103":"Orla Pike"}',
+        '[{"at":0,"type":"originated","device":"east#2"},{"at":1,"type":"transferred","device":"2100","to":"2103"}]',
+        'earlier caller 2100 2103 orla pike', null)`,
+    'insert into parking values (\'old-1\', now(), \'slot:1\', \'2100\', \'2103\', \'east#2\', null, \'Earlier Caller\', \'taken\', now(), \'2103\', '
+    + '\'{"2100":"Ines Quillfeather"}\')',
     'insert into message values (\'m1\', \'text\', \'2100\', \'ines\', \'Ines\', null, null, \'Hello\', false, false, null, now(), null)',
     'insert into blocked_number values (\'+447700900555\', \'a nuisance\', \'2100\', now())',
   ]
 }
 
 test('entities and migrations agree: every column by its name, and whether it may be empty', async ({ own }) => {
-  const columns = await own.sql<{ table: string, column: string, empty: string }>('select table_name as table, column_name as column, is_nullable as empty from information_schema.columns where table_schema = \'public\'')
+  const columns = await own.sql<{ table: string, column: string, empty: string }>(
+    'select table_name as table, column_name as column, is_nullable as empty from information_schema.columns where table_schema = \'public\'',
+  )
   const underscore = (name: string) => name.replace(/(?<=.)[A-Z]/g, letter => `_${letter}`).toLowerCase()
   for (const schema of Object.values(entities)) {
     const { meta } = schema.init()

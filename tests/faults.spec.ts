@@ -49,7 +49,9 @@ test('the server killed while callers ring, talk and are passed on: the same cal
   await expect.poll(async () => (await records(own)).map(row => `${row.name} ${row.outcome} ${row.ended_at !== null}`)).toEqual([
     'Passed Caller answered true', 'Talking Caller answered true', 'Waiting Caller answered true', 'Unseen Caller missed true',
   ])
-  const [{ count, last }] = await own.sql<{ count: number, last: number }>('select count(*)::int as count, max(seq) as last from journal') as [{ count: number, last: number }]
+  const [{ count, last }] = (await own.sql<{ count: number, last: number }>('select count(*)::int as count, max(seq) as last from journal')) as [
+    { count: number, last: number },
+  ]
   expect(count, 'no event is missing').toBe(last)
   expect(last).toBe(own.cast.state.seq)
 })

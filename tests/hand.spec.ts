@@ -352,7 +352,9 @@ test.describe('taking', () => {
     await console.getByLabel('Reason').fill('rings every morning')
     await console.getByRole('button', { name: 'Block the number' }).click()
     await stage.cast.hangUp(call)
-    expect(await stage.cast.ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900999', name: null }, number: '+441632960000' })).not.toHaveProperty('refusal')
+    expect(
+      await stage.cast.ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900999', name: null }, number: '+441632960000' }),
+    ).not.toHaveProperty('refusal')
     await console.getByRole('link', { name: 'Blocked' }).click()
     await expect(console.getByRole('row').filter({ hasText: '07700 900999' })).toContainText('rings every morning')
     await console.getByRole('button', { name: 'Lift the block of 07700 900999' }).click()
@@ -390,7 +392,9 @@ test.describe('taking', () => {
     await handset.goto(`/handset?of=${marit.device}`)
     await expect(handset.getByText('● message')).toBeVisible()
     await console.getByRole('link', { name: 'Messages' }).click()
-    await expect(console.getByRole('region', { name: 'Taken down by you' }).getByRole('listitem').filter({ hasText: 'Message Caller' })).toContainText('Not read yet')
+    await expect(console.getByRole('region', { name: 'Taken down by you' }).getByRole('listitem').filter({ hasText: 'Message Caller' })).toContainText(
+      'Not read yet',
+    )
     await handset.getByRole('button', { name: 'Mark the message of Message Caller as read' }).click()
     await expect(console.getByRole('region', { name: 'Taken down by you' }).getByRole('listitem').filter({ hasText: 'Message Caller' })).toContainText('Read ')
     await handset.close()
@@ -482,7 +486,9 @@ test('a staff member may use their own telephone and nobody else\'s, and sees wh
   await expect(page.getByRole('article', { name: 'Call with For Staff' })).toContainText('talking')
   expect((await page.request.get('/api/parkings')).status()).toBe(403)
   expect(await (await page.request.get(`/api/messages?handset=${own!.id}`)).json()).toEqual({ received: [], written: [] })
-  expect((await page.request.post('/api/messages', { data: { to: 't2150', caller: null, number: null, text: 'x', urgent: false, callBack: false } })).status()).toBe(403)
+  expect(
+    (await page.request.post('/api/messages', { data: { to: 't2150', caller: null, number: null, text: 'x', urgent: false, callBack: false } })).status(),
+  ).toBe(403)
   await context.close()
   await stage.cast.clearTheStage()
 })

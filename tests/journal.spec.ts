@@ -14,7 +14,9 @@ const hostile = [
 ]
 
 async function settled(stage: Stage): Promise<void> {
-  await expect.poll(async () => (await stage.sql<{ last: number }>('select coalesce(max(seq), 0)::int as last from journal'))[0]!.last).toBe(stage.cast.state.seq)
+  await expect
+    .poll(async () => (await stage.sql<{ last: number }>('select coalesce(max(seq), 0)::int as last from journal'))[0]!.last)
+    .toBe(stage.cast.state.seq)
 }
 
 test('no text from anywhere stops the journal: names, notes, accounts, reasons, what is said, messages', async ({ own, request }) => {
@@ -28,7 +30,9 @@ test('no text from anywhere stops the journal: names, notes, accounts, reasons, 
     await own.cast.ask({ service: 'blockNumber', device: 't2100', number: '07700 900111', reason: text.slice(0, 300) })
     await own.cast.ask({ service: 'parkCall', device: 't2100', call, slot: null, for: 't2105' })
     await own.cast.ask({ service: 'deflectCall', device: 't2100', call, to: 't2104', note: text.slice(0, 300) })
-    const message = await request.post(`${own.url}/api/messages`, { data: { to: 't2105', caller: text.slice(0, 80), number: text.slice(0, 40), text: `${text.slice(0, 480)} !`, urgent: false, callBack: false } })
+    const message = await request.post(`${own.url}/api/messages`, {
+      data: { to: 't2105', caller: text.slice(0, 80), number: text.slice(0, 40), text: `${text.slice(0, 480)} !`, urgent: false, callBack: false },
+    })
     expect([200, 422]).toContain(message.status())
     await own.cast.clearTheStage()
   }
@@ -69,7 +73,9 @@ test('PostgreSQL away: a message in a mailbox, a block and its lifting, and call
   await own.cast.ask({ service: 'deflectCall', device: 't2100', call: voice, to: 'mailbox:general' })
   await own.cast.say(voice, 'Please call me back.')
   // A message is one only after two seconds.
-  await expect.poll(() => Date.now() - (own.cast.state.calls.get(voice)?.connections.find(({ device }) => device === 'mailbox:general')?.since ?? Infinity)).toBeGreaterThan(2_200)
+  await expect
+    .poll(() => Date.now() - (own.cast.state.calls.get(voice)?.connections.find(({ device }) => device === 'mailbox:general')?.since ?? Infinity))
+    .toBeGreaterThan(2_200)
   await own.cast.hangUp(voice)
   own.stack.exchange!.kill('SIGKILL')
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()
@@ -110,7 +116,9 @@ test('PostgreSQL frozen: the log, the health and signing in say so within three 
     await stage.cast.hangUp(call)
     await expect(page.getByText('No call in hand.')).toBeVisible()
     signal('SIGCONT')
-    await expect.poll(async () => stage.sql('select name, outcome from call_record'), { timeout: 40_000 }).toEqual([{ name: 'Unwritten Caller', outcome: 'answered' }])
+    await expect
+      .poll(async () => stage.sql('select name, outcome from call_record'), { timeout: 40_000 })
+      .toEqual([{ name: 'Unwritten Caller', outcome: 'answered' }])
   }
   finally {
     signal('SIGCONT')

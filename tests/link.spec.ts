@@ -30,7 +30,16 @@ async function converse(stage: Stage, lines: (string | Buffer)[], answers: numbe
 const hello = (stage: Stage) => JSON.stringify({ type: 'hello', version: linkVersion, token: stage.stack.token })
 
 test('the exchange answers malformed and oversized messages with an error and goes on', async ({ stage }) => {
-  const strange = ['not json', '[]', '{}', 'null', '{"type":"dance"}', '{"type":"hello"}', '{"type":"hello","version":3,"token":"wrong"}', '{"type":"request","id":"1","request":{"service":"tick"}}']
+  const strange = [
+    'not json',
+    '[]',
+    '{}',
+    'null',
+    '{"type":"dance"}',
+    '{"type":"hello"}',
+    '{"type":"hello","version":3,"token":"wrong"}',
+    '{"type":"request","id":"1","request":{"service":"tick"}}',
+  ]
   // A stranger has one line.
   expect((await converse(stage, [Buffer.alloc(200_000, 120)], 2)).length).toBeLessThanOrEqual(1)
   for (const line of [...strange, Buffer.from([0xFF, 0xFE, 0x00])]) {
@@ -52,7 +61,13 @@ test('the exchange answers malformed and oversized messages with an error and go
 })
 
 test('a request that comes too late is not carried out, and what became of any can be asked', async ({ stage }) => {
-  const request = (id: string, before: number) => JSON.stringify({ type: 'request', id, before, request: { service: 'offerCall', trunk: 'west', party: { number: null, name: 'Late' }, number: '+441632960000' } })
+  const request = (id: string, before: number) =>
+    JSON.stringify({
+      type: 'request',
+      id,
+      before,
+      request: { service: 'offerCall', trunk: 'west', party: { number: null, name: 'Late' }, number: '+441632960000' },
+    })
   const inquire = (id: string) => JSON.stringify({ type: 'inquire', id })
   const heard = await converse(stage, [hello(stage), request('late', 1_000), inquire('late'), inquire('never asked')], 4)
   expect(heard[1]).toMatchObject({ type: 'reply', refusal: { code: 'tooLate' } })
@@ -61,7 +76,11 @@ test('a request that comes too late is not carried out, and what became of any c
 })
 
 test('a repeated request id gets the first reply and changes nothing', async ({ stage }) => {
-  const request = JSON.stringify({ type: 'request', id: 'once-only', request: { service: 'offerCall', trunk: 'west', party: { number: null, name: 'Once' }, number: '+441632960000' } })
+  const request = JSON.stringify({
+    type: 'request',
+    id: 'once-only',
+    request: { service: 'offerCall', trunk: 'west', party: { number: null, name: 'Once' }, number: '+441632960000' },
+  })
   const heard = await converse(stage, [hello(stage), request, request], 5)
   const replies = heard.filter(message => message.type === 'reply')
   expect(replies[1]).toEqual(replies[0])

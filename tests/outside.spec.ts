@@ -2,7 +2,11 @@ import { expect, ribbon, test } from './stage'
 
 /** What goes out of the house: callers handed to numbers outside, and emergency numbers. */
 
-test('a caller handed to an outside number stays in sight after the answer, is taken back by key, and a supervisor sees and ends what talks outside', async ({ console, stage, browser }) => {
+test('a caller handed to an outside number stays in sight after the answer, is taken back by key, and a supervisor sees and ends what talks outside', async ({
+  console,
+  stage,
+  browser,
+}) => {
   const call = await stage.cast.ring('Handed Caller')
   const pass = async () => {
     await console.keyboard.type('07700 900444')

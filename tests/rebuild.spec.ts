@@ -10,7 +10,12 @@ const test = alone({ exchangeArgs: ['--clock', '2031-05-12T08:00:00Z', '--pace',
 const run = promisify(execFile)
 const rebuild = (stage: Stage) => run(process.execPath, ['.output/commands/rebuild.mjs'], { env: { ...process.env, DATABASE_OWNER_URL: stage.ownerUrl } })
 
-const dump = (stage: Stage) => Promise.all(['call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id'].map(what => stage.sql<object>(`select * from ${what}`)))
+const dump = (stage: Stage) =>
+  Promise.all(
+    ['call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id'].map(what =>
+      stage.sql<object>(`select * from ${what}`),
+    ),
+  )
 
 async function settled(stage: Stage): Promise<void> {
   await expect.poll(async () => {
@@ -37,13 +42,25 @@ async function aWhile(stage: Stage, seed: number, steps: number): Promise<void> 
 
 async function pass({ cast }: Stage, { id: call }: Call, device: string, how: number): Promise<void> {
   switch (how) {
-    case 0: return void await cast.ask({ service: 'parkCall', device, call, slot: null, for: null })
-    case 1: return void await cast.ask({ service: 'parkCall', device, call, slot: null, for: 't2150' })
-    case 2: return void await cast.ask({ service: 'singleStepTransferCall', device, call, to: 'mailbox:t2151' })
-    case 3: return void await cast.ask({ service: 'singleStepTransferCall', device, call, to: 'group:lostProperty' })
-    case 4: return void await cast.ask({ service: 'blockNumber', device, number: `07700 9005${call.length}${call.charCodeAt(call.length - 1)}`.slice(0, 12), reason: 'a nuisance' })
-    case 5: return void await cast.ask({ service: 'consultationCall', device, call, number: 't2152' })
-    default: return void await cast.ask({ service: 'singleStepTransferCall', device, call, to: 't2160' })
+    case 0:
+      return void (await cast.ask({ service: 'parkCall', device, call, slot: null, for: null }))
+    case 1:
+      return void (await cast.ask({ service: 'parkCall', device, call, slot: null, for: 't2150' }))
+    case 2:
+      return void (await cast.ask({ service: 'singleStepTransferCall', device, call, to: 'mailbox:t2151' }))
+    case 3:
+      return void (await cast.ask({ service: 'singleStepTransferCall', device, call, to: 'group:lostProperty' }))
+    case 4:
+      return void (await cast.ask({
+        service: 'blockNumber',
+        device,
+        number: `07700 9005${call.length}${call.charCodeAt(call.length - 1)}`.slice(0, 12),
+        reason: 'a nuisance',
+      }))
+    case 5:
+      return void (await cast.ask({ service: 'consultationCall', device, call, number: 't2152' }))
+    default:
+      return void (await cast.ask({ service: 'singleStepTransferCall', device, call, to: 't2160' }))
   }
 }
 

@@ -73,7 +73,12 @@ export class Cast {
 
   /** Somebody outside dials one of our numbers. */
   async ring(name: string | null, options: { from?: string | null, to?: string } = {}): Promise<string> {
-    const { call } = await this.ask({ service: 'offerCall', trunk: 'east', party: { number: options.from === undefined ? '+447700900123' : options.from, name }, number: options.to ?? '+441632960000' })
+    const { call } = await this.ask({
+      service: 'offerCall',
+      trunk: 'east',
+      party: { number: options.from === undefined ? '+447700900123' : options.from, name },
+      number: options.to ?? '+441632960000',
+    })
     return call!
   }
 
@@ -153,8 +158,13 @@ export async function buildStage(options: StageOptions = {}): Promise<{ stage: S
   const copied = !options.admin && options.demo !== false
   const serverUrl = await prepareDatabase(admin, database, { demo: options.demo ?? true, ...(copied && { template: process.env.TEST_TEMPLATE }) })
   const databaseUrl = admin.replace(/\/postgres$/, `/${database}`)
-  for (const [name, ms] of Object.entries(options.settings ?? {})) await withClient(databaseUrl, client => client.query(`update settings set "${name.replace(/[A-Z]/g, letter => `_${letter.toLowerCase()}`)}" = ${ms}`))
-  const stack = createStack({ databaseUrl: serverUrl, exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])], output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore' })
+  for (const [name, ms] of Object.entries(options.settings ?? {}))
+    await withClient(databaseUrl, client => client.query(`update settings set "${name.replace(/[A-Z]/g, letter => `_${letter.toLowerCase()}`)}" = ${ms}`))
+  const stack = createStack({
+    databaseUrl: serverUrl,
+    exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])],
+    output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore',
+  })
   await stack.start()
   const opened: Page[] = []
   const stage: Stage = {

@@ -2,14 +2,14 @@
 import { Bell, BellOff, LogOut, Moon, Sun } from '@lucide/vue'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
-import { usePost } from '~/stores/post'
+import { useMessages } from '~/stores/messages'
 import { useSession } from '~/stores/session'
-import { seesCallers } from '~~/shared/redaction'
+import { seesCallers } from '~~/shared/people'
 
 const session = useSession()
 const desk = useDesk()
 const directory = useDirectory()
-const post = usePost()
+const messages = useMessages()
 const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const { isDark, toggle } = useTheme()
 const attention = useAttention()
@@ -17,7 +17,8 @@ const attention = useAttention()
 async function leave(): Promise<void> {
   const count = desk.inHand.length + desk.passedOn.length
   if (count > 0) {
-    desk.notice = `You still have ${count === 1 ? 'a call' : `${count} calls`}: pass ${count === 1 ? 'it' : 'them'} on or end ${count === 1 ? 'it' : 'them'} before you sign out.`
+    const [what, them] = count === 1 ? ['a call', 'it'] : [`${count} calls`, 'them']
+    desk.notice = `You still have ${what}: pass ${them} on or end ${them} before you sign out.`
     desk.say(desk.notice)
     return
   }
@@ -66,12 +67,12 @@ async function leave(): Promise<void> {
       </template>
       <NuxtLink
         to="/messages"
-        :aria-label="post.unread ? `Messages, ${post.unread} unread` : 'Messages'"
+        :aria-label="messages.unread ? `Messages, ${messages.unread} unread` : 'Messages'"
       >
         Messages<span
-          v-if="post.unread"
+          v-if="messages.unread"
           class="count"
-        >{{ post.unread }}</span>
+        >{{ messages.unread }}</span>
       </NuxtLink>
       <NuxtLink to="/handset">
         Handset

@@ -2,7 +2,9 @@ import { useEventListener } from '@vueuse/core'
 
 /** True where keys belong to what has the focus and not to the console. */
 export function ownsKeys(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable], [role="dialog"], [role="menu"], [role="listbox"]') !== null
+  return (
+    target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable], [role="dialog"], [role="menu"], [role="listbox"]') !== null
+  )
 }
 
 /** Calls back for every printable key that nothing else wants: typing anywhere goes to one place. */

@@ -63,7 +63,8 @@ export function usePresenceWords() {
 
   function whole(presence: Presence, now: number): string {
     const { kind, reason, until, since } = presence
-    if (kind === 'away') return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(live.wall(since)).format('H:mm')}` : ''}`
+    if (kind === 'away')
+      return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(live.wall(since)).format('H:mm')}` : ''}`
     if (since === null) return kinds[kind]
     const peer = peerOf(presence)
     const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'

@@ -1,7 +1,8 @@
 import { greetingAt } from '~~/core/greetings/greeting'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
-import { type Ribbon, useDesk } from '~/stores/desk'
+import type { Ribbon } from '~~/core/console/track'
+import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
@@ -20,7 +21,9 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
   const isNext = computed(() => desk.next?.call.id === call.value.id)
   const isAsking = computed(() => desk.consultation?.id === call.value.id)
-  const several = computed(() => call.value.connections.length > 2 && Boolean(call.value.conference || call.value.connections.some(connection => connection.invitedBy)))
+  const several = computed(
+    () => call.value.connections.length > 2 && Boolean(call.value.conference || call.value.connections.some(connection => connection.invitedBy)),
+  )
 
   const origin = computed(() => {
     if (isAsking.value && desk.askedFor) return `Asking for ${desk.otherName(desk.askedFor)}`

@@ -24,13 +24,10 @@ watch(() => live.over, async () => {
   }
 })
 
-const stopFollowing = live.onHappening(desk.follow)
+live.onHappening(desk.follow)
 useIntervalFn(desk.tick, 250)
 onMounted(live.open)
-onBeforeUnmount(() => {
-  stopFollowing()
-  live.close()
-})
+onBeforeUnmount(live.close)
 
 const title = computed(() => desk.arriving.length > 0 ? `(${desk.arriving.length}) Estafette` : 'Estafette')
 useHead({ title })

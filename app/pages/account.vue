@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { ValidationError } from 'yup'
 import { type OwnSession, passwordChange } from '~~/shared/people'
 import { useSession } from '~/stores/session'
 
@@ -8,9 +7,8 @@ useHead({ title: 'Your account · Estafette' })
 
 const session = useSession()
 const form = reactive({ current: '', wanted: '' })
-const failure = ref<string | null>(null)
+const { failure, sending, send } = useForm()
 const done = ref<string | null>(null)
-const sending = ref(false)
 const sessions = ref<OwnSession[]>([])
 
 async function load(): Promise<void> {
@@ -23,20 +21,14 @@ async function load(): Promise<void> {
 }
 
 async function change(): Promise<void> {
-  failure.value = done.value = null
-  sending.value = true
-  try {
+  done.value = null
+  const changed = await send({}, async () => {
     await $fetch('/api/password', { method: 'POST', body: passwordChange.validateSync(form) })
-    Object.assign(form, { current: '', wanted: '' })
-    done.value = 'Your password is changed. Every other browser has been signed out.'
-    await load()
-  }
-  catch (error) {
-    failure.value = error instanceof ValidationError ? error.message : sentenceOf(error)
-  }
-  finally {
-    sending.value = false
-  }
+  })
+  if (!changed) return
+  Object.assign(form, { current: '', wanted: '' })
+  done.value = 'Your password is changed. Every other browser has been signed out.'
+  await load()
 }
 
 async function end({ id, browser }: OwnSession): Promise<void> {
@@ -55,10 +47,11 @@ onMounted(load)
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Your account</h1>
     <p class="soft">
-      {{ session.me?.name }}, signed in as <strong>{{ session.me?.signIn }}</strong>, {{ session.me?.role }}, {{ session.me?.extension ? `telephone ${session.me.extension}` : 'no telephone' }}
+      {{ session.me?.name }}, signed in as <strong>{{ session.me?.signIn }}</strong>, {{ session.me?.role }},
+      {{ session.me?.extension ? `telephone ${session.me.extension}` : 'no telephone' }}
     </p>
     <FailureNote :text="failure" />
     <p

@@ -48,7 +48,7 @@ useIntervalFn(load, 10_000)
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Accounts</h1>
     <FailureNote :text="failure" />
     <p
@@ -58,76 +58,53 @@ useIntervalFn(load, 10_000)
     >
       The new password of {{ made.signIn }}, shown this once: <code>{{ made.password }}</code>. Everywhere else {{ made.signIn }} has been signed out.
     </p>
-    <table class="records">
-      <thead>
-        <tr>
-          <th scope="col">
-            Name
-          </th>
-          <th scope="col">
-            Signs in as
-          </th>
-          <th scope="col">
-            Telephone
-          </th>
-          <th scope="col">
-            Role
-          </th>
-          <th scope="col">
-            Signed in at
-          </th>
-          <th scope="col">
-            <span class="unseen">What can be done</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="account in accounts"
-          :key="account.signIn"
-          :class="{ shut: account.disabled }"
+    <RecordsTable
+      v-slot="{ row: account }"
+      :columns="['Name', 'Signs in as', 'Telephone', 'Role', 'Signed in at', '-What can be done']"
+      :rows="accounts"
+      :key-of="({ signIn }) => signIn"
+      :empty="null"
+      :class-of="({ disabled }) => disabled ? 'shut' : undefined"
+    >
+      <td><strong>{{ account.name }}</strong></td>
+      <td>{{ account.signIn }}</td>
+      <td>{{ account.extension ?? 'none' }}</td>
+      <td>
+        <el-select
+          :model-value="account.role"
+          :aria-label="`Role of ${account.name}`"
+          size="small"
+          class="role"
+          @change="role => change(account, { role })"
         >
-          <td><strong>{{ account.name }}</strong></td>
-          <td>{{ account.signIn }}</td>
-          <td>{{ account.extension ?? 'none' }}</td>
-          <td>
-            <el-select
-              :model-value="account.role"
-              :aria-label="`Role of ${account.name}`"
-              size="small"
-              class="role"
-              @change="role => change(account, { role })"
-            >
-              <el-option
-                v-for="role in roles"
-                :key="role"
-                :value="role"
-                :label="role"
-              />
-            </el-select>
-          </td>
-          <td>{{ account.disabled ? 'shut' : account.sessions === 1 ? '1 browser' : `${account.sessions} browsers` }}</td>
-          <td class="acts">
-            <el-button
-              v-if="account.signIn !== session.me?.signIn"
-              size="small"
-              :aria-label="account.disabled ? `Open the account of ${account.name}` : `Shut the account of ${account.name}`"
-              @click="change(account, { disabled: !account.disabled })"
-            >
-              {{ account.disabled ? 'Open' : 'Shut' }}
-            </el-button>
-            <el-button
-              v-if="account.signIn !== session.me?.signIn"
-              size="small"
-              :aria-label="`New password for ${account.name}`"
-              @click="newPassword(account)"
-            >
-              New password
-            </el-button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+          <el-option
+            v-for="role in roles"
+            :key="role"
+            :value="role"
+            :label="role"
+          />
+        </el-select>
+      </td>
+      <td>{{ account.disabled ? 'shut' : account.sessions === 1 ? '1 browser' : `${account.sessions} browsers` }}</td>
+      <td class="acts">
+        <el-button
+          v-if="account.signIn !== session.me?.signIn"
+          size="small"
+          :aria-label="account.disabled ? `Open the account of ${account.name}` : `Shut the account of ${account.name}`"
+          @click="change(account, { disabled: !account.disabled })"
+        >
+          {{ account.disabled ? 'Open' : 'Shut' }}
+        </el-button>
+        <el-button
+          v-if="account.signIn !== session.me?.signIn"
+          size="small"
+          :aria-label="`New password for ${account.name}`"
+          @click="newPassword(account)"
+        >
+          New password
+        </el-button>
+      </td>
+    </RecordsTable>
     <p class="soft note">
       A role that changes and an account that is shut take effect at once, in every open console.
     </p>

@@ -27,7 +27,7 @@ async function block(): Promise<void> {
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Blocked numbers</h1>
     <form
       v-if="maySet"
@@ -54,58 +54,29 @@ async function block(): Promise<void> {
       </el-button>
     </form>
     <FailureNote :text="desk.notice" />
-    <table
-      v-if="blocks.length"
-      class="records"
+    <RecordsTable
+      v-slot="{ row: entry }"
+      :columns="['Number', 'Reason', 'Blocked by', 'Since', '-Lift']"
+      :rows="blocks"
+      :key-of="({ number }) => number"
+      :empty="'No number is blocked. A call\'s menu blocks its number, or fill it in above.'"
     >
-      <thead>
-        <tr>
-          <th scope="col">
-            Number
-          </th>
-          <th scope="col">
-            Reason
-          </th>
-          <th scope="col">
-            Blocked by
-          </th>
-          <th scope="col">
-            Since
-          </th>
-          <th scope="col">
-            <span class="unseen">Lift</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="entry in blocks"
-          :key="entry.number"
+      <td><strong>{{ formatNumber(entry.number) }}</strong></td>
+      <td>{{ entry.reason }}</td>
+      <td>{{ directory.nameOf(entry.by) }}</td>
+      <td>{{ dayjs(live.wall(entry.at)).format('D MMM H:mm') }}</td>
+      <td>
+        <el-button
+          v-if="maySet"
+          size="small"
+          :disabled="!live.working"
+          :aria-label="`Lift the block of ${formatNumber(entry.number)}`"
+          @click="desk.ask({ service: 'unblockNumber', number: entry.number })"
         >
-          <td><strong>{{ formatNumber(entry.number) }}</strong></td>
-          <td>{{ entry.reason }}</td>
-          <td>{{ directory.nameOf(entry.by) }}</td>
-          <td>{{ dayjs(live.wall(entry.at)).format('D MMM H:mm') }}</td>
-          <td>
-            <el-button
-              v-if="maySet"
-              size="small"
-              :disabled="!live.working"
-              :aria-label="`Lift the block of ${formatNumber(entry.number)}`"
-              @click="desk.ask({ service: 'unblockNumber', number: entry.number })"
-            >
-              Lift
-            </el-button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <p
-      v-else
-      class="empty"
-    >
-      No number is blocked. A call's menu blocks its number, or fill it in above.
-    </p>
+          Lift
+        </el-button>
+      </td>
+    </RecordsTable>
   </div>
 </template>
 

@@ -42,7 +42,7 @@ onBeforeUnmount(() => void handset.putDown())
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Handset</h1>
     <div class="desk">
       <div class="chooser">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
 
@@ -29,16 +30,16 @@ onMounted(() => {
     <AnswerWindows />
     <TheFloor />
     <p
-      v-if="carrying.words.value"
+      v-if="carrying.words"
       class="carrying"
       role="status"
     >
-      {{ carrying.words.value }}
+      {{ carrying.words }}
     </p>
-    <StorySheet />
-    <DigitsSheet />
-    <MessageSheet />
-    <BlockSheet />
+    <StoryDialog />
+    <DigitsDialog />
+    <MessageDialog />
+    <BlockDialog />
   </div>
 </template>
 

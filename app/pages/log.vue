@@ -6,7 +6,11 @@ import { useLive } from '~/stores/live'
 useHead({ title: 'Call log · Estafette' })
 
 const kinds: { value: LogKind, label: string }[] = [
-  { value: 'all', label: 'All' }, { value: 'in', label: 'In' }, { value: 'out', label: 'Out' }, { value: 'missed', label: 'Missed' }, { value: 'dialled', label: 'Dialled by me' },
+  { value: 'all', label: 'All' },
+  { value: 'in', label: 'In' },
+  { value: 'out', label: 'Out' },
+  { value: 'missed', label: 'Missed' },
+  { value: 'dialled', label: 'Dialled by me' },
 ]
 /** Telephone links of other pages open the console with the number in the field. */
 const canHandleLinks = 'registerProtocolHandler' in navigator
@@ -52,10 +56,9 @@ onMounted(() => load())
 
 // Whoever reads on in older calls is left in peace; else the list follows what happens.
 const follow = useThrottleFn(() => { if (!reading.value) void load() }, 1_000, true)
-const stopFollowing = live.onHappening((happenings) => {
+live.onHappening((happenings) => {
   if (happenings.some(({ event }) => event.type !== 'callInformation' && 'call' in event)) void follow()
 })
-onBeforeUnmount(stopFollowing)
 </script>
 
 <template>

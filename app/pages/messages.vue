@@ -1,28 +1,28 @@
 <script setup lang="ts">
 import { useDirectory } from '~/stores/directory'
-import { usePost } from '~/stores/post'
+import { useMessages } from '~/stores/messages'
 
 useHead({ title: 'Messages · Estafette' })
 
-const post = usePost()
+const messages = useMessages()
 const directory = useDirectory()
 
 const boxes = computed(() => [
-  { id: 'received', title: 'Received', messages: post.messages.received, empty: 'No message for you.' },
-  { id: 'written', title: 'Taken down by you', messages: post.messages.written, empty: 'You have taken no message yet.' },
+  { id: 'received', title: 'Received', messages: messages.received, empty: 'No message for you.' },
+  { id: 'written', title: 'Taken down by you', messages: messages.written, empty: 'You have taken no message yet.' },
 ])
 
 function owner(to: string): string {
   return directory.line(to)?.name ?? directory.nameOf(to)
 }
 
-onMounted(post.load)
+onMounted(messages.load)
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Messages</h1>
-    <FailureNote :text="post.failure" />
+    <FailureNote :text="messages.failure" />
     <div class="boxes">
       <section
         v-for="box in boxes"
@@ -39,7 +39,7 @@ onMounted(post.load)
             :message="message"
             :owner="owner(message.to)"
             :mine="box.id === 'received'"
-            @read="post.read(message.id)"
+            @read="messages.read(message.id)"
           />
         </ul>
         <p

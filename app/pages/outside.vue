@@ -36,69 +36,40 @@ function nameOf({ device, party }: Connection): string {
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Talking outside</h1>
     <FailureNote :text="desk.notice" />
-    <table
-      v-if="rows.length"
-      class="records"
+    <RecordsTable
+      v-slot="{ row: row }"
+      :columns="['Who with whom', 'For', 'Put through by', 'Ends by itself at', '-What can be done']"
+      :rows="rows"
+      :key-of="({ id }) => id"
+      :empty="'Nobody. A caller handed on to a number outside, who is talking there through our lines, stands here until the two hang up.'"
     >
-      <thead>
-        <tr>
-          <th scope="col">
-            Who with whom
-          </th>
-          <th scope="col">
-            For
-          </th>
-          <th scope="col">
-            Put through by
-          </th>
-          <th scope="col">
-            Ends by itself at
-          </th>
-          <th scope="col">
-            <span class="unseen">What can be done</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="row in rows"
-          :key="row.id"
-        >
-          <td><strong>{{ row.parties.join(' and ') }}</strong></td>
-          <td>{{ spell(desk.now - row.since) }}</td>
-          <td>{{ row.by }}</td>
-          <td>{{ dayjs(live.wall(row.ends)).format('H:mm') }}</td>
-          <td class="acts">
-            <template v-if="mayAct">
-              <el-button
-                size="small"
-                :disabled="!live.working"
-                :aria-label="`Take back ${row.parties[0]}`"
-                @click="desk.ask({ service: 'directedPickupCall', call: row.id })"
-              >
-                Take back
-              </el-button>
-              <el-button
-                size="small"
-                :disabled="!live.working"
-                :aria-label="`End the call of ${row.parties.join(' and ')}`"
-                @click="desk.ask({ service: 'clearCall', call: row.id })"
-              >
-                End for both
-              </el-button>
-            </template>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <p
-      v-else
-      class="empty"
-    >
-      Nobody. A caller handed on to a number outside, who is talking there through our lines, stands here until the two hang up.
-    </p>
+      <td><strong>{{ row.parties.join(' and ') }}</strong></td>
+      <td>{{ spell(desk.now - row.since) }}</td>
+      <td>{{ row.by }}</td>
+      <td>{{ dayjs(live.wall(row.ends)).format('H:mm') }}</td>
+      <td class="acts">
+        <template v-if="mayAct">
+          <el-button
+            size="small"
+            :disabled="!live.working"
+            :aria-label="`Take back ${row.parties[0]}`"
+            @click="desk.ask({ service: 'directedPickupCall', call: row.id })"
+          >
+            Take back
+          </el-button>
+          <el-button
+            size="small"
+            :disabled="!live.working"
+            :aria-label="`End the call of ${row.parties.join(' and ')}`"
+            @click="desk.ask({ service: 'clearCall', call: row.id })"
+          >
+            End for both
+          </el-button>
+        </template>
+      </td>
+    </RecordsTable>
   </div>
 </template>

@@ -45,66 +45,30 @@ const nameIn = (row: ParkingRow, device: string | null) => device ? row.names[de
 const who = (row: ParkingRow) => row.name ?? (row.number ? formatNumber(row.number) : row.names[row.caller] ?? 'Number withheld')
 
 const follow = useThrottleFn(load, 1_000, true)
-const stopFollowing = live.onHappening((happenings) => {
+live.onHappening((happenings) => {
   if (happenings.some(({ event, before }) => event.type === 'parked' || before?.parked)) void follow()
 })
 onMounted(load)
-onBeforeUnmount(stopFollowing)
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Parkings</h1>
     <FailureNote :text="failure" />
-    <table
-      v-if="rows.length"
-      class="records"
+    <RecordsTable
+      v-slot="{ row: row }"
+      :columns="['When', 'Who', 'Where', 'Parked by', 'For', 'Waited', 'How it ended']"
+      :rows="rows"
+      :key-of="row => `${row.call} ${row.at}`"
+      :empty="loading || failure ? null : 'Nobody has been parked yet. Every stay in a park slot stands here as soon as it begins.'"
     >
-      <thead>
-        <tr>
-          <th scope="col">
-            When
-          </th>
-          <th scope="col">
-            Who
-          </th>
-          <th scope="col">
-            Where
-          </th>
-          <th scope="col">
-            Parked by
-          </th>
-          <th scope="col">
-            For
-          </th>
-          <th scope="col">
-            Waited
-          </th>
-          <th scope="col">
-            How it ended
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="row in rows"
-          :key="`${row.call} ${row.at}`"
-        >
-          <td>{{ dayjs(row.at).format('D MMM H:mm:ss') }}</td>
-          <td><strong>{{ who(row) }}</strong></td>
-          <td>{{ directory.nameOf(row.slot) }}</td>
-          <td>{{ nameIn(row, row.by) }}</td>
-          <td>{{ nameIn(row, row.for) || 'anybody' }}</td>
-          <td>{{ spell((row.endedAt ?? desk.now) - row.at) }}</td>
-          <td>{{ ends[row.end](nameIn(row, row.takenBy)) }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p
-      v-else-if="!loading && !failure"
-      class="empty"
-    >
-      Nobody has been parked yet. Every stay in a park slot stands here as soon as it begins.
-    </p>
+      <td>{{ dayjs(row.at).format('D MMM H:mm:ss') }}</td>
+      <td><strong>{{ who(row) }}</strong></td>
+      <td>{{ directory.nameOf(row.slot) }}</td>
+      <td>{{ nameIn(row, row.by) }}</td>
+      <td>{{ nameIn(row, row.for) || 'anybody' }}</td>
+      <td>{{ spell((row.endedAt ?? desk.now) - row.at) }}</td>
+      <td>{{ ends[row.end](nameIn(row, row.takenBy)) }}</td>
+    </RecordsTable>
   </div>
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ValidationError } from 'yup'
 import { credentials } from '~~/shared/people'
 import { useSession } from '~/stores/session'
 
@@ -8,22 +7,12 @@ useHead({ title: 'Sign in · Estafette' })
 
 const session = useSession()
 const form = reactive({ signIn: '', password: '' })
-const failure = ref<string | null>(null)
-const sending = ref(false)
+const { failure, sending, send } = useForm()
+const name = useTemplateRef<{ focus: () => void }>('name')
+onMounted(() => name.value?.focus())
 
-async function send(): Promise<void> {
-  failure.value = null
-  sending.value = true
-  try {
-    await session.signIn(credentials.validateSync(form))
-    await navigateTo('/')
-  }
-  catch (error) {
-    failure.value = error instanceof ValidationError ? error.message : sentenceOf(error)
-  }
-  finally {
-    sending.value = false
-  }
+async function enter(): Promise<void> {
+  if (await send({}, () => session.signIn(credentials.validateSync(form)))) await navigateTo('/')
 }
 </script>
 
@@ -32,17 +21,17 @@ async function send(): Promise<void> {
     <form
       class="form"
       novalidate
-      @submit.prevent="send"
+      @submit.prevent="enter"
     >
       <h1>Estafette</h1>
       <p>Answer, see who is free, pass on, and watch until somebody holds the call.</p>
       <label for="sign-in">Sign-in name</label>
       <el-input
         id="sign-in"
+        ref="name"
         v-model="form.signIn"
         size="large"
         autocomplete="username"
-        autofocus
       />
       <label for="password">Password</label>
       <el-input

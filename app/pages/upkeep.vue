@@ -20,7 +20,7 @@ async function load(): Promise<void> {
 
 const lines = computed(() => {
   if (!upkeep.value) return []
-  const { database, exchange, journal } = upkeep.value
+  const { database, exchange, journal, setAside } = upkeep.value
   return [
     { what: 'Telephone exchange', well: exchange, words: exchange ? 'carries calls' : 'does not answer; the consoles say so' },
     { what: 'Database', well: database, words: database ? 'takes everything that happens' : 'does not answer; calls go on, and what happens is kept' },
@@ -30,7 +30,7 @@ const lines = computed(() => {
         ? `${journal.behind} events wait in memory and ${Math.ceil(journal.spilledBytes / 1024)} kB in a file`
         : journal.behind > 0 ? `${journal.behind} events wait to be written` : 'is up to date',
     },
-    { what: 'Set aside', well: upkeep.value.setAside.length === 0, words: upkeep.value.setAside.length === 0 ? 'nothing' : `${upkeep.value.setAside.length} that the database would not keep` },
+    { what: 'Set aside', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
   ]
 })
 
@@ -39,7 +39,7 @@ useIntervalFn(load, 3_000)
 </script>
 
 <template>
-  <div class="sheet-page">
+  <div class="records-page">
     <h1>Upkeep</h1>
     <FailureNote :text="failure" />
     <dl
@@ -57,35 +57,18 @@ useIntervalFn(load, 3_000)
     </dl>
     <template v-if="upkeep?.setAside.length">
       <h2>Set aside</h2>
-      <table class="records">
-        <thead>
-          <tr>
-            <th scope="col">
-              When
-            </th>
-            <th scope="col">
-              Event
-            </th>
-            <th scope="col">
-              Why
-            </th>
-            <th scope="col">
-              What it was
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="entry in upkeep.setAside"
-            :key="`${entry.epoch} ${entry.seq}`"
-          >
-            <td>{{ dayjs(entry.at).format('D MMM H:mm:ss') }}</td>
-            <td>{{ entry.seq }} of {{ entry.epoch }}</td>
-            <td>{{ entry.reason }}</td>
-            <td><code>{{ entry.item }}</code></td>
-          </tr>
-        </tbody>
-      </table>
+      <RecordsTable
+        v-slot="{ row: entry }"
+        :columns="['When', 'Event', 'Why', 'What it was']"
+        :rows="upkeep.setAside"
+        :key-of="entry => `${entry.epoch} ${entry.seq}`"
+        :empty="null"
+      >
+        <td>{{ dayjs(entry.at).format('D MMM H:mm:ss') }}</td>
+        <td>{{ entry.seq }} of {{ entry.epoch }}</td>
+        <td>{{ entry.reason }}</td>
+        <td><code>{{ entry.item }}</code></td>
+      </RecordsTable>
     </template>
     <p
       v-else-if="upkeep"

@@ -31,7 +31,8 @@ export default defineNuxtPlugin((nuxt) => {
   nuxt.vueApp.directive('call-target', callTarget)
   nuxt.vueApp.directive('call-source', callSource)
   const carrying = useCarrying()
-  const targetOf = (location: { current: { dropTargets: { data: Record<string | symbol, unknown> }[] } }) => (location.current.dropTargets[0]?.data.target as string | undefined) ?? null
+  const targetOf = (location: { current: { dropTargets: { data: Record<string | symbol, unknown> }[] } }) =>
+    (location.current.dropTargets[0]?.data.target as string | undefined) ?? null
   monitorForElements({
     canMonitor: ({ source }) => typeof source.data.call === 'string',
     onDragStart: ({ source }) => carrying.begin(source.data.call as string),

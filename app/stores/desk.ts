@@ -1,27 +1,19 @@
 import { until } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import type { Call, CallId, DeviceId } from '~~/core/calls/model'
-import { dueOf, type Due, urgency } from '~~/core/calls/promises'
-import { callsByAge, connectionOf, isConversation, othersOf, parkedIn, partnerOf, stretchOf, type Stretch, talkingCallOf } from '~~/core/calls/questions'
+import { computed, ref } from 'vue'
+import type { Call, CallId } from '~~/core/calls/model'
+import { parkedIn, stretchOf } from '~~/core/calls/questions'
 import { tellRecall } from '~~/core/calls/story'
-import type { PersonRequest, RequestDone, RequestOutcome } from '~~/shared/requests'
+import { type Asked, otherName as nameOfOther } from '~~/core/console/console'
+import { emptyTrack, type Track, trackOf } from '~~/core/console/track'
+import type { RequestDone, RequestOutcome } from '~~/shared/requests'
 import { isUnknown, sentenceOf } from '~/composables/failure'
 import { useDirectory } from './directory'
 import { type Happening, useLive } from './live'
 import { useSession } from './session'
 
-/** A call as it lies on the operator's track. */
-export interface Ribbon {
-  call: Call
-  stretch: Stretch
-  due: Due
-}
-
 /** What became of a call that has just left the track: it stays a moment to be read. */
 export interface Farewell { id: CallId, text: string, until: number }
-
-type WithoutDevice<R> = R extends { device: DeviceId } ? Omit<R, 'device'> : never
-export type Asked = WithoutDevice<PersonRequest>
 
 const farewellStays = 7_000
 const longestFindingOut = 60_000
@@ -34,8 +26,7 @@ export const useDesk = defineStore('desk', () => {
 
   const device = computed(() => session.me?.device ?? null)
   const now = ref(live.now())
-  /** The arriving call that Enter would answer, when chosen with the arrow keys. */
-  const chosen = ref<CallId | null>(null)
+  const chosenId = ref<CallId | null>(null)
   /** The call picked up from the track to be carried somewhere, by hand or by key. */
   const carriedId = ref<CallId | null>(null)
   /** Ringing calls that make no sound here any more. */
@@ -48,68 +39,27 @@ export const useDesk = defineStore('desk', () => {
   const underWay = new Set<string>()
   let last: Promise<unknown> = Promise.resolve()
 
-  const ribbons = computed<Ribbon[]>(() => {
-    const state = live.state
-    const own = device.value
-    if (!state || !own) return []
-    return callsByAge(state).flatMap((call) => {
-      const stretch = stretchOf(state, call, own)
-      if (!stretch) return []
-      const promise = directory.line(call.line)?.promise
-      return [{ call, stretch, due: dueOf(state, call, own, promise ?? null) }]
-    })
-  })
-
-  const arriving = computed(() => ribbons.value.filter(ribbon => ribbon.stretch === 'arriving').sort(byUrgency))
-  const inHand = computed(() => ribbons.value.filter(ribbon => ribbon.stretch === 'inHand').sort(talkingFirst))
-  const passedOn = computed(() => ribbons.value.filter(ribbon => ribbon.stretch === 'passedOn').sort(byUrgency))
-
-  const talking = computed(() => live.state && device.value ? talkingCallOf(live.state, device.value) ?? null : null)
-  /** The call on which a colleague is being asked about a caller who waits, whether one talks to the colleague or has swapped back. */
-  const consultation = computed(() => {
-    const asked = ribbons.value.filter(({ call, stretch }) => stretch === 'inHand' && call.consultation && call.calling === device.value).map(ribbon => ribbon.call)
-    return asked.find(call => call === talking.value || call.consultation === talking.value?.id) ?? asked[0] ?? null
-  })
-  const askedFor = computed(() => consultation.value ? live.state?.calls.get(consultation.value.consultation!) ?? null : null)
-  const held = computed(() => inHand.value.filter(ribbon => ribbon.due.waiting === 'hold').sort((a, b) => a.due.since - b.due.since))
-  /** What Enter answers when nothing has been typed. */
-  const next = computed(() => arriving.value.find(ribbon => ribbon.call.id === chosen.value) ?? arriving.value[0] ?? null)
-  const carried = computed(() => carriedId.value ? live.state?.calls.get(carriedId.value) ?? null : null)
-
-  /** The call that goes wherever the field says: the one carried, the caller one asks for, the one in hand, or the only one on hold. */
-  const baton = computed(() => {
-    if (carried.value) return carried.value
-    if (askedFor.value) return askedFor.value
-    const call = talking.value
-    if (call) return isConversation(call) && partnerOf(call, device.value!) ? call : null
-    return held.value.length === 1 ? held.value[0]!.call : null
-  })
+  const track = computed<Track>(() => live.state && device.value
+    ? trackOf(live.state, device.value, { next: chosenId.value, carried: carriedId.value }, now.value)
+    : emptyTrack)
+  /** The arriving call that Enter would answer, when chosen by hand. */
+  const chosen = computed(() => track.value.chosen ? chosenId.value : null)
+  const arriving = computed(() => track.value.arriving)
+  const inHand = computed(() => track.value.inHand)
+  const passedOn = computed(() => track.value.passedOn)
+  const held = computed(() => track.value.held)
+  const talking = computed(() => track.value.talking)
+  const consultation = computed(() => track.value.consultation)
+  const askedFor = computed(() => track.value.askedFor)
+  const next = computed(() => track.value.next)
+  const carried = computed(() => track.value.carried)
+  const baton = computed(() => track.value.baton)
 
   const slots = computed(() => live.state ? Object.values(live.state.company.slots).map(slot => ({ slot, call: parkedIn(live.state!, slot.id) ?? null })) : [])
 
-  function byUrgency(a: Ribbon, b: Ribbon): number {
-    return urgency(b.due, now.value) - urgency(a.due, now.value) || a.due.since - b.due.since
-  }
-
-  /** Who is talked to stands first, and a caller next to the colleague who is being asked. */
-  function talkingFirst(a: Ribbon, b: Ribbon): number {
-    return rank(a) - rank(b) || a.due.since - b.due.since
-  }
-
-  function rank({ call, due }: Ribbon): number {
-    if (call.id === consultation.value?.id) return 1
-    if (call.id === askedFor.value?.id) return 2
-    return due.waiting === 'hold' ? 3 : 0
-  }
-
   /** The other side of a call, by name or number. */
   function otherName(call: Call): string {
-    const own = device.value && connectionOf(call, device.value)
-    const others = own ? othersOf(call, device.value!).filter(other => !other.invitedBy) : []
-    if (others.length > 1) return others.map(other => directory.nameOf(other.device, other.party)).join(', ')
-    if (own && call.failed) return directory.nameOf(call.failed.device)
-    const other = others[0] ?? connectionOf(call, call.calling)
-    return other ? directory.nameOf(other.device, other.party) : 'Nobody'
+    return nameOfOther(call, device.value, directory.nameOf)
   }
 
   /**
@@ -216,6 +166,11 @@ export const useDesk = defineStore('desk', () => {
     say(text)
   }
 
+  /** Chooses the arriving call that Enter is to answer; null leaves it to the most urgent. */
+  function choose(call: CallId | null): void {
+    chosenId.value = call
+  }
+
   /** Makes a ringing call silent here; it can still be answered. */
   function hush(call: CallId): void {
     quiet.value = new Set([...quiet.value, call])
@@ -235,7 +190,33 @@ export const useDesk = defineStore('desk', () => {
   }
 
   return {
-    device, now, chosen, quiet, farewells, notice, spoken, asking, arriving, inHand, passedOn, talking, consultation, askedFor, baton, carried, held, next, slots,
-    otherName, ask, say, follow, hush, carry, tick,
+    device,
+    now,
+    track,
+    chosen,
+    quiet,
+    farewells,
+    notice,
+    spoken,
+    asking,
+    arriving,
+    inHand,
+    passedOn,
+    talking,
+    consultation,
+    askedFor,
+    baton,
+    carried,
+    held,
+    next,
+    slots,
+    otherName,
+    ask,
+    say,
+    follow,
+    choose,
+    hush,
+    carry,
+    tick,
   }
 })

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { computed } from 'vue'
 import type { DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Group, Line } from '~~/core/company/company'

@@ -1,12 +1,16 @@
 import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
 import type { DeviceId } from '~~/core/calls/model'
+import type { Deed } from '~~/core/console/console'
+import { standingDeed } from '~~/core/console/keys'
+import { slotDeed, type Way } from '~~/core/console/ways'
 import { lookUp } from '~~/core/company/lookups'
 import { type Hit, searchDirectory } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
 import { useLive } from './live'
-import { type Route, useRoutes } from './routes'
+import { useWays } from './ways'
 
 const mostHits = 24
 const shortestNumber = 5
@@ -15,7 +19,7 @@ const shortestNumber = 5
 export const useField = defineStore('field', () => {
   const desk = useDesk()
   const directory = useDirectory()
-  const routes = useRoutes()
+  const ways = useWays()
   const live = useLive()
   const text = ref('')
   /** Somebody chosen by hand from the floor; typing forgets them. */
@@ -37,16 +41,16 @@ export const useField = defineStore('field', () => {
   const best = computed(() => hits.value[Math.min(selected.value, hits.value.length - 1)] ?? null)
 
   /** The ways that lead from here to whoever is marked, or to the number typed; the first is what Enter does. */
-  const ways = computed<Route[]>(() => {
-    if (best.value) return routes.to(best.value.id)
+  const found = computed<Way[]>(() => {
+    if (best.value) return ways.to(best.value.id)
     return isSearching.value ? toTyped(text.value) : []
   })
 
-  function toTyped(typed: string): Route[] {
-    if (short.value) return routes.toNumber(short.value.number, `${short.value.number} (${short.value.name})`)
+  function toTyped(typed: string): Way[] {
+    if (short.value) return ways.toNumber(short.value.number, `${short.value.number} (${short.value.name})`)
     const dialled = readDialled(typed)
     if (dialled.kind === 'invalid' || typed.replace(/\D/g, '').length < shortestNumber) return []
-    return routes.toNumber(typed.trim(), dialled.kind === 'outside' ? formatNumber(dialled.e164) : dialled.digits)
+    return ways.toNumber(typed.trim(), dialled.kind === 'outside' ? formatNumber(dialled.e164) : dialled.digits)
   }
 
   /** Why what looks like a number can't be dialled, or null. */
@@ -56,16 +60,10 @@ export const useField = defineStore('field', () => {
     return dialled.kind === 'invalid' ? dialled.why : null
   })
 
-  /** What Enter does while nothing has been typed: hands over the caller one asks for, or answers. */
-  const standing = computed<{ words: string, act: () => Promise<boolean> } | null>(() => {
-    const { consultation, askedFor, next, chosen } = desk
-    if (consultation && askedFor && !chosen) {
-      return {
-        words: `hands ${desk.otherName(askedFor)} over to ${desk.otherName(consultation)}`,
-        act: () => desk.ask({ service: 'transferCall', call: askedFor.id, consultation: consultation.id }),
-      }
-    }
-    return next ? { words: `answers ${desk.otherName(next.call)}`, act: () => desk.ask({ service: 'answerCall', call: next.call.id }) } : null
+  /** What Enter does while nothing has been typed. */
+  const standing = computed(() => {
+    const console = ways.console()
+    return console && standingDeed(console)
   })
 
   function clear(): void {
@@ -88,21 +86,16 @@ export const useField = defineStore('field', () => {
     selected.value = 0
   }
 
-  /** Takes who waits in a slot, or puts the call in hand into it; 0 is the tenth. */
-  async function useSlot(digit: number): Promise<void> {
-    const place = desk.slots[(digit + 9) % 10]
-    if (!place) return
-    const done = place.call
-      ? await desk.ask({ service: 'directedPickupCall', call: place.call.id })
-      : await park(place.slot.id)
-    if (done || text.value === `#${digit}`) clear()
-  }
-
-  /** Puts the call in hand into a slot, or into the first free one. */
-  async function park(slot: DeviceId | null): Promise<boolean> {
-    if (desk.baton) return desk.ask({ service: 'parkCall', call: desk.baton.id, slot, for: null })
-    desk.notice = 'There is no call in hand to park, and nobody waits in that slot.'
-    return false
+  /** Takes who waits in a slot, or puts the call in hand into it (null: into the first free one). The tenth has the digit 0. */
+  async function useSlot(digit: number | null): Promise<void> {
+    const console = ways.console()
+    const slot = digit === null ? null : desk.slots[(digit + 9) % 10]?.slot.id
+    if (!console || slot === undefined) return
+    const deed = slotDeed(console, slot)
+    if (!deed) desk.notice = 'There is no call in hand to park, and nobody waits in that slot.'
+    const typed = text.value
+    if (deed && await ways.perform(deed)) clear()
+    else if (digit !== null && text.value === typed) clear()
   }
 
   /** Moves the mark by one: among the answers while searching, else among the calls that arrive. */
@@ -116,19 +109,19 @@ export const useField = defineStore('field', () => {
     if (calls.length === 0) return
     // In a consultation Enter hands over; the first arrow chooses the most urgent caller instead.
     const at = desk.consultation && !desk.chosen ? (by === 1 ? -1 : 0) : calls.indexOf(desk.next!.call.id)
-    desk.chosen = calls[(at + by + calls.length) % calls.length]!
+    desk.choose(calls[(at + by + calls.length) % calls.length]!)
   }
 
   /** Takes a way. The field is emptied once it is done; it keeps its text when that was refused, and whatever has been typed meanwhile. */
-  async function take(way: { act: () => Promise<boolean> } | null | undefined): Promise<void> {
+  async function take(way: { deed: Deed } | null | undefined): Promise<void> {
     const meant = text.value
     if (!way) return
     taking.value = true
-    const done = await way.act()
+    const done = await ways.perform(way.deed)
     if (done && text.value === meant) clear()
-    if (done) desk.chosen = null
+    if (done) desk.choose(null)
     taking.value = false
   }
 
-  return { text, picked, selected, taking, hits, slotMode, isSearching, best, ways, wrongNumber, standing, clear, type, pick, park, move, take }
+  return { text, picked, selected, taking, hits, slotMode, isSearching, best, ways: found, wrongNumber, standing, clear, type, pick, useSlot, move, take }
 })

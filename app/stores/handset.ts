@@ -1,13 +1,13 @@
 import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
 import type { Call, CallId, Connection, DeviceId } from '~~/core/calls/model'
 import { callsOf, connectionOf, othersOf, reservedFor } from '~~/core/calls/questions'
+import type { WithoutDevice } from '~~/core/console/console'
 import { readDialled } from '~~/core/numbers/dialled'
 import type { Message, Messages } from '~~/shared/messages'
 import type { HandsetRequest, RequestDone } from '~~/shared/requests'
 import { sentenceOf } from '~/composables/failure'
 import { useLive } from './live'
-
-type WithoutDevice<R> = R extends { device: DeviceId } ? Omit<R, 'device'> : never
 
 /** A stand-in telephone in a person's hand: that of a colleague, or that of somebody outside who calls. */
 export const useHandset = defineStore('handset', () => {

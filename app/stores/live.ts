@@ -1,5 +1,6 @@
-import { until } from '@vueuse/core'
+import { createEventHook, until } from '@vueuse/core'
 import { defineStore } from 'pinia'
+import { computed, ref, shallowReactive, shallowRef } from 'vue'
 import { evolve } from '~~/core/calls/evolve'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { stateOf } from '~~/core/calls/snapshot'
@@ -32,7 +33,7 @@ export const useLive = defineStore('live', () => {
   /** Counts up when the server has closed the feed, or will not open it: the session may be over, or another role hold. */
   const over = ref(0)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
-  const listeners = new Set<(happenings: Happening[]) => void>()
+  const happened = createEventHook<[Happening[]]>()
   /** The latest configuration that was sent: it is not sent again. */
   let company: Company = nobody
   let clockOffset = 0
@@ -110,7 +111,11 @@ export const useLive = defineStore('live', () => {
     if (message.type === 'reveal') {
       const current = state.value
       if (current?.epoch === message.epoch && current.seq === message.seq) {
-        state.value = { ...current, outlived: current.outlived.map(note => message.outlived.find(known => known.call === note.call) ?? note), calls: current.calls.merge(message.calls.map(call => [call.id, call])) }
+        state.value = {
+          ...current,
+          outlived: current.outlived.map(note => message.outlived.find(known => known.call === note.call) ?? note),
+          calls: current.calls.merge(message.calls.map(call => [call.id, call])),
+        }
       }
       return
     }
@@ -173,7 +178,7 @@ export const useLive = defineStore('live', () => {
       const after = presenceOf(current, device)
       if (!samePresence(before, after)) presences.set(device, after)
     }
-    if (happenings.length > 0) for (const listener of listeners) listener(happenings)
+    if (happenings.length > 0) void happened.trigger(happenings)
   }
 
   /** The exchange's time, in milliseconds: it runs steadily, whatever is done to a clock on the wall. */
@@ -192,10 +197,5 @@ export const useLive = defineStore('live', () => {
     await until(() => state.value?.epoch !== epoch || (state.value?.seq ?? 0) >= seq).toBe(true, { timeout: longestWait })
   }
 
-  function onHappening(listener: (happenings: Happening[]) => void): () => void {
-    listeners.add(listener)
-    return () => listeners.delete(listener)
-  }
-
-  return { state, connected, exchange, working, since, news, over, presences, open, close, now, wall, reached, onHappening }
+  return { state, connected, exchange, working, since, news, over, presences, open, close, now, wall, reached, onHappening: happened.on }
 })

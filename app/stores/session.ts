@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { ref } from 'vue'
 import type { SignedIn } from '~~/shared/people'
 
 /** Who is signed in at this browser. */

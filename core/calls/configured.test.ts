@@ -22,13 +22,18 @@ const at = (call: string, device: string) => connectionState(desk.state, call, d
 /** A telephone goes, out of every group first. */
 const remove = (id: string) => {
   const groups = Object.values(desk.state.company.groups).filter(({ members }) => members.includes(id))
-  return desk.configure(...groups.map(group => ({ part: 'groups' as const, id: group.id, value: { ...group, members: group.members.filter(member => member !== id) } })), { part: 'telephones', id, value: null })
+  return desk.configure(
+    ...groups.map(group => ({ part: 'groups' as const, id: group.id, value: { ...group, members: group.members.filter(member => member !== id) } })),
+    { part: 'telephones', id, value: null },
+  )
 }
 
 describe('an exchange that has just begun', () => {
   it('knows nobody until it is told which company it serves, and then serves it', () => {
     desk = new Tryout({ ...nobody, groups: { operators: { ...merrowby(3).groups.operators!, members: [] } } }, { attended: [] })
-    expect(desk.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' })).toMatchObject({ code: 'trunksBusy' })
+    expect(desk.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' })).toMatchObject({
+      code: 'trunksBusy',
+    })
     expect(desk.ask({ service: 'makeCall', device: ines, number: '2105' })).toMatchObject({ code: 'unknownDevice' })
     const company = merrowby(12)
     expect(desk.ask({ service: 'configure', from: 0, version: 7, changes: changesBetween(desk.state.company, company) })).toBeUndefined()
@@ -44,7 +49,9 @@ describe('an exchange that has just begun', () => {
     desk.must({ service: 'configure', from: version, version: version + 1, changes: [{ part: 'slots', id: 'slot:2', value: null }] })
     expect(desk.state.seq, 'told twice').toBe(seq)
     expect(desk.ask({ service: 'configure', from: version, version: version + 2, changes: [] })?.sentence).toContain('version')
-    expect(desk.configure({ part: 'telephones', id: marit, value: { ...desk.state.company.telephones[marit]!, number: '2106' } })?.sentence).toContain('same number')
+    expect(desk.configure({ part: 'telephones', id: marit, value: { ...desk.state.company.telephones[marit]!, number: '2106' } })?.sentence).toContain(
+      'same number',
+    )
     expect(desk.state.seq).toBe(seq)
   })
 })
@@ -82,7 +89,9 @@ describe('a group', () => {
     const call = desk.inHand(ines)
     desk.must({ service: 'singleStepTransferCall', device: ines, call, to: 'group:reservations' })
     expect(at(call, first)).toBe('alerting')
-    desk.change('groups', 'group:reservations', { members: desk.state.company.groups['group:reservations']!.members.filter(member => member !== first && member !== second) })
+    desk.change('groups', 'group:reservations', {
+      members: desk.state.company.groups['group:reservations']!.members.filter(member => member !== first && member !== second),
+    })
     expect(at(call, first), 'what rings already rings on').toBe('alerting')
     desk.hangUp(call, first)
     expect(at(call, third)).toBe('alerting')
@@ -185,9 +194,25 @@ describe('a park slot that is gone', () => {
 describe('a line', () => {
   it('that is new takes calls at once; one that is gone takes none, and who called on it is looked after', () => {
     const call = desk.offer('+441632960010')
-    desk.configure({ part: 'lines', id: 'freight', value: null }, { part: 'lines', id: 'news', value: { ...desk.state.company.lines.general!, id: 'news', name: 'News line', number: '+441632960040', night: 'mailbox:news', overflow: { after: 60_000, to: 'mailbox:news' } } })
+    desk.configure(
+      { part: 'lines', id: 'freight', value: null },
+      {
+        part: 'lines',
+        id: 'news',
+        value: {
+          ...desk.state.company.lines.general!,
+          id: 'news',
+          name: 'News line',
+          number: '+441632960040',
+          night: 'mailbox:news',
+          overflow: { after: 60_000, to: 'mailbox:news' },
+        },
+      },
+    )
     expect(place(call)).toBe('waiting')
-    expect(desk.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960010' })).toMatchObject({ code: 'unallocatedNumber' })
+    expect(desk.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960010' })).toMatchObject({
+      code: 'unallocatedNumber',
+    })
     expect(desk.call(desk.offer('+441632960040')).line).toBe('news')
     for (let i = 0; i < 10 && desk.state.calls.has(call); i++) desk.wait(60_000)
     expect(desk.state.calls.has(call), 'a mailbox took the message in the end').toBe(false)
@@ -199,6 +224,8 @@ describe('a trunk', () => {
     const calls = [1, 2, 3].map(() => desk.offer())
     desk.change('trunks', 'east', { channels: 2, kept: 0 })
     expect(calls.every(call => desk.state.calls.has(call))).toBe(true)
-    expect(desk.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' })).toMatchObject({ code: 'trunksBusy' })
+    expect(desk.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' })).toMatchObject({
+      code: 'trunksBusy',
+    })
   })
 })

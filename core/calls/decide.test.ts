@@ -160,7 +160,13 @@ describe('calling out', () => {
     expect(desk.state.calls.get(call.id)).toBeUndefined()
   })
 
-  it.each([['', 'invalidNumber'], ['call me', 'invalidNumber'], ['+44', 'invalidNumber'], ['8765', 'unallocatedNumber'], [ines, 'toSelf']])('refuses "%s"', (number, code) => {
+  it.each([
+    ['', 'invalidNumber'],
+    ['call me', 'invalidNumber'],
+    ['+44', 'invalidNumber'],
+    ['8765', 'unallocatedNumber'],
+    [ines, 'toSelf'],
+  ])('refuses "%s"', (number, code) => {
     expect(ask({ service: 'makeCall', device: ines, number })).toMatchObject({ code })
   })
 })

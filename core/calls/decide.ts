@@ -1,18 +1,14 @@
 import { lookUp } from '../company/lookups'
-import { consultationCall, makeCall, offerCall } from './beginning'
 import { accept, refuse } from './answers'
-import { clearCall, conferenceCall, dropParty, setMicrophoneMute, singleStepConferenceCall } from './conference'
 import { evolveAll, numbered } from './evolve'
 import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, Request } from './model'
-import { comeBack, deflectCall, parkCall, ringAgain, sendAway, singleStepTransferCall, transferCall, unanswered } from './passing'
-import { callsOf, connectionOf, holdersOf, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
-import { refusalOfRight } from './rights'
-import { answerCall, clearConnection, directedPickupCall, generateDigits, groupPickupCall, holdCall, reconnectCall, retrieveCall } from './taking'
-import { plainText } from './text'
+import { comeBack, ringAgain, sendAway, unanswered } from './passing'
+import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
+import { partOf, refusalOfRight } from './rights'
+import type { Service } from './service'
+import { services } from './services'
 import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
-import { blockNumber, configure, dismissNote, setAgentState, setDoNotDisturb, setLineServed, unblockNumber } from './workplace'
 
-const longestCaption = 300
 /** How often what comes of something is followed up at one moment. */
 const mostRounds = 12
 
@@ -30,64 +26,18 @@ export function decide(state: ExchangeState, request: Request, now: number): Dec
 }
 
 function answerTo(state: ExchangeState, request: Exclude<Request, { service: 'tick' }>, now: number): Decision {
-  if (request.service === 'offerCall') return offerCall(state, request.trunk, request.party, request.number)
-  if (request.service === 'adjustClock') return request.offset === state.clockOffset ? accept() : accept({ type: 'clockAdjusted', offset: request.offset })
-  if (request.service === 'configure') return configure(state, request)
-  if (!('call' in request)) return atPlace(state, request, now)
-  const call = state.calls.get(request.call)
-  return call ? withCall(state, call, request) : refuse('unknownCall', 'That call is over: whoever was on it has hung up.')
-}
-
-type AtPlace = Exclude<Request, { service: 'tick' | 'offerCall' | 'adjustClock' | 'configure' } | { call: string }>
-
-/** Requests about a telephone or the place of somebody, not about a call. */
-function atPlace(state: ExchangeState, request: AtPlace, now: number): Decision {
-  const device = lookUp(state.company.telephones, request.device)
-  if (!device) return refuse('unknownDevice', `There is no extension ${request.device}.`)
-  switch (request.service) {
-    case 'makeCall': return makeCall(state, device, request)
-    case 'groupPickupCall': return groupPickupCall(state, device.id, request.group)
-    case 'setDoNotDisturb': return setDoNotDisturb(state, device, request)
-    case 'setStatus': return accept({ type: 'statusChanged', device: device.id, reason: request.reason, until: request.reason === null ? null : request.until })
-    case 'setAgentState': return setAgentState(state, device, request.attended, now)
-    case 'setLineServed': return setLineServed(state, device, request)
-    case 'setHandset': return state.devices.get(device.id)!.handset === request.on ? accept() : accept({ type: 'handsetChanged', device: device.id, on: request.on })
-    case 'blockNumber': return blockNumber(state, device, request)
-    case 'unblockNumber': return unblockNumber(state, device, request.number)
-    case 'dismissNote': return dismissNote(state, device, request.note)
+  const service = services[request.service] as unknown as Service<never>
+  const asked = { state, request, now }
+  if ('call' in request) {
+    const call = state.calls.get(request.call)
+    if (!call) return refuse('unknownCall', 'That call is over: whoever was on it has hung up.')
+    const { device } = request
+    const ofCall = { ...asked, call, own: connectionOf(call, device)!, part: partOf(state, call, device), operator: isOperator(state, device) }
+    return refusalOfRight(service, ofCall as never) ?? service.decide(ofCall as never)
   }
-}
-
-type WithCall = Extract<Request, { call: string }>
-
-/** Requests about one call. */
-function withCall(state: ExchangeState, call: Call, request: WithCall): Decision {
-  const refusal = refusalOfRight(state, call, request)
-  if (refusal) return refusal
-  switch (request.service) {
-    case 'answerCall': return answerCall(state, call, request.device)
-    case 'directedPickupCall': return directedPickupCall(state, call, request.device)
-    case 'clearConnection': return clearConnection(state, call, request.device)
-    case 'clearCall': return clearCall(call, request.device)
-    case 'deflectCall': return deflectCall(state, call, request)
-    case 'parkCall': return parkCall(state, call, request)
-  }
-  const own = connectionOf(call, request.device)!
-  switch (request.service) {
-    case 'consultationCall': return consultationCall(state, call, own, request.number)
-    case 'dropParty': return dropParty(call, own, request.party)
-    case 'holdCall': return holdCall(call, own)
-    case 'retrieveCall': return retrieveCall(state, call, own)
-    case 'reconnectCall': return reconnectCall(state, call, own)
-    case 'transferCall': return transferCall(state, call, own, state.calls.get(request.consultation))
-    case 'singleStepTransferCall': return singleStepTransferCall(state, call, own, request)
-    case 'conferenceCall': return conferenceCall(state, call, own, state.calls.get(request.other))
-    case 'singleStepConferenceCall': return singleStepConferenceCall(state, call, own, request.to)
-    case 'generateDigits': return generateDigits(call, own, request.digits)
-    case 'setMicrophoneMute': return setMicrophoneMute(state, call, request.party, request.on)
-    case 'sendUserInformation':
-      return accept({ type: 'callInformation', call: call.id, device: own.device, text: plainText(request.text, longestCaption) })
-  }
+  if (!('device' in request)) return service.decide(asked as never)
+  const telephone = lookUp(state.company.telephones, request.device)
+  return telephone ? service.decide({ ...asked, telephone } as never) : refuse('unknownDevice', `There is no extension ${request.device}.`)
 }
 
 /** Time moves on in steps: what falls due later at the same tick sees what came of the earlier. */

@@ -168,7 +168,9 @@ describe('a blind transfer', () => {
   it('to a group where nobody answers comes back in the name of the group', () => {
     pass('group:reservations', { distribution: 'all' })
     desk.wait(20_000)
-    expect(tellRecall(desk.call(call).recall!, device => desk.state.company.groups[device]?.name ?? name(device), 5_000)).toBe('Reservations did not answer, 4 rings')
+    expect(tellRecall(desk.call(call).recall!, device => desk.state.company.groups[device]?.name ?? name(device), 5_000)).toBe(
+      'Reservations did not answer, 4 rings',
+    )
   })
 
   it('to a queue waits there, watched, and comes back after its time', () => {

@@ -87,12 +87,20 @@ describe('the story of a call', () => {
 describe('the history of parkings', () => {
   it.each<[string, string, () => Request]>([
     ['taken', 'somebody takes the caller', () => ({ service: 'directedPickupCall', device: marit, call: [...desk.state.calls.keys()][0]! })],
-    ['gaveUp', 'the caller hangs up', () => ({ service: 'clearConnection', device: [...desk.state.calls.values()][0]!.calling, call: [...desk.state.calls.keys()][0]! })],
+    [
+      'gaveUp',
+      'the caller hangs up',
+      () => ({ service: 'clearConnection', device: [...desk.state.calls.values()][0]!.calling, call: [...desk.state.calls.keys()][0]! }),
+    ],
     ['sentOn', 'somebody sends the call on', () => ({ service: 'deflectCall', device: ines, call: [...desk.state.calls.keys()][0]!, to: marit })],
-    ['cameBack', 'nobody comes', () => {
-      desk.now += 90_000
-      return { service: 'tick' }
-    }],
+    [
+      'cameBack',
+      'nobody comes',
+      () => {
+        desk.now += 90_000
+        return { service: 'tick' }
+      },
+    ],
   ])('ends as %s when %s', (end, _, ends) => {
     const call = desk.inHand(ines)
     const began = watched({ service: 'parkCall', device: ines, call, slot: null, for: marit })
@@ -105,7 +113,14 @@ describe('the history of parkings', () => {
 describe('words', () => {
   it('spans, greetings and text from outside', () => {
     expect([0, 7_000, 754_000, 3_723_000, -5].map(spell)).toEqual(['0:00', '0:07', '12:34', '1:02:03', '0:00'])
-    expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt(hour, 'x').split(',')[0])).toEqual(['Good morning', 'Good morning', 'Good afternoon', 'Good afternoon', 'Good evening', 'Good evening'])
+    expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt(hour, 'x').split(',')[0])).toEqual([
+      'Good morning',
+      'Good morning',
+      'Good afternoon',
+      'Good afternoon',
+      'Good evening',
+      'Good evening',
+    ])
     expect(plainText('a\u202Eb\u0000\n c\uD800 <i>', 20)).toBe('a b c <i>')
     expect(plainText('x'.repeat(100), 10)).toHaveLength(10)
   })
@@ -114,7 +129,11 @@ describe('words', () => {
     expect(plainText(`${'x'.repeat(79)}\u{1F600}`, 80)).toBe('x'.repeat(79))
     expect(plainText(`${'x'.repeat(9)}e\u0301`, 10)).toBe('x'.repeat(9))
     expect(plainText('\u{1F44D}\u{1F3FD}'.repeat(5), 6)).toBe('\u{1F44D}\u{1F3FD}')
-    const anything = fc.oneof(fc.string({ unit: 'binary' }), fc.string({ unit: 'grapheme' }), fc.array(fc.integer({ min: 0, max: 0xFFFF })).map(units => String.fromCharCode(...units)))
+    const anything = fc.oneof(
+      fc.string({ unit: 'binary' }),
+      fc.string({ unit: 'grapheme' }),
+      fc.array(fc.integer({ min: 0, max: 0xffff })).map(units => String.fromCharCode(...units)),
+    )
     fc.assert(fc.property(anything, fc.integer({ min: 0, max: 40 }), (text, longest) => {
       const plain = plainText(text, longest)
       expect(plain.length).toBeLessThanOrEqual(longest)

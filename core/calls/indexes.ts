@@ -19,7 +19,13 @@ export interface Indexes {
   free: BTree<string, DeviceId>
 }
 
-export const noIndexes: Indexes = { callsAt: PersistentMap(), channels: PersistentMap(), timers: EmptyBTree as BTree<string, Timer>, timersOf: PersistentMap(), free: EmptyBTree as BTree<string, DeviceId> }
+export const noIndexes: Indexes = {
+  callsAt: PersistentMap(),
+  channels: PersistentMap(),
+  timers: EmptyBTree as BTree<string, Timer>,
+  timersOf: PersistentMap(),
+  free: EmptyBTree as BTree<string, DeviceId>,
+}
 
 /** Brings the indexes of `next` up to date after calls have changed, or what was set at telephones. */
 export function reindex(before: ExchangeState, next: ExchangeState, calls: Iterable<CallId>): void {
@@ -85,7 +91,8 @@ function freeKeys(state: ExchangeState, id: DeviceId): string[] {
 }
 
 function placeConnections(indexes: Indexes, was: Call | undefined, is: Call | undefined): void {
-  if (was && is && was.connections.length === is.connections.length && was.connections.every(({ device }, index) => is.connections[index]!.device === device)) return
+  if (was && is && was.connections.length === is.connections.length && was.connections.every(({ device }, index) => is.connections[index]!.device === device))
+    return
   for (const { device, trunk } of was?.connections ?? []) {
     if (is && connectionOf(is, device)) continue
     const rest = (indexes.callsAt.get(device) ?? []).filter(id => id !== was!.id)
@@ -103,7 +110,11 @@ const none: readonly Timer[] = []
 
 function setTimers(indexes: Indexes, owner: CallId | DeviceId, timers: readonly Timer[]): void {
   const before = indexes.timersOf.get(owner) ?? none
-  if (before.length === timers.length && before.every(({ at, name, line }, index) => at === timers[index]!.at && name === timers[index]!.name && line === timers[index]!.line)) return
+  if (
+    before.length === timers.length
+    && before.every(({ at, name, line }, index) => at === timers[index]!.at && name === timers[index]!.name && line === timers[index]!.line)
+  )
+    return
   for (const timer of before) indexes.timers = indexes.timers.without(keyOf(timer))
   for (const timer of timers) indexes.timers = indexes.timers.with(keyOf(timer), timer)
   indexes.timersOf = timers.length > 0 ? indexes.timersOf.set(owner, timers) : indexes.timersOf.delete(owner)

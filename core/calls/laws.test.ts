@@ -4,7 +4,21 @@ import { describe, expect, it } from 'vitest'
 import { evolve, evolveAll } from './evolve'
 import type { Call, ExchangeState, NumberedEvent, Request } from './model'
 import { isMailbox } from './names'
-import { callsOf, channelsUsed, connectionOf, holdersOf, isConversation, isEmergency, isOrphaned, isOutside, isPresent, parkedIn, placesOf, serves, stretchOf } from './questions'
+import {
+  callsOf,
+  channelsUsed,
+  connectionOf,
+  holdersOf,
+  isConversation,
+  isEmergency,
+  isOrphaned,
+  isOutside,
+  isPresent,
+  parkedIn,
+  placesOf,
+  serves,
+  stretchOf,
+} from './questions'
 import { snapshotOf, stateOf } from './snapshot'
 import { keyOf, nextDeadline, timersOf } from './timers'
 import { begin, carryOut, operators, requestOf, start, waitOf, wish } from './wishes'
@@ -40,7 +54,10 @@ function indexesOf({ indexes: { callsAt, channels, timers, timersOf, free } }: E
   }
 }
 
-/** Only who talks with somebody (whoever leaves a conference on hold keeps nobody waiting) or with a mailbox, and who calls an emergency number, waits for nothing. */
+/**
+ * Only who talks with somebody (whoever leaves a conference on hold keeps nobody waiting) or with a mailbox, and who calls an emergency number, waits
+ * for nothing.
+ */
 function waits(call: Call): boolean {
   if (isOutside(call) || call.connections.some(({ device, invitedBy }) => isMailbox(device) || invitedBy)) return true
   const emergency = call.connections.some(({ state, party }) => state === 'alerting' && party?.number === '999')
@@ -50,18 +67,29 @@ function waits(call: Call): boolean {
 function checkState(state: ExchangeState): void {
   const talkers = new Set<string>()
   const taken = new Set<string>()
-  for (const trunk of Object.keys(state.company.trunks)) law(channelsUsed(state, trunk) <= state.company.trunks[trunk]!.channels, 'a trunk carries no more calls than it has channels')
-  for (const device of state.devices.keys()) law(state.company.telephones[device] || callsOf(state, device).length > 0, 'a telephone that the company has no longer is there for its last call only')
+  for (const trunk of Object.keys(state.company.trunks))
+    law(channelsUsed(state, trunk) <= state.company.trunks[trunk]!.channels, 'a trunk carries no more calls than it has channels')
+  for (const device of state.devices.keys())
+    law(state.company.telephones[device] || callsOf(state, device).length > 0, 'a telephone that the company has no longer is there for its last call only')
   for (const call of state.calls.values()) {
     const places = placesOf(call)
     law(places.length === 1, `call ${call.id} is in exactly one place, not in ${places.join(' and ') || 'none'}`)
     law(connectionOf(call, call.calling), 'the caller is in the call')
     law(new Set(call.connections.map(connection => connection.device)).size === call.connections.length, 'nobody is in a call twice')
-    law((timersOf(state, call).length > 0) === waits(call), 'what rings, waits, is parked, on hold, records, failed or talks outside ends by itself, and nothing else')
-    law(!holdersOf(state, call).every(({ device }) => state.agents.get(device) && !isPresent(state, device)) || holdersOf(state, call).length === 0, 'nobody is on hold with an operator who has gone')
+    law(
+      (timersOf(state, call).length > 0) === waits(call),
+      'what rings, waits, is parked, on hold, records, failed or talks outside ends by itself, and nothing else',
+    )
+    law(
+      !holdersOf(state, call).every(({ device }) => state.agents.get(device) && !isPresent(state, device)) || holdersOf(state, call).length === 0,
+      'nobody is on hold with an operator who has gone',
+    )
     law(call.watched === null || isOutside(call), 'only two parties outside are watched')
     law(!call.conference || call.conference.by === null || connectionOf(call, call.conference.by), 'who leads a conference is in it')
-    law(!call.conference || call.conference.by !== null || call.connections.every(({ device, state: its }) => !state.devices.get(device) || its === 'alerting'), 'a conference with one of ours in it is led')
+    law(
+      !call.conference || call.conference.by !== null || call.connections.every(({ device, state: its }) => !state.devices.get(device) || its === 'alerting'),
+      'a conference with one of ours in it is led',
+    )
     law(call.passing === null || ['ringing', 'waiting'].includes(places[0]!), 'a call passed on rings or waits somewhere')
     law((call.parked !== null) === (places[0] === 'parked'), 'who is parked is in a slot')
     law(!call.parked || (!taken.has(call.parked.slot) && parkedIn(state, call.parked.slot) === call), 'one caller to a slot')
@@ -69,10 +97,16 @@ function checkState(state: ExchangeState): void {
     law(operators.filter(operator => stretchOf(state, call, operator) === 'passedOn').length <= 1, 'one operator watches a call passed on')
     law(!isOrphaned(state, call), 'nobody waits where nobody serves')
     law(call.consultation === null || state.calls.get(call.consultation), 'who is asked about a caller is asked about one who is there')
-    law(call.conference === null || call.connections.filter(({ state: its }) => its === 'connected' || its === 'held').length > 2, 'a conference is three or more')
+    law(
+      call.conference === null || call.connections.filter(({ state: its }) => its === 'connected' || its === 'held').length > 2,
+      'a conference is three or more',
+    )
     law(call.connections.length <= state.company.settings.conferenceSize || call.passing, 'a conference holds so many and no more')
     if (places[0] === 'waiting' && call.connections.some(({ device }) => device === 'operators')) {
-      law(operators.some(operator => isPresent(state, operator) && serves(state, call, operator) && stretchOf(state, call, operator) !== null), 'who waits for an operator is on the console of one who is there')
+      law(
+        operators.some(operator => isPresent(state, operator) && serves(state, call, operator) && stretchOf(state, call, operator) !== null),
+        'who waits for an operator is on the console of one who is there',
+      )
     }
     for (const connection of call.connections) {
       if (connection.state !== 'connected') continue
@@ -98,10 +132,16 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
       if (heard.has(pair)) continue
       const [one, other] = pair.split(' ')
       if (one === asked || other === asked) {
-        law(['answerCall', 'directedPickupCall', 'groupPickupCall', 'retrieveCall', 'reconnectCall', 'makeCall', 'conferenceCall'].includes(request.service), 'people begin to talk by answering, taking, taking back or joining')
+        law(
+          ['answerCall', 'directedPickupCall', 'groupPickupCall', 'retrieveCall', 'reconnectCall', 'makeCall', 'conferenceCall'].includes(request.service),
+          'people begin to talk by answering, taking, taking back or joining',
+        )
         continue
       }
-      law(request.service === 'transferCall' || request.service === 'conferenceCall', 'a third party connects two people by completing a transfer or joining a conference, and by nothing else')
+      law(
+        request.service === 'transferCall' || request.service === 'conferenceCall',
+        'a third party connects two people by completing a transfer or joining a conference, and by nothing else',
+      )
       const both = [one, other].every(device => [...before.calls.values()].some(known => connectionOf(known, asked!) && connectionOf(known, device!)))
       law(both, 'only who has both on the line connects them')
     }
@@ -117,15 +157,33 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
     law(request.service !== 'configure', 'no change of the company ends a call')
     const failed = call.failed !== null
     const recorded = request.service === 'tick' && call.connections.some(({ device }) => isMailbox(device))
-    const own = ['clearConnection', 'clearCall', 'reconnectCall'].includes(request.service) && 'call' in request && request.call === id ? connectionOf(call, asked!) : undefined
+    const own
+      = ['clearConnection', 'clearCall', 'reconnectCall'].includes(request.service) && 'call' in request && request.call === id
+        ? connectionOf(call, asked!)
+        : undefined
     const preempted = 'number' in request && request.number === '999'
     const parted = isOutside(call) && (request.service === 'tick' || request.service === 'clearCall')
     law(failed || recorded || own || preempted || parted, 'a call ends only by one of its parties, or after the tone or the message')
-    const cutsOff = own && !own.party && own.state === 'held' && request.service === 'clearConnection' && call.connections.some(connection => connection !== own && connection.state === 'connected' && !isMailbox(connection.device))
+    const cutsOff
+      = own
+        && !own.party
+        && own.state === 'held'
+        && request.service === 'clearConnection'
+        && call.connections.some(connection => connection !== own && connection.state === 'connected' && !isMailbox(connection.device))
     law(!cutsOff, 'nobody who hears music is cut off by who put them on hold')
   }
   const service = request.service
-  if (service === 'tick' || service === 'setAgentState') law([...before.calls.keys()].every(id => after.calls.get(id) || before.calls.get(id)!.failed || isOutside(before.calls.get(id)!) || before.calls.get(id)!.connections.some(({ device }) => isMailbox(device))), 'time and absence cut nobody off')
+  if (service === 'tick' || service === 'setAgentState')
+    law(
+      [...before.calls.keys()].every(
+        id =>
+          after.calls.get(id)
+          || before.calls.get(id)!.failed
+          || isOutside(before.calls.get(id)!)
+          || before.calls.get(id)!.connections.some(({ device }) => isMailbox(device)),
+      ),
+      'time and absence cut nobody off',
+    )
 }
 
 /** Each consultation ends with its caller in exactly one of three places: with the colleague, in hand, or on hold and visible. */
@@ -136,7 +194,11 @@ function checkConsultations(before: ExchangeState, after: ExchangeState, request
     const primary = after.calls.get(call.consultation)
     if (!primary || !connectionOf(primary, caller)) continue
     const own = connectionOf(primary, call.calling)
-    if (own) law(own.state === 'connected' || own.state === 'alerting' || (own.state === 'held' && stretchOf(after, primary, call.calling) === 'inHand'), 'the caller of a consultation is in hand, on hold and visible, or rings again')
+    if (own)
+      law(
+        own.state === 'connected' || own.state === 'alerting' || (own.state === 'held' && stretchOf(after, primary, call.calling) === 'inHand'),
+        'the caller of a consultation is in hand, on hold and visible, or rings again',
+      )
     else law(request.service !== 'reconnectCall' || request.call !== call.id, 'who takes a caller back has them')
   }
 }
@@ -170,12 +232,23 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
         journal.push(...result.events)
         checkState(state)
       }
-      expect(snapshotOf(evolveAll(initial, JSON.parse(JSON.stringify(journal)))), 'the same events give the same state').toEqual(JSON.parse(JSON.stringify(snapshotOf(state))))
+      expect(snapshotOf(evolveAll(initial, JSON.parse(JSON.stringify(journal)))), 'the same events give the same state').toEqual(
+        JSON.parse(JSON.stringify(snapshotOf(state))),
+      )
       expect(indexesOf(state), 'indexes that follow events are those of the whole').toEqual(indexesOf(stateOf(snapshotOf(state))))
     }), { numRuns: runs, seed })
     console.log(`seed ${seed}, ${requests} requests; carried out: ${[...carried].map(([service, count]) => `${service} ${count}`).join(', ')}`)
     expect(requests).toBeGreaterThan(runs * 50)
-    for (const service of ['transferCall', 'conferenceCall', 'parkCall', 'directedPickupCall', 'deflectCall', 'reconnectCall', 'singleStepConferenceCall', 'dropParty']) {
+    for (const service of [
+      'transferCall',
+      'conferenceCall',
+      'parkCall',
+      'directedPickupCall',
+      'deflectCall',
+      'reconnectCall',
+      'singleStepConferenceCall',
+      'dropParty',
+    ]) {
       expect(carried.get(service), `${service} was tried in earnest`).toBeGreaterThan(20)
     }
   }, 180_000)
@@ -197,7 +270,8 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
         checkState(state)
       }
       expect(nextDeadline(state)).toBeNull()
-      for (const call of state.calls.values()) if (!isConversation(call)) expect(['talking', ...(isEmergency(state, call) ? ['ringing'] : [])]).toContain(placesOf(call)[0])
+      for (const call of state.calls.values())
+        if (!isConversation(call)) expect(['talking', ...(isEmergency(state, call) ? ['ringing'] : [])]).toContain(placesOf(call)[0])
     }), { numRuns: Math.ceil(runs / 4), seed })
   }, 180_000)
 

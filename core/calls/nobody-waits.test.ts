@@ -65,7 +65,10 @@ describe('a wait that is too long', () => {
   })
 
   it.each([
-    ['a person', marit, marit, 'alerting'], ['a group', 'group:freight', 't2118', 'alerting'], ['another queue', '602', 'queue:freight', 'queued'], ['a mailbox', mailboxOf(marit), mailboxOf(marit), 'connected'],
+    ['a person', marit, marit, 'alerting'],
+    ['a group', 'group:freight', 't2118', 'alerting'],
+    ['another queue', '602', 'queue:freight', 'queued'],
+    ['a mailbox', mailboxOf(marit), mailboxOf(marit), 'connected'],
   ])('or to whatever the line says: %s', (_, to, device, state) => {
     change('lines', 'general', { overflow: { after: minute, to } })
     const call = desk.offer()
@@ -104,7 +107,10 @@ describe('a wait that is too long', () => {
 })
 
 describe('at night', () => {
-  it.each([['an extension', marit], ['an outside number', '07700 900321']])('%s as night destination rings like any telephone, and is not cut off', (_, night) => {
+  it.each([
+    ['an extension', marit],
+    ['an outside number', '07700 900321'],
+  ])('%s as night destination rings like any telephone, and is not cut off', (_, night) => {
     change('lines', 'general', { night })
     for (const device of operators) gone(device)
     const call = desk.offer()
@@ -271,7 +277,8 @@ describe('emergency numbers', () => {
   })
 
   it('find a channel when every other is in use, and one that is taken from whoever can best be spared when those are too', () => {
-    for (let i = 0; i < 50; i++) desk.ask({ service: 'offerCall', trunk: i % 2 ? 'east' : 'west', party: { number: null, name: null }, number: '+441632960000' })
+    for (let i = 0; i < 50; i++)
+      desk.ask({ service: 'offerCall', trunk: i % 2 ? 'east' : 'west', party: { number: null, name: null }, number: '+441632960000' })
     expect(trunks()).toEqual([20, 20])
     expect(desk.ask({ service: 'makeCall', device: ines, number: '020 7946 0000' })).toMatchObject({ code: 'trunksBusy' })
     const spared = [...desk.state.calls.keys()][3]!
@@ -285,7 +292,8 @@ describe('emergency numbers', () => {
 
   it('never take the channel of the caller they are for', () => {
     const call = desk.inHand(ines)
-    for (let i = 0; i < 50; i++) desk.ask({ service: 'offerCall', trunk: i % 2 ? 'east' : 'west', party: { number: null, name: null }, number: '+441632960000' })
+    for (let i = 0; i < 50; i++)
+      desk.ask({ service: 'offerCall', trunk: i % 2 ? 'east' : 'west', party: { number: null, name: null }, number: '+441632960000' })
     for (const device of [marit, dunstan]) desk.must({ service: 'makeCall', device, number: '999' })
     desk.now += 1_000
     desk.must({ service: 'consultationCall', device: ines, call, number: '999' })
@@ -325,7 +333,8 @@ describe('conferences', () => {
     const { call, asking } = three()
     desk.must({ service: 'conferenceCall', device: ines, call, other: asking })
     desk.must({ service: 'singleStepConferenceCall', device: marit, call, to: dunstan })
-    for (const party of [ines, desk.call(call).calling]) expect(desk.ask({ service: 'dropParty', device: marit, call, party })).toMatchObject({ code: 'notAllowed' })
+    for (const party of [ines, desk.call(call).calling])
+      expect(desk.ask({ service: 'dropParty', device: marit, call, party })).toMatchObject({ code: 'notAllowed' })
     desk.must({ service: 'dropParty', device: marit, call, party: dunstan })
   })
 
@@ -398,14 +407,21 @@ describe('who has been free longest', () => {
 })
 
 describe('numbers', () => {
-  it.each(['07700 900998', '00447700900998', '447700900998', '+44 7700 900998', '+44 (0)7700 900998'])('a blocked number is blocked however the network spells it: %s', (number) => {
-    desk.must({ service: 'blockNumber', device: ines, number: '07700 900998', reason: 'threats' })
-    const before = desk.state.calls.size
-    desk.must({ service: 'offerCall', trunk: 'east', party: { number, name: null }, number: '+441632960000' })
-    expect(desk.state.calls.size).toBe(before)
-  })
+  it.each(['07700 900998', '00447700900998', '447700900998', '+44 7700 900998', '+44 (0)7700 900998'])(
+    'a blocked number is blocked however the network spells it: %s',
+    number => {
+      desk.must({ service: 'blockNumber', device: ines, number: '07700 900998', reason: 'threats' })
+      const before = desk.state.calls.size
+      desk.must({ service: 'offerCall', trunk: 'east', party: { number, name: null }, number: '+441632960000' })
+      expect(desk.state.calls.size).toBe(before)
+    },
+  )
 
-  it.each([['withheld', null, null], ['malformed', 'x12-34', 'x12-34'], ['too short', '12', '12']])('a %s number is let in and shown as it is', (_, number, kept) => {
+  it.each([
+    ['withheld', null, null],
+    ['malformed', 'x12-34', 'x12-34'],
+    ['too short', '12', '12'],
+  ])('a %s number is let in and shown as it is', (_, number, kept) => {
     expect(desk.call(desk.offer('+441632960000', { number, name: null })).party).toEqual({ number: kept, name: null })
   })
 

@@ -2,7 +2,10 @@ import type { Call, CallId, DeviceId, ExchangeState, LineId, Step } from './mode
 import { deviceName, isMailbox } from './names'
 import { connectionOf } from './questions'
 
-/** What became of a call. `joined`: it became part of another. `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what became of the caller. */
+/**
+ * What became of a call. `joined`: it became part of another. `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what
+ * became of the caller.
+ */
 export const outcomes = ['live', 'answered', 'joined', 'missed', 'voicemail', 'blocked', 'notReached', 'lost'] as const
 export type Outcome = typeof outcomes[number]
 
@@ -42,7 +45,9 @@ export function recordOf(state: ExchangeState, call: Call, end: Step | null): Ca
   const story = end ? [...call.story, end] : call.story
   const caller = connectionOf(call, call.calling)?.party ? null : state.company.telephones[story[0]!.device]
   const { party } = call
-  const ours = [...new Set(story.flatMap(step => step.to ? [step.device, step.to] : [step.device]))].filter(device => deviceName(state.company, device) !== null)
+  const ours = [...new Set(story.flatMap(step => (step.to ? [step.device, step.to] : [step.device])))].filter(
+    device => deviceName(state.company, device) !== null,
+  )
   const answers = story.filter(step => step.type === 'established' && !isMailbox(step.device))
   const mailbox = story.some(step => step.type === 'established' && isMailbox(step.device))
   const byUs = answers.filter(step => state.devices.has(step.device))

@@ -5,7 +5,8 @@ import { decide } from './decide'
 import type { Call, DeviceId, ExchangeState, Request } from './model'
 import { connectionOf, isOperator, isOutside } from './questions'
 import { Tryout } from './tryout'
-import { begin, carryOut, devices, requestOf, start, waitOf, wish } from './wishes'
+import { services } from './services'
+import { begin, carryOut, devices, requestOf, requestWith, start, waitOf, wish } from './wishes'
 
 /** What one may do to a call follows from one's role and one's part in it. */
 
@@ -13,18 +14,27 @@ type WithCall = Extract<Request, { call: string }>
 
 /** Every service on a call, as somebody would ask it who wants to do as much as they can. */
 function everything(call: Call, device: DeviceId, other: Call): WithCall[] {
-  const { id } = call
   const party = call.connections.find(connection => connection.device !== device)?.device ?? device
-  return [
-    { service: 'answerCall', device, call: id }, { service: 'directedPickupCall', device, call: id }, { service: 'clearConnection', device, call: id },
-    { service: 'clearCall', device, call: id }, { service: 'dropParty', device, call: id, party }, { service: 'holdCall', device, call: id },
-    { service: 'retrieveCall', device, call: id }, { service: 'reconnectCall', device, call: id }, { service: 'transferCall', device, call: id, consultation: other.id },
-    { service: 'singleStepTransferCall', device, call: id, to: '07700 900222' }, { service: 'deflectCall', device, call: id, to: '07700 900222' },
-    { service: 'deflectCall', device, call: id, from: party, to: '07700 900222' }, { service: 'conferenceCall', device, call: id, other: other.id },
-    { service: 'singleStepConferenceCall', device, call: id, to: '07700 900222' }, { service: 'parkCall', device, call: id, slot: null, for: null },
-    { service: 'generateDigits', device, call: id, digits: '1' }, { service: 'setMicrophoneMute', device, call: id, party, on: true },
-    { service: 'consultationCall', device, call: id, number: '07700 900222' }, { service: 'sendUserInformation', device, call: id, text: 'hello' },
-  ]
+  const values: Record<string, unknown> = {
+    device,
+    call: call.id,
+    party,
+    consultation: other.id,
+    other: other.id,
+    to: '07700 900222',
+    number: '07700 900222',
+    slot: null,
+    for: null,
+    digits: '1',
+    on: true,
+    text: 'hello',
+  }
+  const ofCalls = (Object.keys(services) as (keyof typeof services)[]).filter(service => service !== 'configure' && 'call' in services[service].fields().fields)
+  expect(ofCalls.length).toBeGreaterThan(17)
+  return ofCalls.flatMap((service) => {
+    const asked = requestWith(service, (name, { optional }) => name in values || optional ? values[name] : 'a word') as WithCall
+    return service === 'deflectCall' ? [asked, { ...asked, from: party } as WithCall] : [asked]
+  })
 }
 
 /** What somebody of ours who has no connection in a call may do to it: nothing but this. */
@@ -32,7 +42,9 @@ function mayWithoutConnection(state: ExchangeState, call: Call, { service, devic
   const operator = isOperator(state, device)
   const queue = call.connections.find(({ state: its, device: id }) => its === 'queued' && state.company.groups[id]?.members.includes(device))
   const brought = [call.passing?.by, call.watched?.by, call.parked?.by].includes(device)
-  const near = call.connections.some(({ state: its, device: id }) => its === 'alerting' && state.company.telephones[id]?.pickupGroup === state.company.telephones[device]?.pickupGroup)
+  const near = call.connections.some(
+    ({ state: its, device: id }) => its === 'alerting' && state.company.telephones[id]?.pickupGroup === state.company.telephones[device]?.pickupGroup,
+  )
   switch (service) {
     case 'answerCall':
     case 'parkCall':
@@ -66,7 +78,8 @@ describe('rights', () => {
         const outside = call.connections.find(({ party }) => party)
         if (outside) {
           for (const request of everything(call, outside.device, calls[0]!)) {
-            if (!('refusal' in decide(state, request, now))) expect(['answerCall', 'clearConnection', 'generateDigits', 'sendUserInformation']).toContain(request.service)
+            if (!('refusal' in decide(state, request, now)))
+              expect(['answerCall', 'clearConnection', 'generateDigits', 'sendUserInformation']).toContain(request.service)
           }
         }
       }

@@ -18,7 +18,14 @@ export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snap
 
 export function stateOf(snapshot: Snapshot): ExchangeState {
   const { devices, agents, blocked, calls } = snapshot
-  return reindexAll({ ...snapshot, devices: PersistentMap(devices), agents: PersistentMap(agents), blocked: PersistentMap(blocked), calls: PersistentMap(calls), indexes: noIndexes })
+  return reindexAll({
+    ...snapshot,
+    devices: PersistentMap(devices),
+    agents: PersistentMap(agents),
+    blocked: PersistentMap(blocked),
+    calls: PersistentMap(calls),
+    indexes: noIndexes,
+  })
 }
 
 export interface Beginning {

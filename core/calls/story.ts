@@ -48,7 +48,7 @@ export function tellConsulted({ device, cause, rang }: Consulted, nameOf: Namer,
 }
 
 /** One line of a call's story: when, how long until the next, and what, in plain words. */
-export interface Line {
+export interface Sentence {
   at: number
   /** Milliseconds until the next line; null for the last. */
   lasted: number | null
@@ -56,7 +56,7 @@ export interface Line {
 }
 
 /** A call's story in plain words. A step that says the same as the one before it is left out. */
-export function tellStory(story: readonly Step[], nameOf: Namer): Line[] {
+export function tellStory(story: readonly Step[], nameOf: Namer): Sentence[] {
   const told = story.flatMap((step, index) => {
     const text = tellStep(step, story[index - 1], nameOf)
     return text ? [{ at: step.at, text }] : []

@@ -22,7 +22,9 @@ export type Target
 export function targetOf(state: ExchangeState, to: string): Target | Refused {
   if (isMailbox(to)) {
     const owner = ownerOfMailbox(to)!
-    return lookUp(state.company.telephones, owner) || lookUp(state.company.lines, owner) ? { kind: 'mailbox', id: to } : refuse('unallocatedNumber', 'There is no such voicemail.')
+    return lookUp(state.company.telephones, owner) || lookUp(state.company.lines, owner)
+      ? { kind: 'mailbox', id: to }
+      : refuse('unallocatedNumber', 'There is no such voicemail.')
   }
   const dialled = readDialled(to)
   const short = dialled.kind === 'inside' ? lookUp(state.company.shortNumbers, dialled.digits) : undefined
@@ -104,10 +106,13 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
   switch (target.kind) {
     case 'outside': {
       const room = roomForEmergency(state, target, reaching)
-      if (target.short?.emergency && !room && !freeTrunk(state, true)) return refuse('trunksBusy', 'Every line to the outside carries an emergency call. Try again at once.')
+      if (target.short?.emergency && !room && !freeTrunk(state, true))
+        return refuse('trunksBusy', 'Every line to the outside carries an emergency call. Try again at once.')
       const trunk = room?.trunk ?? target.trunk
       const leg = room ? legOf(state, trunk) : target.id
-      return { events: [...room?.events ?? [], { type: 'delivered', call, device: leg, party: { number: target.number, name: target.short?.name ?? null }, trunk }] }
+      return {
+        events: [...(room?.events ?? []), { type: 'delivered', call, device: leg, party: { number: target.number, name: target.short?.name ?? null }, trunk }],
+      }
     }
     case 'mailbox':
       return { events: [{ type: 'established', call, device: target.id }] }
@@ -159,15 +164,26 @@ function longestFree(state: ExchangeState, group: Group, except: readonly Device
   return undefined
 }
 
-/** A destination for a call that `device` has or may take: refused when it is whoever asks, whoever calls, or can't be reached. `keeps` says what becomes of the caller then. */
-export function onward(state: ExchangeState, call: Call, device: DeviceId, to: string, keeps: string, distribution: Distribution | undefined): { target: Target, events: CallEvent[] } | Refused {
+/**
+ * A destination for a call that `device` has or may take: refused when it is whoever asks, whoever calls, or can't be reached. `keeps` says what becomes
+ * of the caller then.
+ */
+export function onward(
+  state: ExchangeState,
+  call: Call,
+  device: DeviceId,
+  to: string,
+  keeps: string,
+  distribution: Distribution | undefined,
+): { target: Target, events: CallEvent[] } | Refused {
   const target = targetOf(state, to)
   const and = (refused: Refused) => refuse(refused.refusal.code, `${refused.refusal.sentence} ${keeps}`)
   if ('refusal' in target) return and(target)
   if (target.id === device) return refuse('toSelf', `That is your own extension. ${keeps}`)
-  const caller = connectionOf(call, target.id)
-    ?? (target.kind === 'outside' ? call.connections.find(({ party }) => party?.number === target.number) : undefined)
-  if (caller && caller.state !== 'queued') return refuse('toCaller', `${caller.party ? 'That number' : nameOf(state, target.id)} is in this call already. ${keeps}`)
+  const caller
+    = connectionOf(call, target.id) ?? (target.kind === 'outside' ? call.connections.find(({ party }) => party?.number === target.number) : undefined)
+  if (caller && caller.state !== 'queued')
+    return refuse('toCaller', `${caller.party ? 'That number' : nameOf(state, target.id)} is in this call already. ${keeps}`)
   const reached = reach(state, target, { call: call.id, distribution, except: [device, ...call.connections.map(connection => connection.device)] })
   return 'refusal' in reached ? and(reached) : { target, events: reached.events }
 }

@@ -5,9 +5,11 @@ import { isMailbox, mailboxOf } from './names'
 import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf } from './questions'
 
 /**
- * When what waits has waited long enough. Timers follow from the state, and the state's indexes hold them in their order: no step that changes a call can forget one.
+ * When what waits has waited long enough. Timers follow from the state, and the state's indexes hold them in their order: no step that changes a call
+ * can forget one.
  * `ring`: nobody answers; `invite`: somebody asked to join does not; `queue`: passed on to a queue in vain; `overflow`: waits too long;
- * `park`: nobody comes to the slot; `hold`; `tone`; `message`: the mailbox is full; `watch`: two outside need no watching any more; `longest`: they have talked long enough.
+ * `park`: nobody comes to the slot; `hold`; `tone`; `message`: the mailbox is full; `watch`: two outside need no watching any more; `longest`: they
+ * have talked long enough.
  */
 export type TimerName = 'ring' | 'invite' | 'queue' | 'overflow' | 'park' | 'hold' | 'tone' | 'message' | 'watch' | 'longest'
 
@@ -45,7 +47,8 @@ export function timersOf(state: ExchangeState, call: Call): Timer[] {
   for (const { device, state: its, since, invitedBy, party } of call.connections) {
     if (its === 'alerting' && invitedBy) add('invite', since + settings.transferRecall)
     // An emergency number is rung until it answers.
-    else if (its === 'alerting' && !isEmergencyNumber(state, party)) add('ring', call.passing ? Math.max(since, call.passing.at) + settings.transferRecall : since + settings.noAnswer)
+    else if (its === 'alerting' && !isEmergencyNumber(state, party))
+      add('ring', call.passing ? Math.max(since, call.passing.at) + settings.transferRecall : since + settings.noAnswer)
     else if (its === 'connected' && isMailbox(device)) add('message', since + settings.longestMessage)
   }
   const holders = holdersOf(state, call)
@@ -62,7 +65,9 @@ export function timersOf(state: ExchangeState, call: Call): Timer[] {
 
 /** Of several that ring, the first to give up counts. */
 function oneOfEach(timers: Timer[]): Timer[] {
-  return timers.filter((timer, index) => !timers.some((other, at) => other.name === timer.name && (other.at < timer.at || (other.at === timer.at && at < index))))
+  return timers.filter(
+    (timer, index) => !timers.some((other, at) => other.name === timer.name && (other.at < timer.at || (other.at === timer.at && at < index))),
+  )
 }
 
 /** The timers of a telephone of ours. Until when somebody is away is a time that people have said: it is read by their clock. */

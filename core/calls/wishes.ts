@@ -7,6 +7,7 @@ import { evolveAll, numbered } from './evolve'
 import type { Call, Connection, DeviceId, ExchangeState, NumberedEvent, Request } from './model'
 import { mailboxOf } from './names'
 import { placesOf } from './questions'
+import { services } from './services'
 import { quietState } from './snapshot'
 
 /** Random requests from everybody at once, most of them sensible: for property-based tests. */
@@ -18,7 +19,24 @@ export const operators = company.groups.operators!.members
 const lines = Object.values(company.lines)
 export const start = Date.UTC(2031, 4, 12, 8)
 const slots = ['slot:1', 'slot:2', 'slot:3', null]
-const destinations = [...devices, ...numbers, '0', '9', '601', 'group:directors', 'group:reservations', '07700 900123', '+447700900555', '701', mailboxOf('t2105'), mailboxOf('general'), 'nonsense', '__proto__', '999', '101']
+const destinations = [
+  ...devices,
+  ...numbers,
+  '0',
+  '9',
+  '601',
+  'group:directors',
+  'group:reservations',
+  '07700 900123',
+  '+447700900555',
+  '701',
+  mailboxOf('t2105'),
+  mailboxOf('general'),
+  'nonsense',
+  '__proto__',
+  '999',
+  '101',
+]
 
 export function begin(epoch: string): ExchangeState {
   const state = quietState(company, { epoch, now: start, attended: operators })
@@ -31,9 +49,37 @@ export function begin(epoch: string): ExchangeState {
 export interface Wish { kind: typeof kinds[number][1], a: number, b: number, c: number }
 
 const kinds = [
-  [5, 'offer'], [4, 'make'], [12, 'answer'], [4, 'clear'], [3, 'hold'], [5, 'retrieve'], [8, 'consult'], [5, 'complete'], [3, 'reconnect'], [6, 'transfer'],
-  [3, 'deflect'], [3, 'move'], [6, 'join'], [4, 'invite'], [3, 'drop'], [1, 'endAll'], [4, 'park'], [6, 'pickUp'], [2, 'groupPickUp'], [2, 'mute'], [1, 'digits'],
-  [1, 'disturb'], [1, 'status'], [2, 'attend'], [1, 'serve'], [1, 'block'], [1, 'unplug'], [3, 'configure'], [1, 'clock'], [5, 'wait'],
+  [5, 'offer'],
+  [4, 'make'],
+  [12, 'answer'],
+  [4, 'clear'],
+  [3, 'hold'],
+  [5, 'retrieve'],
+  [8, 'consult'],
+  [5, 'complete'],
+  [3, 'reconnect'],
+  [6, 'transfer'],
+  [3, 'deflect'],
+  [3, 'move'],
+  [6, 'join'],
+  [4, 'invite'],
+  [3, 'drop'],
+  [1, 'endAll'],
+  [4, 'park'],
+  [6, 'pickUp'],
+  [2, 'groupPickUp'],
+  [2, 'mute'],
+  [1, 'digits'],
+  [1, 'disturb'],
+  [1, 'status'],
+  [2, 'attend'],
+  [1, 'serve'],
+  [1, 'block'],
+  [1, 'unplug'],
+  [3, 'configure'],
+  [1, 'clock'],
+  [5, 'wait'],
+  [6, 'any'],
 ] as const
 const nat = fc.nat({ max: 63 })
 export const wish: fc.Arbitrary<Wish> = fc.record({
@@ -66,21 +112,80 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
   switch (kind) {
     case 'offer': {
       const numbers = [...lines.map(line => line.number), '+441632960105', '+441632960999']
-      return { service: 'offerCall', trunk: a % 2 ? 'east' : 'west', party: { number: c % 5 ? null : '+447700900555', name: '<b>x</b>\u0000' }, number: at(numbers, b) }
+      return {
+        service: 'offerCall',
+        trunk: a % 2 ? 'east' : 'west',
+        party: { number: c % 5 ? null : '+447700900555', name: '<b>x</b>\u0000' },
+        number: at(numbers, b),
+      }
     }
-    case 'make': return { service: 'makeCall', device, number: at(destinations, a) }
-    case 'groupPickUp': return { service: 'groupPickupCall', device, group: at([null, 'operators', 'group:reservations'], a) }
-    case 'disturb': return { service: 'setDoNotDisturb', device, on: a % 2 === 0, ...(c % 3 === 0 && { of: at(devices, c), until: state.time + 90_000 }) }
-    case 'status': return { service: 'setStatus', device, reason: a % 2 ? null : 'break', until: c % 2 ? null : state.time + c * 3_000 }
-    case 'attend': return { service: 'setAgentState', device: at(operators, b), attended: a % 4 !== 0 }
-    case 'serve': return { service: 'setLineServed', device: at(operators, b), line: at(lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
-    case 'block': return a % 3 ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' } : { service: 'blockNumber', device, number: '07700 900555', reason: 'a nuisance' }
-    case 'unplug': return { service: 'setHandset', device, on: a % 2 === 0 }
-    case 'configure': return configured(state.company, a, b)
-    case 'clock': return { service: 'adjustClock', offset: (a - 32) * 120_000 }
-    case 'wait': return { service: 'tick' }
-    default: return calls.length > 0 ? withCall(calls, { kind, a, b, c }) : null
+    case 'make':
+      return { service: 'makeCall', device, number: at(destinations, a) }
+    case 'groupPickUp':
+      return { service: 'groupPickupCall', device, group: at([null, 'operators', 'group:reservations'], a) }
+    case 'disturb':
+      return { service: 'setDoNotDisturb', device, on: a % 2 === 0, ...(c % 3 === 0 && { of: at(devices, c), until: state.time + 90_000 }) }
+    case 'status':
+      return { service: 'setStatus', device, reason: a % 2 ? null : 'break', until: c % 2 ? null : state.time + c * 3_000 }
+    case 'attend':
+      return { service: 'setAgentState', device: at(operators, b), attended: a % 4 !== 0 }
+    case 'serve':
+      return { service: 'setLineServed', device: at(operators, b), line: at(lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
+    case 'block':
+      return a % 3
+        ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' }
+        : { service: 'blockNumber', device, number: '07700 900555', reason: 'a nuisance' }
+    case 'unplug':
+      return { service: 'setHandset', device, on: a % 2 === 0 }
+    case 'configure':
+      return configured(state.company, a, b)
+    case 'clock':
+      return { service: 'adjustClock', offset: (a - 32) * 120_000 }
+    case 'wait':
+      return { service: 'tick' }
+    case 'any':
+      return anything(state, a, b, c)
+    default:
+      return calls.length > 0 ? withCall(calls, { kind, a, b, c }) : null
   }
+}
+
+/** Services that are asked with fields of their own; changes of the company stand in a word of their own above. */
+const named = (Object.keys(services) as (keyof typeof services)[]).filter(service => service !== 'configure')
+
+/**
+ * A request for a service, made from the schema of its fields: whatever service there is, it is tried.
+ * @param choose what a field is to hold; undefined leaves out what may be left out
+ */
+export function requestWith(service: keyof typeof services, choose: (name: string, field: FieldDescription) => unknown): Request {
+  const { fields } = services[service].fields().describe() as unknown as { fields: Record<string, FieldDescription> }
+  const values = Object.entries(fields).map(([name, field]) => [name, choose(name, field)] as const)
+  return { service, ...Object.fromEntries(values.filter(([, value]) => value !== undefined)) } as Request
+}
+
+export interface FieldDescription { type: string, oneOf: unknown[], optional: boolean, nullable: boolean, meta?: { names?: string } }
+
+/** Any service, of anything that there is or is not; mostly by somebody who is in the call. */
+function anything(state: ExchangeState, a: number, b: number, c: number): Request {
+  const calls = [...state.calls.values()]
+  const call = c % 8 === 7 ? undefined : calls[b % Math.max(1, calls.length)]
+  const inIt = call?.connections.map(connection => connection.device) ?? []
+  const choices: Record<string, readonly unknown[]> = {
+    device: c % 4 && inIt.length > 0 ? inIt : devices, call: [call?.id ?? 'nowhere'], destination: destinations, slot: slots, line: lines.map(line => line.id),
+    group: Object.keys(state.company.groups), note: calls.map(({ id }) => id),
+  }
+  let turn = 0
+  return requestWith(at(named, a), (name, { type, oneOf, optional, nullable, meta }) => {
+    const index = b + c * 7 + turn++ * 13
+    if ((optional && index % 3 === 0) || (nullable && index % 5 === 0)) return optional ? undefined : null
+    if (meta?.names) return index % 11 === 10 ? 'nothing' : at(choices[meta.names]!, index) ?? 'nothing'
+    if (oneOf.length > 0) return at(oneOf, index)
+    if (type === 'boolean') return index % 2 === 0
+    if (type === 'number') return name === 'until' ? state.time + index * 1_000 : (index - 200) * 1_000
+    return name === 'party'
+      ? { number: '+447700900555', name: '<b>x</b>' }
+      : at(['a nuisance', '12#', 'a nuisance', '+441632960000', 'a nuisance', 'east', '\uD800 \u0000'], index)
+  })
 }
 
 /** An administrator changes something, or puts back what was changed before. */
@@ -91,16 +196,25 @@ function configured(now: Company, a: number, b: number): Request {
   const back = <P extends Part>(part: P, one: string): CompanyChange => ({ part, id: one, value: now[part][one] ? null : company[part][one]! }) as CompanyChange
   const changes: CompanyChange[] = [
     ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, name: `${telephone.name}!`.slice(0, 60) } }] : []),
-    ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, number: String(3_000 + a * 20 + b % 20) } }] : []),
+    ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, number: String(3_000 + a * 20 + (b % 20)) } }] : []),
     ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, inService: !telephone.inService } }] : []),
-    { part: 'groups', id: group.id, value: { ...group, members: group.members.length > 1 && a % 2 ? group.members.slice(1) : company.groups[group.id]!.members.filter(member => now.telephones[member]) } },
+    {
+      part: 'groups',
+      id: group.id,
+      value: {
+        ...group,
+        members: group.members.length > 1 && a % 2 ? group.members.slice(1) : company.groups[group.id]!.members.filter(member => now.telephones[member]),
+      },
+    },
     back('lines', 'freight'),
     back('slots', at(['slot:1', 'slot:2'], b)),
     { part: 'settings', value: { ...now.settings, noAnswer: 10_000 + b * 1_000 } },
   ]
   // Somebody leaves the company: out of their groups, and their telephone goes; or they come back.
   const leaves = [
-    ...Object.values(now.groups).filter(({ members }) => members.includes(id)).map(left => ({ part: 'groups' as const, id: left.id, value: { ...left, members: left.members.filter(member => member !== id) } })),
+    ...Object.values(now.groups)
+      .filter(({ members }) => members.includes(id))
+      .map(left => ({ part: 'groups' as const, id: left.id, value: { ...left, members: left.members.filter(member => member !== id) } })),
     back('telephones', id),
   ]
   return { service: 'configure', from: now.version, version: now.version + 1, changes: a % 4 === 3 ? leaves : [at(changes, a)] }
@@ -116,21 +230,52 @@ function withCall(calls: Call[], { kind, a, b, c }: Wish): Request | null {
   const primary = consultation.consultation ?? at(calls, a).id
   const to = at(c % 4 ? devices : destinations, c)
   switch (kind) {
-    case 'answer': return request('answerCall', of(call => ['waiting', 'ringing'].includes(placesOf(call)[0]!) || led(call), 'alerting'))
-    case 'clear': return request('clearConnection', of(() => true, 'connected', 'alerting', 'held'))
-    case 'hold': return request('holdCall', of(talked, 'connected'))
-    case 'retrieve': return request('retrieveCall', of(call => call.connections.some(({ state }) => state === 'held'), 'held'))
-    case 'consult': return { ...request('consultationCall', of(talked, 'connected', 'held')), number: to } as Request
-    case 'complete': return { service: 'transferCall', call: primary, consultation: consultation.id, device: consultation.calling }
-    case 'reconnect': return { service: 'reconnectCall', call: consultation.id, device: consultation.calling }
-    case 'transfer': return { ...request('singleStepTransferCall', of(talked, 'connected', 'held')), to, note: 'wants a cabin', ...(c % 3 === 0 && { distribution: 'all' }) } as Request
-    case 'deflect': return { ...request('deflectCall', of(call => !talked(call), 'alerting')), to } as Request
+    case 'answer':
+      return request(
+        'answerCall',
+        of(call => ['waiting', 'ringing'].includes(placesOf(call)[0]!) || led(call), 'alerting'),
+      )
+    case 'clear':
+      return request(
+        'clearConnection',
+        of(() => true, 'connected', 'alerting', 'held'),
+      )
+    case 'hold':
+      return request('holdCall', of(talked, 'connected'))
+    case 'retrieve':
+      return request(
+        'retrieveCall',
+        of(call => call.connections.some(({ state }) => state === 'held'), 'held'),
+      )
+    case 'consult':
+      return { ...request('consultationCall', of(talked, 'connected', 'held')), number: to } as Request
+    case 'complete':
+      return { service: 'transferCall', call: primary, consultation: consultation.id, device: consultation.calling }
+    case 'reconnect':
+      return { service: 'reconnectCall', call: consultation.id, device: consultation.calling }
+    case 'transfer':
+      return {
+        ...request('singleStepTransferCall', of(talked, 'connected', 'held')),
+        to,
+        note: 'wants a cabin',
+        ...(c % 3 === 0 && { distribution: 'all' }),
+      } as Request
+    case 'deflect':
+      return {
+        ...request(
+          'deflectCall',
+          of(call => !talked(call), 'alerting'),
+        ),
+        to,
+      } as Request
     case 'move': {
       const { call, all } = of(() => true)
       return { service: 'deflectCall', device: at(devices, b), call, from: at(all.connections, c).device, to }
     }
-    case 'join': return { service: 'conferenceCall', call: primary, other: consultation.id, device: consultation.calling }
-    case 'invite': return { ...request('singleStepConferenceCall', of(talked, 'connected')), to } as Request
+    case 'join':
+      return { service: 'conferenceCall', call: primary, other: consultation.id, device: consultation.calling }
+    case 'invite':
+      return { ...request('singleStepConferenceCall', of(talked, 'connected')), to } as Request
     case 'drop': {
       const { call, all } = of(led)
       return { service: 'dropParty', call, device: all.conference?.by ?? at(all.connections, b).device, party: at(all.connections, c).device }
@@ -139,18 +284,38 @@ function withCall(calls: Call[], { kind, a, b, c }: Wish): Request | null {
       const { call, all } = of(led)
       return { service: 'clearCall', call, device: all.conference?.by ?? at(all.connections, b).device }
     }
-    case 'park': return { ...request('parkCall', of(call => !call.parked, 'connected', 'held')), slot: at(slots, b), for: c % 2 ? at(devices, c) : null } as Request
-    case 'pickUp': return { service: 'directedPickupCall', call: fitting(calls, a, call => !talked(call)).id, device: at(devices, b) }
+    case 'park':
+      return {
+        ...request(
+          'parkCall',
+          of(call => !call.parked, 'connected', 'held'),
+        ),
+        slot: at(slots, b),
+        for: c % 2 ? at(devices, c) : null,
+      } as Request
+    case 'pickUp':
+      return { service: 'directedPickupCall', call: fitting(calls, a, call => !talked(call)).id, device: at(devices, b) }
     case 'mute': {
       const { call, device, all } = of(talked, 'connected')
-      return { service: 'setMicrophoneMute', call, device: c % 3 ? device : all.conference?.by ?? device, party: at(all.connections, c).device, on: c % 2 === 0 }
+      return {
+        service: 'setMicrophoneMute',
+        call,
+        device: c % 3 ? device : (all.conference?.by ?? device),
+        party: at(all.connections, c).device,
+        on: c % 2 === 0,
+      }
     }
-    case 'digits': return { ...request('generateDigits', of(talked, 'connected')), digits: at(['12#', '1,,2', 'x'], c) } as Request
-    default: return null
+    case 'digits':
+      return { ...request('generateDigits', of(talked, 'connected')), digits: at(['12#', '1,,2', 'x'], c) } as Request
+    default:
+      return null
   }
 }
 
-function request(service: 'answerCall' | 'clearConnection' | 'holdCall' | 'retrieveCall' | string, { call, device }: { call: string, device: DeviceId }): Request {
+function request(
+  service: 'answerCall' | 'clearConnection' | 'holdCall' | 'retrieveCall' | string,
+  { call, device }: { call: string, device: DeviceId },
+): Request {
   return { service, call, device } as Request
 }
 

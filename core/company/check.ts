@@ -1,6 +1,6 @@
 import { readDialled } from '../numbers/dialled'
 import { ownerOfMailbox } from '../calls/names'
-import type { Company } from './company'
+import type { Company, OpeningHours } from './company'
 
 const e164 = /^\+\d{6,15}$/
 const short = /^\d{1,5}$/
@@ -23,13 +23,16 @@ export function faultsOf(company: Company): string[] {
   const id = (text: string, whose: string) => {
     if (!idForm.test(text)) faults.push(`${whose} has the id ${text}: an id must not look like a number.`)
   }
-  for (const department of Object.values(departments)) if (!Object.hasOwn(sites, department.site)) faults.push(`${department.name} is at ${department.site}, which is no site.`)
-  for (const { first, last, department } of Object.values(people)) if (!Object.hasOwn(departments, department)) faults.push(`${first} ${last} is in ${department}, which is no department.`)
+  for (const department of Object.values(departments))
+    if (!Object.hasOwn(sites, department.site)) faults.push(`${department.name} is at ${department.site}, which is no site.`)
+  for (const { first, last, department } of Object.values(people))
+    if (!Object.hasOwn(departments, department)) faults.push(`${first} ${last} is in ${department}, which is no department.`)
   for (const { number: emergency } of Object.values(shortNumbers)) number(emergency, `Short number ${emergency}`, short)
   for (const telephone of Object.values(telephones)) {
     number(telephone.number, telephone.name, short)
     if (telephone.direct) number(telephone.direct, telephone.name, e164)
-    if (telephone.person !== null && !Object.hasOwn(people, telephone.person)) faults.push(`${telephone.name} belongs to ${telephone.person}, who is not there.`)
+    if (telephone.person !== null && !Object.hasOwn(people, telephone.person))
+      faults.push(`${telephone.name} belongs to ${telephone.person}, who is not there.`)
     id(telephone.id, telephone.name)
     if (telephone.capacity < 1) faults.push(`${telephone.name} must be able to have one call at least.`)
   }
@@ -53,7 +56,35 @@ export function faultsOf(company: Company): string[] {
     if (!Object.hasOwn(groups, line.target)) faults.push(`Calls on ${line.name} go to ${line.target}, which is no group.`)
     for (const to of [line.night, line.overflow.to]) if (!reachable(to)) faults.push(`Calls on ${line.name} that nobody takes go to ${to}, which is not there.`)
   }
+  for (const hours of Object.values(company.hours)) faults.push(...faultsOfHours(hours))
+  for (const { name, hours } of [...Object.values(groups), ...Object.values(lines)])
+    if (hours !== null && !Object.hasOwn(company.hours, hours)) faults.push(`${name} is open at ${hours}, which are no opening hours.`)
   for (const trunk of Object.values(trunks)) if (trunk.kept > trunk.channels) faults.push(`Trunk ${trunk.id} keeps more channels than it has.`)
-  if (Object.keys(telephones).length > 0 && !Object.hasOwn(groups, settings.operators)) faults.push(`The group of the operators, ${settings.operators}, is not there.`)
+  if (Object.keys(telephones).length > 0 && !Object.hasOwn(groups, settings.operators))
+    faults.push(`The group of the operators, ${settings.operators}, is not there.`)
   return faults
+}
+
+function faultsOfHours({ name, zone, week, holidays }: OpeningHours): string[] {
+  const spans = [...week].sort((a, b) => a.day - b.day || a.opens - b.opens)
+  const overlaps = spans.some((span, index) => spans[index - 1]?.day === span.day && spans[index - 1]!.closes > span.opens)
+  return [
+    ...(isZone(zone) ? [] : [`${name} is in the time zone ${zone}, which is none.`]),
+    ...(spans.every(({ opens, closes }) => opens < closes) ? [] : [`${name} closes before it opens.`]),
+    ...(overlaps ? [`${name} opens twice at the same time.`] : []),
+    ...holidays.filter(({ date }) => !isDate(date)).map(({ date }) => `${name} has a holiday on ${date}, which is no date.`),
+  ]
+}
+
+function isZone(zone: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== ''
+  }
+  catch {
+    return false
+  }
+}
+
+function isDate(text: string): boolean {
+  return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text)
 }

@@ -9,18 +9,20 @@ import { groupWithNumber, isMemberOf, lineWithNumber, pickupGroupOf, telephonesO
 const company = merrowby(30)
 
 /** A company of which some things are missing, renamed or moved elsewhere. */
-const altered: fc.Arbitrary<Company> = fc.array(fc.record({ part: fc.constantFrom(...parts), which: fc.nat(), how: fc.constantFrom('remove', 'rename', 'add') }), { maxLength: 12 }).map((changes) => {
-  const next = structuredClone(company)
-  for (const { part, which, how } of changes) {
-    const ids = Object.keys(next[part])
-    const id = ids[which % ids.length]
-    if (id === undefined) continue
-    if (how === 'remove') Reflect.deleteProperty(next[part], id)
-    else if (how === 'rename') Object.assign(next[part][id]!, { name: `renamed ${which}` })
-    else Object.assign(next[part], { [`new${which}`]: { ...next[part][id], id: `new${which}` } })
-  }
-  return next
-})
+const altered: fc.Arbitrary<Company> = fc
+  .array(fc.record({ part: fc.constantFrom(...parts), which: fc.nat(), how: fc.constantFrom('remove', 'rename', 'add') }), { maxLength: 12 })
+  .map(changes => {
+    const next = structuredClone(company)
+    for (const { part, which, how } of changes) {
+      const ids = Object.keys(next[part])
+      const id = ids[which % ids.length]
+      if (id === undefined) continue
+      if (how === 'remove') Reflect.deleteProperty(next[part], id)
+      else if (how === 'rename') Object.assign(next[part][id]!, { name: `renamed ${which}` })
+      else Object.assign(next[part], { [`new${which}`]: { ...next[part][id], id: `new${which}` } })
+    }
+    return next
+  })
 
 describe('changes of a company', () => {
   it('lead from one to any other, and say nothing of what stayed', () => {
@@ -72,6 +74,11 @@ describe('the check of a company', () => {
     ['no operators', draft => void (draft.settings.operators = 'group:none'), /operators/],
     ['more channels kept than there are', draft => void (draft.trunks.east!.kept = 99), /more channels than it has/],
     ['a person in no department', draft => void (draft.people.p2105!.department = 'none'), /no department/],
+    ['a time zone that is none', draft => void (draft.hours.office!.zone = 'Europe/Merrowby'), /time zone Europe\/Merrowby, which is none/],
+    ['a day that closes before it opens', draft => void (draft.hours.office!.week[0]!.closes = 60), /closes before it opens/],
+    ['a day that opens twice', draft => void draft.hours.office!.week.push({ day: 1, opens: 600, closes: 700 }), /twice at the same time/],
+    ['a holiday that is no day', draft => void (draft.hours.office!.holidays[0]!.date = '2026-02-30'), /which is no date/],
+    ['a line with hours that are not there', draft => void (draft.lines.general!.hours = 'never'), /which are no opening hours/],
     ['a telephone without room for a call', draft => void (draft.telephones.t2105!.capacity = 0), /one call at least/],
   ])('names %s', (_, what, fault) => {
     expect(change(what).join('\n')).toMatch(fault)

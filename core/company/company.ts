@@ -16,6 +16,7 @@ export interface Company {
   trunks: Record<TrunkId, Trunk>
   slots: Record<DeviceId, Slot>
   shortNumbers: Record<string, ShortNumber>
+  hours: Record<string, OpeningHours>
   settings: Settings
 }
 
@@ -88,6 +89,8 @@ export interface Group {
   department: string | null
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow: Overflow
+  /** When it is open; null: always. */
+  hours: string | null
 }
 
 /** Where a call goes that has waited so long (milliseconds): an extension, a group, a queue, a mailbox, or an outside number. */
@@ -109,6 +112,33 @@ export interface Line {
   target: DeviceId
   night: string
   overflow: Overflow
+  /** When it is open; null: always. */
+  hours: string | null
+}
+
+/** When lines and queues are open: the week, and the days on which they are closed all the same. */
+export interface OpeningHours {
+  id: string
+  name: string
+  /** Of the IANA time zone database, for example "Europe/London". */
+  zone: string
+  week: OpeningSpan[]
+  holidays: Holiday[]
+}
+
+/** Open from one minute of a day to another, by the clock of the place. */
+export interface OpeningSpan {
+  /** 1 is Monday, 7 Sunday (ISO 8601). */
+  day: number
+  /** Minutes since midnight, to 1440. */
+  opens: number
+  closes: number
+}
+
+export interface Holiday {
+  /** For example "2026-12-25" (ISO 8601). */
+  date: string
+  name: string
 }
 
 /** A short number of the network, such as an emergency number: read before our own plan of numbers. */
@@ -168,7 +198,7 @@ export interface Settings {
 
 /** A company of which nothing is known yet. */
 export const nobody: Company = {
-  version: 0, sites: {}, departments: {}, people: {}, telephones: {}, groups: {}, lines: {}, trunks: {}, slots: {}, shortNumbers: {},
+  version: 0, sites: {}, departments: {}, people: {}, telephones: {}, groups: {}, lines: {}, trunks: {}, slots: {}, shortNumbers: {}, hours: {},
   settings: {
     ringCycle: 5_000, transferRecall: 20_000, noAnswer: 30_000, queueRecall: 60_000, parkRecall: 90_000, failedTone: 5_000, absence: 30_000,
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,

@@ -35,7 +35,12 @@ function lookupsOf(company: Company): Lookups {
   const pickupGroups = new Map<string, DeviceId[]>()
   for (const { id, pickupGroup } of telephones) pickupGroups.set(pickupGroup, [...pickupGroups.get(pickupGroup) ?? [], id])
   const theirs = new Map<PersonId, Telephone[]>()
-  for (const telephone of telephones) if (telephone.person !== null) theirs.set(telephone.person, [...theirs.get(telephone.person) ?? [], telephone].sort((a, b) => a.rank - b.rank))
+  for (const telephone of telephones)
+    if (telephone.person !== null)
+      theirs.set(
+        telephone.person,
+        [...(theirs.get(telephone.person) ?? []), telephone].sort((a, b) => a.rank - b.rank),
+      )
   const lookups: Lookups = {
     telephones: byNumber(telephones),
     groups: byNumber(groups),

@@ -32,7 +32,19 @@ function placesOf(company: Company): DirectoryEntry[] {
 
 function groupEntry(company: Company, { id, name, number, distribution, department }: Group): DirectoryEntry {
   return {
-    id, telephones: [], extension: number, first: '', last: name, nickname: null, department: '', departmentName: '', site: '', role: distribution === 'queue' ? 'Queue' : 'Group', room: '',
-    handles: (department !== null && company.departments[department]?.handles) || [], mobile: null, isGroup: true,
+    id,
+    telephones: [],
+    extension: number,
+    first: '',
+    last: name,
+    nickname: null,
+    department: '',
+    departmentName: '',
+    site: '',
+    role: distribution === 'queue' ? 'Queue' : 'Group',
+    room: '',
+    handles: (department !== null && company.departments[department]?.handles) || [],
+    mobile: null,
+    isGroup: true,
   }
 }

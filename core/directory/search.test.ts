@@ -8,7 +8,20 @@ const entries: DirectoryEntry[] = entriesOf(merrowby()).filter(entry => !entry.i
 const index = indexDirectory(entries)
 const found = (typed: string, limit = 24) => searchDirectory(index, typed, limit).map(hit => entries.find(entry => entry.id === hit.id)!)
 const someone = (who: Partial<DirectoryEntry>): DirectoryEntry => ({
-  id: 't9000', telephones: ['t9000'], extension: '9000', first: 'Zoë', last: 'Brandt-Öhlund', nickname: null, department: 'it', departmentName: 'IT', site: 'Quay', role: 'Help desk', room: 'Q12', handles: [], mobile: null, ...who,
+  id: 't9000',
+  telephones: ['t9000'],
+  extension: '9000',
+  first: 'Zoë',
+  last: 'Brandt-Öhlund',
+  nickname: null,
+  department: 'it',
+  departmentName: 'IT',
+  site: 'Quay',
+  role: 'Help desk',
+  room: 'Q12',
+  handles: [],
+  mobile: null,
+  ...who,
 })
 
 describe('the search', () => {

@@ -45,7 +45,17 @@ export interface DirectoryIndex {
   entries: { entry: DirectoryEntry, tokens: Token[], order: string }[]
 }
 
-const weights: Record<Field, number> = { extension: 1.3, name: 1, nickname: 0.95, initials: 0.8, group: 0.7, department: 0.65, role: 0.6, handles: 0.6, room: 0.5 }
+const weights: Record<Field, number> = {
+  extension: 1.3,
+  name: 1,
+  nickname: 0.95,
+  initials: 0.8,
+  group: 0.7,
+  department: 0.65,
+  role: 0.6,
+  handles: 0.6,
+  room: 0.5,
+}
 const shortestMisspelled = 4
 /** Fewer consonants than this are in half of all names. */
 const shortestSound = 3

@@ -15,11 +15,14 @@ describe('what was dialled', () => {
     expect(readDialled(typed)).toEqual(wanted)
   })
 
-  it.each(['', '   ', 'hello', '+', '07700', '+44', '0207946012399999', '12a4', '<b>1</b>', '９９９', `${'1'.repeat(60)}`])('"%s" can\'t be dialled, with a reason', (typed) => {
-    const read = readDialled(typed)
-    if (read.kind === 'invalid') expect(read.why).toMatch(/^[A-Z].*\.$/)
-    else expect(read.kind).toBe('inside')
-  })
+  it.each(['', '   ', 'hello', '+', '07700', '+44', '0207946012399999', '12a4', '<b>1</b>', '９９９', `${'1'.repeat(60)}`])(
+    '"%s" can\'t be dialled, with a reason',
+    typed => {
+      const read = readDialled(typed)
+      if (read.kind === 'invalid') expect(read.why).toMatch(/^[A-Z].*\.$/)
+      else expect(read.kind).toBe('inside')
+    },
+  )
 
   it('reads whatever it has formatted as the same number', () => {
     fc.assert(fc.property(fc.nat({ max: 999 }), fc.constantFrom('+44770090', '+44207946', '+44163296'), (tail, head) => {

@@ -1,5 +1,6 @@
 import { mailboxOf, slotId } from '../../core/calls/names'
-import { type Company, type Group, type Line, nobody, type Person, type Settings, type ShortNumber, type Telephone } from '../../core/company/company'
+import { nobody } from '../../core/company/company'
+import type { Company, Group, Line, OpeningHours, Person, Settings, ShortNumber, Telephone } from '../../core/company/company'
 import { byId } from '../../core/company/lookups'
 import { type Chance, chanceFrom } from './chance'
 import { firstNames, lastNames } from './names'
@@ -21,37 +22,168 @@ const sites = [quay, stennick, hallow, sea]
 
 const departments: Plan[] = [
   { id: 'relay', name: 'Front desk', site: quay, people: 3, handles: ['switchboard', 'reception', 'visitors'], roles: ['Operator', 'Operator', 'Supervisor'] },
-  { id: 'directors', name: 'Directors\' office', site: quay, people: 6, handles: ['complaints to the directors', 'press questions'], roles: ['Managing director', 'Finance director', 'Fleet director', 'Assistant to the directors'] },
-  { id: 'reservations', name: 'Reservations', site: quay, people: 22, handles: ['bookings', 'tickets', 'changing a booking', 'a car on the ferry', 'refunds'], roles: ['Team leader', 'Reservations agent', 'Web bookings'] },
-  { id: 'groups', name: 'Group travel', site: quay, people: 8, handles: ['school trips', 'coach parties', 'weddings on board'], roles: ['Group planner', 'Coach bookings'] },
-  { id: 'freight', name: 'Freight', site: stennick, people: 14, handles: ['lorries', 'trailers', 'customs papers', 'dangerous goods', 'parcels'], roles: ['Freight desk', 'Customs clerk', 'Yard planner', 'Team leader'] },
-  { id: 'harbour', name: 'Harbour office', site: stennick, people: 9, handles: ['berths', 'moorings', 'harbour dues', 'pilotage'], roles: ['Harbour master', 'Deputy harbour master', 'Berthing', 'Harbour clerk'] },
-  { id: 'control', name: 'Sailing control', site: stennick, people: 8, handles: ['sailing times', 'delays', 'cancelled sailings', 'weather'], roles: ['Duty controller', 'Timetable planner'] },
-  { id: 'crewing', name: 'Crewing', site: quay, people: 10, handles: ['crew rosters', 'seafarers\' papers', 'jobs on board'], roles: ['Crewing officer', 'Roster planner', 'Training'] },
-  { id: 'workshop', name: 'Workshop', site: stennick, people: 14, handles: ['engines', 'repairs', 'spare parts', 'dry dock'], roles: ['Foreman', 'Fitter', 'Welder', 'Parts store'] },
-  { id: 'electrical', name: 'Electrical', site: stennick, people: 7, handles: ['lighting', 'radio and radar', 'ramp power'], roles: ['Electrician', 'Radio technician'] },
-  { id: 'catering', name: 'Catering stores', site: stennick, people: 9, handles: ['deliveries of food', 'the ship\'s kitchen', 'suppliers'], roles: ['Stores', 'Catering planner', 'Purchasing'] },
-  { id: 'stennickTerminal', name: 'Stennick terminal', site: stennick, people: 10, handles: ['check-in at Stennick', 'wheelchair help', 'parking at Stennick'], roles: ['Terminal supervisor', 'Check-in', 'Passenger help'] },
-  { id: 'hallowPier', name: 'Hallow pier', site: hallow, people: 6, handles: ['check-in at Hallow', 'island buses', 'the pier gate'], roles: ['Pier supervisor', 'Check-in'] },
-  { id: 'lostProperty', name: 'Lost property', site: stennick, people: 3, handles: ['lost luggage', 'a lost umbrella', 'a lost telephone', 'something left on board'], roles: ['Lost property clerk'] },
-  { id: 'accounts', name: 'Accounts', site: quay, people: 12, handles: ['invoices', 'payments', 'reminders', 'VAT'], roles: ['Bookkeeper', 'Payables', 'Receivables', 'Payroll'] },
-  { id: 'people', name: 'People team', site: quay, people: 7, handles: ['applications', 'apprenticeships', 'references'], roles: ['People partner', 'Recruiting'] },
+  {
+    id: 'directors',
+    name: 'Directors\' office',
+    site: quay,
+    people: 6,
+    handles: ['complaints to the directors', 'press questions'],
+    roles: ['Managing director', 'Finance director', 'Fleet director', 'Assistant to the directors'],
+  },
+  {
+    id: 'reservations',
+    name: 'Reservations',
+    site: quay,
+    people: 22,
+    handles: ['bookings', 'tickets', 'changing a booking', 'a car on the ferry', 'refunds'],
+    roles: ['Team leader', 'Reservations agent', 'Web bookings'],
+  },
+  {
+    id: 'groups',
+    name: 'Group travel',
+    site: quay,
+    people: 8,
+    handles: ['school trips', 'coach parties', 'weddings on board'],
+    roles: ['Group planner', 'Coach bookings'],
+  },
+  {
+    id: 'freight',
+    name: 'Freight',
+    site: stennick,
+    people: 14,
+    handles: ['lorries', 'trailers', 'customs papers', 'dangerous goods', 'parcels'],
+    roles: ['Freight desk', 'Customs clerk', 'Yard planner', 'Team leader'],
+  },
+  {
+    id: 'harbour',
+    name: 'Harbour office',
+    site: stennick,
+    people: 9,
+    handles: ['berths', 'moorings', 'harbour dues', 'pilotage'],
+    roles: ['Harbour master', 'Deputy harbour master', 'Berthing', 'Harbour clerk'],
+  },
+  {
+    id: 'control',
+    name: 'Sailing control',
+    site: stennick,
+    people: 8,
+    handles: ['sailing times', 'delays', 'cancelled sailings', 'weather'],
+    roles: ['Duty controller', 'Timetable planner'],
+  },
+  {
+    id: 'crewing',
+    name: 'Crewing',
+    site: quay,
+    people: 10,
+    handles: ['crew rosters', 'seafarers\' papers', 'jobs on board'],
+    roles: ['Crewing officer', 'Roster planner', 'Training'],
+  },
+  {
+    id: 'workshop',
+    name: 'Workshop',
+    site: stennick,
+    people: 14,
+    handles: ['engines', 'repairs', 'spare parts', 'dry dock'],
+    roles: ['Foreman', 'Fitter', 'Welder', 'Parts store'],
+  },
+  {
+    id: 'electrical',
+    name: 'Electrical',
+    site: stennick,
+    people: 7,
+    handles: ['lighting', 'radio and radar', 'ramp power'],
+    roles: ['Electrician', 'Radio technician'],
+  },
+  {
+    id: 'catering',
+    name: 'Catering stores',
+    site: stennick,
+    people: 9,
+    handles: ['deliveries of food', 'the ship\'s kitchen', 'suppliers'],
+    roles: ['Stores', 'Catering planner', 'Purchasing'],
+  },
+  {
+    id: 'stennickTerminal',
+    name: 'Stennick terminal',
+    site: stennick,
+    people: 10,
+    handles: ['check-in at Stennick', 'wheelchair help', 'parking at Stennick'],
+    roles: ['Terminal supervisor', 'Check-in', 'Passenger help'],
+  },
+  {
+    id: 'hallowPier',
+    name: 'Hallow pier',
+    site: hallow,
+    people: 6,
+    handles: ['check-in at Hallow', 'island buses', 'the pier gate'],
+    roles: ['Pier supervisor', 'Check-in'],
+  },
+  {
+    id: 'lostProperty',
+    name: 'Lost property',
+    site: stennick,
+    people: 3,
+    handles: ['lost luggage', 'a lost umbrella', 'a lost telephone', 'something left on board'],
+    roles: ['Lost property clerk'],
+  },
+  {
+    id: 'accounts',
+    name: 'Accounts',
+    site: quay,
+    people: 12,
+    handles: ['invoices', 'payments', 'reminders', 'VAT'],
+    roles: ['Bookkeeper', 'Payables', 'Receivables', 'Payroll'],
+  },
+  {
+    id: 'people',
+    name: 'People team',
+    site: quay,
+    people: 7,
+    handles: ['applications', 'apprenticeships', 'references'],
+    roles: ['People partner', 'Recruiting'],
+  },
   { id: 'it', name: 'IT', site: quay, people: 9, handles: ['the website', 'ticket machines', 'computers'], roles: ['Help desk', 'Networks', 'Systems'] },
-  { id: 'marketing', name: 'Marketing', site: quay, people: 8, handles: ['brochures', 'sponsorship', 'advertising', 'photographs'], roles: ['Campaigns', 'Press officer', 'Design'] },
+  {
+    id: 'marketing',
+    name: 'Marketing',
+    site: quay,
+    people: 8,
+    handles: ['brochures', 'sponsorship', 'advertising', 'photographs'],
+    roles: ['Campaigns', 'Press officer', 'Design'],
+  },
   { id: 'safety', name: 'Safety', site: quay, people: 6, handles: ['accidents', 'drills', 'inspections'], roles: ['Safety officer', 'Inspector'] },
   { id: 'curlew', name: 'MV Curlew', site: sea, people: 4, handles: ['the Curlew'], roles: ['Master', 'Chief engineer', 'Purser', 'Galley'] },
   { id: 'sandpiper', name: 'MV Sandpiper', site: sea, people: 4, handles: ['the Sandpiper'], roles: ['Master', 'Chief engineer', 'Purser', 'Galley'] },
   { id: 'dunlin', name: 'MV Dunlin', site: sea, people: 3, handles: ['the Dunlin'], roles: ['Master', 'Chief engineer', 'Purser'] },
 ]
 
-const line = (id: string, name: string, number: string, promise: number, longestWait: number, greeting: string): Line => ({
-  id, name, number, promise: promise * second, greeting, target: operators, night: mailboxOf(id), overflow: { after: longestWait * second, to: mailboxOf(id) },
+/** When the offices and the freight desk are open; the harbour always is. */
+const weekdays = [1, 2, 3, 4, 5]
+const holidays = [
+  { date: '2026-12-25', name: 'Christmas Day' },
+  { date: '2026-12-26', name: 'Boxing Day' },
+  { date: '2027-01-01', name: 'New Year\'s Day' },
+]
+const openingHours: OpeningHours[] = [
+  {
+    id: 'office',
+    name: 'Office hours',
+    zone: 'Europe/London',
+    week: [...weekdays.map(day => ({ day, opens: 8 * 60, closes: 18 * 60 })), { day: 6, opens: 9 * 60, closes: 13 * 60 }],
+    holidays,
+  },
+  { id: 'freight', name: 'Freight hours', zone: 'Europe/London', week: weekdays.map(day => ({ day, opens: 6 * 60, closes: 20 * 60 })), holidays },
+]
+
+const line = (id: string, name: string, number: string, promise: number, longestWait: number, greeting: string, hours: string | null): Line => ({
+  id, name, number, promise: promise * second, greeting, hours,
+  target: operators, night: mailboxOf(id), overflow: { after: longestWait * second, to: mailboxOf(id) },
 })
 const lines: Line[] = [
-  line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?'),
-  line('freight', 'Freight line', '+441632960010', 20, 240, 'Merrowby Freight, how can I help?'),
-  line('harbour', 'Harbour line', '+441632960020', 15, 180, 'Stennick Harbour, how can I help?'),
-  line('directors', 'Directors\' line', '+441632960030', 10, 180, 'directors\' office of Merrowby Ferries, good to hear you.'),
+  line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?', 'office'),
+  line('freight', 'Freight line', '+441632960010', 20, 240, 'Merrowby Freight, how can I help?', 'freight'),
+  line('harbour', 'Harbour line', '+441632960020', 15, 180, 'Stennick Harbour, how can I help?', null),
+  line('directors', 'Directors\' line', '+441632960030', 10, 180, 'directors\' office of Merrowby Ferries, good to hear you.', 'office'),
 ]
 
 /** Queues that callers can be passed on to: the people of one department serve each. */
@@ -78,7 +210,16 @@ const groupTries = 3
 /** Milliseconds that a caller waits in a staff queue before the operators see to it. */
 const longestInQueue = 240 * second
 const nicknames: Record<string, string> = {
-  Dorothea: 'Dot', Percival: 'Percy', Rosalind: 'Roz', Matilda: 'Tilly', Barnaby: 'Barney', Cordelia: 'Delia', Fenella: 'Nell', Harriet: 'Hattie', Quentin: 'Quin', Ottilie: 'Otti',
+  Dorothea: 'Dot',
+  Percival: 'Percy',
+  Rosalind: 'Roz',
+  Matilda: 'Tilly',
+  Barnaby: 'Barney',
+  Cordelia: 'Delia',
+  Fenella: 'Nell',
+  Harriet: 'Hattie',
+  Quentin: 'Quin',
+  Ottilie: 'Otti',
 }
 
 /**
@@ -100,6 +241,7 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     trunks: byId(['east', 'west'].map(id => ({ id, channels: 21, kept: 1 }))),
     slots: byId(Array.from({ length: slots }, (_, index) => ({ id: slotId(index + 1), number: String(firstSlotNumber + index) }))),
     shortNumbers: Object.fromEntries(shortNumbers.map(short => [short.number, short])),
+    hours: byId(openingHours),
     settings: { ...nobody.settings, ...settings },
   }
 }
@@ -153,9 +295,39 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
   const overflow = { after: longestInQueue, to: operators }
   const inDepartment = (id: string) => telephones.filter((_, index) => people[index]!.department === id).map(telephone => telephone.id)
   return [
-    { id: operators, name: 'Operators', number: '0', members: telephones.slice(0, operatorSeats).map(({ id }) => id), distribution: 'queue', tries: groupTries, department: null, overflow },
-    ...queues.map(({ id, name, number, department }): Group => ({ id: `queue:${id}`, name, number, members: inDepartment(department), distribution: 'queue', tries: groupTries, department, overflow })),
-    ...departments.map(({ id, name }, index): Group => ({ id: `group:${id}`, name, number: String(501 + index), members: inDepartment(id), distribution: 'longestFree', tries: groupTries, department: id, overflow })),
+    {
+      id: operators,
+      name: 'Operators',
+      number: '0',
+      members: telephones.slice(0, operatorSeats).map(({ id }) => id),
+      distribution: 'queue',
+      tries: groupTries,
+      department: null,
+      overflow,
+      hours: null,
+    },
+    ...queues.map(({ id, name, number, department }): Group => ({
+      id: `queue:${id}`,
+      name,
+      number,
+      members: inDepartment(department),
+      distribution: 'queue',
+      tries: groupTries,
+      department,
+      overflow,
+      hours: id === 'freight' ? 'freight' : id === 'sailingNews' ? null : 'office',
+    })),
+    ...departments.map(({ id, name }, index): Group => ({
+      id: `group:${id}`,
+      name,
+      number: String(501 + index),
+      members: inDepartment(id),
+      distribution: 'longestFree',
+      tries: groupTries,
+      department: id,
+      overflow,
+      hours: null,
+    })),
   ]
 }
 

@@ -32,7 +32,9 @@ export function inventCaller(company: Company, chance: Chance): Caller {
   const name = `${chance.pick(firstNames)} ${chance.pick(lastNames)}`
   const party = { number: chance.happens(0.06) ? null : outsideNumber(chance), name: chance.happens(0.55) ? name : null }
   const operators = company.groups[company.settings.operators]!.members
-  const reachable = Object.values(company.people).filter(({ id }) => telephonesOf(company, id)[0] && !telephonesOf(company, id).some(telephone => operators.includes(telephone.id)))
+  const reachable = Object.values(company.people).filter(
+    ({ id }) => telephonesOf(company, id)[0] && !telephonesOf(company, id).some(telephone => operators.includes(telephone.id)),
+  )
   const wants = chance.happens(0.5) ? personWish(company, chance.pick(reachable), chance) : topicWish(company, chance)
   const direct = company.telephones[[...wants.helpedBy][0]!]?.direct
   const hello = chance.happens(0.5) ? `${name}${chance.happens(0.5) ? ` from ${chance.pick(companies)}` : ''} here. ` : ''
@@ -72,7 +74,11 @@ function topicWish(company: Company, chance: Chance): Wish {
   const department = chance.pick(departments)
   return {
     opening: sentence(chance.pick(openings.topic).replace('{topic}', chance.pick(department.handles))),
-    helpedBy: new Set(Object.values(company.people).filter(person => person.department === department.id).flatMap(person => telephonesOf(company, person.id).map(({ id }) => id))),
+    helpedBy: new Set(
+      Object.values(company.people)
+        .filter(person => person.department === department.id)
+        .flatMap(person => telephonesOf(company, person.id).map(({ id }) => id)),
+    ),
     department: department.id,
   }
 }

@@ -17,7 +17,11 @@ describe('the agenda', () => {
       times.forEach((at, index) => agenda.add(at, index))
       const taken: number[] = []
       for (let next = agenda.takeDue(now); next !== null; next = agenda.takeDue(now)) taken.push(next)
-      const wanted = times.map((at, index) => ({ at, index })).filter(({ at }) => at <= now).sort((a, b) => a.at - b.at || a.index - b.index).map(({ index }) => index)
+      const wanted = times
+        .map((at, index) => ({ at, index }))
+        .filter(({ at }) => at <= now)
+        .sort((a, b) => a.at - b.at || a.index - b.index)
+        .map(({ index }) => index)
       expect(taken).toEqual(wanted)
       expect(agenda.next()).toBe(Math.min(Infinity, ...times.filter(at => at > now)) === Infinity ? null : Math.min(...times.filter(at => at > now)))
     }))

@@ -116,7 +116,9 @@ export class Rehearsal {
     const [caller] = this.offered.splice(0, index + 1).slice(-1)
     this.callers.set(call.id, caller!)
     const { id } = call
-    this.agenda.add(call.created + caller!.patience, state => this.ifStill(state, id, neverAnswered, device => ({ service: 'clearConnection', device, call: id })))
+    this.agenda.add(call.created + caller!.patience, state =>
+      this.ifStill(state, id, neverAnswered, device => ({ service: 'clearConnection', device, call: id })),
+    )
   }
 
   /** What a caller says and does a while after something happened, if things are then as they were. */
@@ -227,7 +229,16 @@ export class Rehearsal {
       this.agenda.add(at + delay, later => connectionState(later, id, device) ? { service: 'sendUserInformation', device, call: id, text } : null)
     if (this.operators.has(call.calling)) {
       speak(second, call.direction === 'outbound' ? 'Hello?' : `${this.firstNameOf(device)} here.`)
-      if (asked) speak(4 * second, this.chance.pick(['Yes, put them through.', 'Yes, I have a minute.', 'Of course, I will take it.', 'Not now, please. Could they call again at four?']))
+      if (asked)
+        speak(
+          4 * second,
+          this.chance.pick([
+            'Yes, put them through.',
+            'Yes, I have a minute.',
+            'Of course, I will take it.',
+            'Not now, please. Could they call again at four?',
+          ]),
+        )
     }
     const length = (asked ? minute : 15 * second) + this.chance.gap(70 * second)
     const steps = state.calls.get(id)?.story.length

@@ -25,7 +25,8 @@ export interface QuietExchange {
 export function busyMoment(exchange: QuietExchange): void {
   const { company, time } = exchange.state
   const [ines, tomas] = company.groups[company.settings.operators]!.members as [string, string]
-  const inDepartment = (id: string, index = 0) => Object.values(company.telephones).filter(({ pickupGroup, inService }) => pickupGroup === id && inService)[index]!.id
+  const inDepartment = (id: string, index = 0) =>
+    Object.values(company.telephones).filter(({ pickupGroup, inService }) => pickupGroup === id && inService)[index]!.id
   const until = (at: number) => exchange.moveTo(time + at * second)
   const ask = (request: Request): CallId => {
     const { call, refusal } = exchange.ask(request)

@@ -19,7 +19,8 @@ describe('passwords', () => {
   it('of before are still good, and known as old', async () => {
     // RFC 7914, section 12: scrypt("pleaseletmein", "SodiumChloride", N = 16384, r = 8, p = 1, 64 bytes).
     const key = '7023bdcb3afd7348461c06cd81fd38ebfda8fbba904f8e3ea9b543f6545da1f2d5432955613f0fcf62d49705242a9af9e61e85dc0d651e40dfcf017b45575887'
-    const old = `$scrypt$n=16384,r=8,p=1$${Buffer.from('SodiumChloride').toString('base64').replace(/=+$/, '')}$${Buffer.from(key, 'hex').toString('base64').replace(/=+$/, '')}`
+    const short = (bytes: Buffer) => bytes.toString('base64').replace(/=+$/, '')
+    const old = `$scrypt$n=16384,r=8,p=1$${short(Buffer.from('SodiumChloride'))}$${short(Buffer.from(key, 'hex'))}`
     expect(await passwords.verify(old, 'pleaseletmein')).toBe(true)
     expect(passwords.isOld(old)).toBe(true)
     expect(passwords.isOld(await passwords.hash('ferry and lamp'))).toBe(false)
@@ -44,7 +45,13 @@ describe('who tries to sign in', () => {
   it('is known at a browser where they have signed in, and nobody else is', () => {
     const { remembering } = knownBrowser(undefined, 'ines', 'secret')
     expect(knownBrowser(remembering, 'ines', 'secret').id).not.toBeNull()
-    for (const [cookie, name, secret] of [[remembering, 'tomas', 'secret'], [remembering, 'ines', 'another'], ['x.y.z', 'ines', 'secret'], [`${remembering}x`, 'ines', 'secret'], ['', 'ines', 'secret']] as const) {
+    for (const [cookie, name, secret] of [
+      [remembering, 'tomas', 'secret'],
+      [remembering, 'ines', 'another'],
+      ['x.y.z', 'ines', 'secret'],
+      [`${remembering}x`, 'ines', 'secret'],
+      ['', 'ines', 'secret'],
+    ] as const) {
       expect(knownBrowser(cookie, name, secret).id).toBeNull()
     }
     let cookie = remembering

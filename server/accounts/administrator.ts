@@ -10,7 +10,11 @@ import { foldSignIn } from './sign-in-limits'
 const { positionals, values } = parseArgs({ allowPositionals: true, options: { name: { type: 'string' }, ask: { type: 'boolean', default: false } } })
 const signIn = foldSignIn(positionals[0] ?? '')
 const url = process.env.NUXT_DATABASE_URL
-if (!url || !/^[\p{L}\p{N}._@-]{2,60}$/u.test(signIn)) fail('Say for whom: npm run administrator -- NAME [--ask]. NAME has 2 to 60 letters, digits or . _ @ -, and NUXT_DATABASE_URL holds the database as the server uses it.')
+if (!url || !/^[\p{L}\p{N}._@-]{2,60}$/u.test(signIn))
+  fail(
+    'Say for whom: npm run administrator -- NAME [--ask]. NAME has 2 to 60 letters, digits or . _ @ -, '
+    + 'and NUXT_DATABASE_URL holds the database as the server uses it.',
+  )
 
 const made = values.ask ? null : randomBytes(12).toString('base64url')
 const password = made ?? await ask('Password: ')

@@ -27,14 +27,15 @@ export async function whoAsks(event: Asking): Promise<{ person: SignedIn, sessio
 }
 
 /**
- * Who asks, with the role they have now.
+ * Who asks, with the role they have now, and in which session.
+ * @param roles whose bearers may; none: whoever is signed in
  * @throws 401 when nobody is signed in; 403 when their role may not
  */
-export async function requirePerson(event: H3Event, ...roles: Role[]): Promise<SignedIn> {
+export async function requirePerson(event: H3Event, roles: readonly Role[]): Promise<{ person: SignedIn, session: string }> {
   const asks = await whoAsks(event)
   if (!asks) throw createError({ statusCode: 401, message: 'You are not signed in, or your session has ended. Please sign in.' })
   if (roles.length > 0 && !roles.includes(asks.person.role)) {
     throw createError({ statusCode: 403, message: `Your role (${asks.person.role}) may not do that. Ask an administrator.` })
   }
-  return asks.person
+  return asks
 }

@@ -24,7 +24,12 @@ export class Sessions {
   private readonly sweeping: NodeJS.Timeout
 
   /** @param telephoneOf the telephone that stands for a person; @param onChange is told of sessions that are over, or whose person may do something else now */
-  constructor(private readonly orm: MikroORM, notices: Notices, private readonly telephoneOf: (person: string) => Telephone | undefined, private readonly onChange: (sessions: string[]) => void) {
+  constructor(
+    private readonly orm: MikroORM,
+    notices: Notices,
+    private readonly telephoneOf: (person: string) => Telephone | undefined,
+    private readonly onChange: (sessions: string[]) => void,
+  ) {
     notices.on(channel, signIn => void this.reload(signIn).catch(() => {}))
     notices.onListening(() => void this.reloadAll().catch(() => {}))
     this.sweeping = setInterval(() => void this.sweep().catch(() => {}), keptEvery / 2)
@@ -82,13 +87,17 @@ export class Sessions {
   /** The sessions of one person, the latest used first. Their secret names stay here: each is known by the beginning of its own. */
   of(signIn: string, own: string | null): OwnSession[] {
     const now = Date.now()
-    return [...this.known.values()].filter(session => session.signIn === signIn && !this.isOver(session, now)).sort((a, b) => b.seenAt - a.seenAt)
+    return [...this.known.values()]
+      .filter(session => session.signIn === signIn && !this.isOver(session, now))
+      .sort((a, b) => b.seenAt - a.seenAt)
       .map(({ id, browser, address, createdAt, seenAt }) => ({ id: publicName(id), browser, address, createdAt, seenAt, own: id === own }))
   }
 
   /** Ends a session of somebody. False when there is none such. */
   async end(signIn: string, which: (session: { id: string, name: string }) => boolean): Promise<boolean> {
-    const ids = [...this.known.values()].filter(session => session.signIn === signIn && which({ id: session.id, name: publicName(session.id) })).map(session => session.id)
+    const ids = [...this.known.values()]
+      .filter(session => session.signIn === signIn && which({ id: session.id, name: publicName(session.id) }))
+      .map(session => session.id)
     if (ids.length === 0) return false
     await this.orm.em.fork().nativeDelete(SessionEntity, { id: { $in: ids } })
     await this.changed(signIn)
@@ -127,7 +136,15 @@ export class Sessions {
     }
     for (const row of rows) {
       const seenAt = Math.max(row.seenAt.getTime(), this.known.get(row.id)?.seenAt ?? 0)
-      this.known.set(row.id, { id: row.id, signIn, browser: row.browser, address: row.address, createdAt: row.createdAt.getTime(), seenAt, kept: row.seenAt.getTime() })
+      this.known.set(row.id, {
+        id: row.id,
+        signIn,
+        browser: row.browser,
+        address: row.address,
+        createdAt: row.createdAt.getTime(),
+        seenAt,
+        kept: row.seenAt.getTime(),
+      })
     }
     if (told.size > 0) this.onChange([...told])
   }

@@ -55,16 +55,22 @@ export class SignInLimits {
   /** One statement: two servers, and guesses at the same moment, count one after the other. */
   private async count(key: string, allowed: number): Promise<number | null> {
     const em = this.orm.em.fork()
-    const counted = await em.execute<{ failures: number }[]>(`
+    const counted = await em.execute<{ failures: number }[]>(
+      `
       insert into sign_in_limit as known (key, failures, until, at) values (?, 1, null, now())
       on conflict (key) do update set
         failures = case when known.at < now() - make_interval(secs => ${forgotten}) then 1 else known.failures + 1 end,
-        until = case when known.failures + 1 < ? then null else now() + make_interval(secs => least(${firstWait} * power(2, least(known.failures + 1 - ?, 20)), ${longestWait})) end,
+        until = case when known.failures + 1 < ? then null else now() + make_interval(secs => least(${firstWait} * power(2, least(known.failures + 1 -
+          ?, 20)), ${longestWait})) end,
         at = now()
       where known.until is null or known.until <= now()
-      returning failures`, [key, allowed, allowed])
+      returning failures`,
+      [key, allowed, allowed],
+    )
     if (counted.length > 0) return null
-    const [limit] = await em.execute<{ seconds: number }[]>('select ceil(extract(epoch from until - now()))::int as seconds from sign_in_limit where key = ?', [key])
+    const [limit] = await em.execute<{ seconds: number }[]>('select ceil(extract(epoch from until - now()))::int as seconds from sign_in_limit where key = ?', [
+      key,
+    ])
     return Math.max(1, limit?.seconds ?? 1)
   }
 }

@@ -1,8 +1,9 @@
-import { requirePerson } from '../accounts/session'
+import { company } from '~~/core/company/schema'
+import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
 
-/** Who works here, and everything that calls can reach: the configuration in its latest version. */
-export default defineEventHandler(async (event) => {
-  await requirePerson(event)
-  return useRelay().company.current
-})
+export default defineEndpoint({
+  summary: 'Who works here, and everything that calls can reach: the configuration in its latest version',
+  mayAsk: 'signedIn',
+  answer: company,
+}, () => useRelay().company.current)

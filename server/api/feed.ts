@@ -1,6 +1,7 @@
 import { longestSilence, readFromBrowser } from '~~/shared/feed'
 import type { SignedIn } from '~~/shared/people'
 import { whoAsks } from '../accounts/session'
+import type { EndpointDescription } from '../endpoints/define'
 import type { Listener } from '../feed/hub'
 import { useRelay } from '../relay'
 
@@ -13,7 +14,7 @@ interface Asks { person: SignedIn, session: string }
 const listeners = new WeakMap<object, Listener>()
 
 /** Who may come in is settled before the upgrade; the path, where it comes from and how much it may say, in `server/entry.ts`. */
-export default defineWebSocketHandler({
+const handler = defineWebSocketHandler({
   async upgrade(request) {
     const asks = await whoAsks({ request, headers: request.headers, context: {} } as unknown as Parameters<typeof whoAsks>[0]).catch(() => null)
     if (!asks) return new Response('You are not signed in, or your session has ended.', { status: 401 })
@@ -68,6 +69,14 @@ export default defineWebSocketHandler({
   close: leave,
   error: leave,
 })
+
+const endpoint: EndpointDescription = {
+  summary: 'The live feed (WebSocket): say {"type":"hello","since":{"epoch","seq"}}, receive a snapshot or the events missed, then every event',
+  mayAsk: 'signedIn',
+  also: { 101: 'Switching to WebSocket.' },
+}
+
+export default Object.assign(handler, { endpoint })
 
 function leave(peer: FeedPeer): void {
   const listener = listeners.get(peer)

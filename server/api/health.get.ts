@@ -1,16 +1,22 @@
+import { health } from '~~/shared/people'
+import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
 
 const patience = 1_500
 
-/** The state of database and exchange and the last event number; 200 when all is well, else 503. Open to everybody: it tells nothing of calls. */
-export default defineEventHandler(async (event) => {
+export default defineEndpoint({
+  summary: 'The state of database and exchange and the last event number; it tells nothing of calls',
+  mayAsk: 'everybody',
+  answer: health,
+  also: { 503: 'Something is away: the body says what, in the shape of the answer when all is well.' },
+}, async ({ event }) => {
   const { link, journal, orm, replica } = useRelay()
   const database = journal.healthy && await answers(() => orm.em.fork().execute('select 1'))
   const exchange = (link?.up ?? false) && (replica.state?.company.version ?? 0) > 0
   const well = database && exchange
   setResponseStatus(event, well ? 200 : 503)
   return {
-    status: well ? 'ok' : 'degraded',
+    status: well ? 'ok' as const : 'degraded' as const,
     database: { up: database, journalBehind: journal.behind, journalSpilledBytes: journal.spilledBytes },
     exchange: { up: exchange, epoch: replica.state?.epoch ?? null },
     lastEvent: replica.state?.seq ?? 0,

@@ -1,16 +1,19 @@
+import { done } from '~~/shared/done'
 import { passwordChange } from '~~/shared/people'
 import { isGoodPassword, passwordRule } from '../accounts/passwords'
-import { requirePerson, sessionOf } from '../accounts/session'
 import { fromDatabase } from '../database/away'
 import { Account } from '../database/entities'
+import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
-import { readInput, wrongInput } from '../validation/read'
+import { wrongInput } from '../validation/read'
 
-/** A new password for oneself. Every other browser is signed out. */
-export default defineEventHandler(async (event) => {
-  const { signIn } = await requirePerson(event)
-  const body: unknown = await readBody(event)
-  const { current, wanted } = readInput(() => passwordChange.required().validateSync(body))
+export default defineEndpoint({
+  summary: 'A new password for oneself; every other browser is signed out',
+  mayAsk: 'signedIn',
+  body: passwordChange,
+  answer: done('changed'),
+  also: { 429: 'Too many failed attempts.' },
+}, async ({ person: { signIn }, session, body: { current, wanted } }) => {
   if (!isGoodPassword(wanted, signIn)) throw wrongInput('wanted', passwordRule)
   const { orm, passwords, sessions, signInLimits, log } = useRelay()
   const attempt = { signIn, address: '', browser: 'password' }
@@ -21,8 +24,7 @@ export default defineEventHandler(async (event) => {
   await fromDatabase(() => signInLimits.succeeded(attempt))
   const passwordHash = await passwords.hash(wanted)
   await fromDatabase(() => orm.em.fork().nativeUpdate(Account, { signIn }, { passwordHash }))
-  const own = await sessionOf(event)
-  await fromDatabase(() => sessions.end(signIn, ({ id }) => id !== own))
+  await fromDatabase(() => sessions.end(signIn, ({ id }) => id !== session))
   log(`sign-in: ${signIn} changed the password`)
   return { changed: true }
 })

@@ -1,20 +1,24 @@
 import type { H3Event } from 'h3'
 import { plainText } from '~~/core/calls/text'
-import { credentials } from '~~/shared/people'
+import { credentials, signedIn } from '~~/shared/people'
 import { TooManyHashes } from '../accounts/passwords'
 import { sessionOf } from '../accounts/session'
 import { foldSignIn, knownBrowser } from '../accounts/sign-in-limits'
 import { fromDatabase } from '../database/away'
 import { Account } from '../database/entities'
+import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
-import { readInput } from '../validation/read'
 
 const knownCookie = 'estafette-known'
 const halfAYear = 180 * 24 * 60 * 60
 
-export default defineEventHandler(async (event) => {
-  const body: unknown = await readBody(event)
-  const { signIn: typed, password } = readInput(() => credentials.required().validateSync(body))
+export default defineEndpoint({
+  summary: 'Sign in: the sealed cookie is set',
+  mayAsk: 'everybody',
+  body: credentials,
+  answer: signedIn,
+  also: { 401: 'Name and password do not belong together.', 429: 'Too many failed attempts; the header retry-after says how many seconds to wait.' },
+}, async ({ event, body: { signIn: typed, password } }) => {
   const { orm, passwords, signInLimits, sessions, log } = useRelay()
   const { session: { password: secret, cookie }, trustProxy } = useRuntimeConfig(event)
   const secure = cookie && cookie.secure

@@ -1,14 +1,16 @@
-import type { Upkeep } from '~~/shared/people'
-import { requirePerson } from '../accounts/session'
+import { upkeep } from '~~/shared/people'
 import { fromDatabase } from '../database/away'
 import { SetAside } from '../database/entities'
+import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
 
 const shown = 100
 
-/** How database, exchange and journal are, and what the database would not keep. */
-export default defineEventHandler(async (event): Promise<Upkeep> => {
-  await requirePerson(event, 'administrator')
+export default defineEndpoint({
+  summary: 'How database, exchange and journal are, and what the database would not keep',
+  mayAsk: ['administrator'],
+  answer: upkeep,
+}, async () => {
   const { orm, journal, link } = useRelay()
   const rows = await fromDatabase(() => orm.em.fork().find(SetAside, {}, { orderBy: { at: 'desc' }, limit: shown }))
   return {

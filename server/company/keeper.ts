@@ -20,10 +20,19 @@ export class CompanyKeeper {
   private closed = false
   private refused = 0
 
-  private constructor(private readonly read: () => Promise<Company>, private company: Company, private readonly log: (text: string) => void) {}
+  private constructor(
+    private readonly read: () => Promise<Company>,
+    private company: Company,
+    private readonly log: (text: string) => void,
+  ) {}
 
   /** @param read gives the company as the database has it; @param onChange is called when it has become another */
-  static async load(read: () => Promise<Company>, notices: Pick<Notices, 'on' | 'onListening'>, onChange: () => void, log: (text: string) => void): Promise<CompanyKeeper> {
+  static async load(
+    read: () => Promise<Company>,
+    notices: Pick<Notices, 'on' | 'onListening'>,
+    onChange: () => void,
+    log: (text: string) => void,
+  ): Promise<CompanyKeeper> {
     const keeper = new CompanyKeeper(read, await read(), log)
     const follow = () => void keeper.follow(onChange)
     notices.on(channel, follow)

@@ -2,7 +2,20 @@ import type { EntityManager } from '@mikro-orm/postgresql'
 import { type Company, nobody } from '~~/core/company/company'
 import { byId } from '~~/core/company/lookups'
 import {
-  DepartmentEntity, GroupEntity, GroupMember, LineEntity, PersonEntity, SettingsEntity, ShortNumberEntity, SiteEntity, SlotEntity, TelephoneEntity, TrunkEntity,
+  DepartmentEntity,
+  GroupEntity,
+  GroupMember,
+  HolidayEntity,
+  LineEntity,
+  OpeningHoursEntity,
+  OpeningSpanEntity,
+  PersonEntity,
+  SettingsEntity,
+  ShortNumberEntity,
+  SiteEntity,
+  SlotEntity,
+  TelephoneEntity,
+  TrunkEntity,
 } from '../database/entities'
 
 /** The company's tables as one configuration, all of it at one moment. */
@@ -16,6 +29,9 @@ export function readCompany(em: EntityManager): Promise<Company> {
     const groups = await tx.find(GroupEntity, {}, { orderBy: { number: 'asc' } })
     const members = await tx.find(GroupMember, {}, { orderBy: { position: 'asc', telephone: 'asc' } })
     const lines = await tx.find(LineEntity, {}, { orderBy: { number: 'asc' } })
+    const openings = await tx.find(OpeningHoursEntity, {}, { orderBy: { id: 'asc' } })
+    const spans = await tx.find(OpeningSpanEntity, {}, { orderBy: { day: 'asc', opens: 'asc' } })
+    const holidays = await tx.find(HolidayEntity, {}, { orderBy: { date: 'asc' } })
     const settings = await tx.findOne(SettingsEntity, { id: 1 })
     const named = new Map(people.map(({ id, first, last }) => [id, `${first} ${last}`]))
     const membersOf = new Map<string, string[]>()
@@ -25,19 +41,69 @@ export function readCompany(em: EntityManager): Promise<Company> {
       version: Number(version?.version ?? 0),
       sites: byId((await tx.find(SiteEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, name, position }) => ({ id, name, position }))),
       departments: byId(departments.map(({ id, name, site, handles, position }) => ({ id, name, site, handles, position }))),
-      people: byId(people.map(({ id, first, last, nickname, department, role, room, mobile }) => ({ id, first, last, nickname: nickname ?? null, department, role, room, mobile: mobile ?? null }))),
-      telephones: byId(telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct }) => ({
-        id, person: person ?? null, rank, name: label ?? named.get(person ?? '') ?? number, number, capacity, inService, pickupGroup, direct: direct ?? null,
-      }))),
-      groups: byId(groups.map(({ id, name, number, distribution, tries, department, overflowAfter, overflowTo }) => ({
-        id, name, number, members: membersOf.get(id) ?? [], distribution, tries, department: department ?? null, overflow: { after: overflowAfter, to: overflowTo },
-      }))),
-      lines: byId(lines.map(({ id, name, number, promise, greeting, target, night, overflowAfter, overflowTo }) => ({
-        id, name, number, promise, greeting, target, night, overflow: { after: overflowAfter, to: overflowTo },
-      }))),
+      people: byId(
+        people.map(({ id, first, last, nickname, department, role, room, mobile }) => ({
+          id,
+          first,
+          last,
+          nickname: nickname ?? null,
+          department,
+          role,
+          room,
+          mobile: mobile ?? null,
+        })),
+      ),
+      telephones: byId(
+        telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct }) => ({
+          id,
+          person: person ?? null,
+          rank,
+          name: label ?? named.get(person ?? '') ?? number,
+          number,
+          capacity,
+          inService,
+          pickupGroup,
+          direct: direct ?? null,
+        })),
+      ),
+      groups: byId(
+        groups.map(({ id, name, number, distribution, tries, department, overflowAfter, overflowTo, hours }) => ({
+          id,
+          name,
+          number,
+          members: membersOf.get(id) ?? [],
+          distribution,
+          tries,
+          department: department ?? null,
+          overflow: { after: overflowAfter, to: overflowTo },
+          hours: hours ?? null,
+        })),
+      ),
+      lines: byId(
+        lines.map(({ id, name, number, promise, greeting, target, night, overflowAfter, overflowTo, hours }) => ({
+          id,
+          name,
+          number,
+          promise,
+          greeting,
+          target,
+          night,
+          overflow: { after: overflowAfter, to: overflowTo },
+          hours: hours ?? null,
+        })),
+      ),
       trunks: byId((await tx.find(TrunkEntity, {}, { orderBy: { id: 'asc' } })).map(({ id, channels, kept }) => ({ id, channels, kept }))),
       slots: byId((await tx.find(SlotEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, number }) => ({ id, number }))),
       shortNumbers: Object.fromEntries((await tx.find(ShortNumberEntity, {})).map(({ number, name, emergency }) => [number, { number, name, emergency }])),
+      hours: byId(
+        openings.map(({ id, name, zone }) => ({
+          id,
+          name,
+          zone,
+          week: spans.filter(({ hours }) => hours === id).map(({ day, opens, closes }) => ({ day, opens, closes })),
+          holidays: holidays.filter(({ hours }) => hours === id).map(({ date, name }) => ({ date, name })),
+        })),
+      ),
       settings: { ...times, operators: operators ?? nobody.settings.operators },
     }
   })
@@ -45,13 +111,25 @@ export function readCompany(em: EntityManager): Promise<Company> {
 
 /** Fills empty tables with a company, within the transaction of `tx`. */
 export async function writeCompany(tx: EntityManager, company: Company): Promise<void> {
-  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, settings } = company
+  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, settings } = company
   await tx.insertMany(SiteEntity, Object.values(sites))
   await tx.insertMany(DepartmentEntity, Object.values(departments))
   await tx.insertMany(PersonEntity, Object.values(people))
-  await tx.insertMany(TelephoneEntity, Object.values(telephones).map(({ name, ...telephone }) => ({ ...telephone, label: telephone.person === null ? name : null })))
-  await tx.insertMany(GroupEntity, Object.values(groups).map(({ members: _apart, overflow, ...group }) => ({ ...group, overflowAfter: overflow.after, overflowTo: overflow.to })))
-  await tx.insertMany(GroupMember, Object.values(groups).flatMap(({ id, members }) => members.map((telephone, position) => ({ group: id, telephone, position }))))
+  await tx.insertMany(
+    TelephoneEntity,
+    Object.values(telephones).map(({ name, ...telephone }) => ({ ...telephone, label: telephone.person === null ? name : null })),
+  )
+  await tx.insertMany(OpeningHoursEntity, Object.values(hours).map(({ id, name, zone }) => ({ id, name, zone })))
+  await tx.insertMany(OpeningSpanEntity, Object.values(hours).flatMap(({ id, week }) => week.map(span => ({ ...span, hours: id }))))
+  await tx.insertMany(HolidayEntity, Object.values(hours).flatMap(({ id, holidays }) => holidays.map(holiday => ({ ...holiday, hours: id }))))
+  await tx.insertMany(
+    GroupEntity,
+    Object.values(groups).map(({ members: _apart, overflow, ...group }) => ({ ...group, overflowAfter: overflow.after, overflowTo: overflow.to })),
+  )
+  await tx.insertMany(
+    GroupMember,
+    Object.values(groups).flatMap(({ id, members }) => members.map((telephone, position) => ({ group: id, telephone, position }))),
+  )
   await tx.insertMany(LineEntity, Object.values(lines).map(({ overflow, ...line }) => ({ ...line, overflowAfter: overflow.after, overflowTo: overflow.to })))
   await tx.insertMany(TrunkEntity, Object.values(trunks))
   await tx.insertMany(SlotEntity, Object.values(slots).map((slot, position) => ({ ...slot, position })))

@@ -1,5 +1,5 @@
 import { defineEntity, type InferEntity, p } from '@mikro-orm/core'
-import type { NumberedEvent, Step } from '~~/core/calls/model'
+import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
@@ -106,6 +106,7 @@ export const GroupEntity = defineEntity({
     department: p.string().nullable(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
+    hours: p.string().nullable(),
   },
 })
 
@@ -130,6 +131,35 @@ export const LineEntity = defineEntity({
     night: p.string(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
+    hours: p.string().nullable(),
+  },
+})
+
+export const OpeningHoursEntity = defineEntity({
+  name: 'OpeningHours',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    zone: p.string(),
+  },
+})
+
+export const OpeningSpanEntity = defineEntity({
+  name: 'OpeningSpan',
+  properties: {
+    hours: p.string().primary(),
+    day: p.integer().primary(),
+    opens: p.integer().primary(),
+    closes: p.integer(),
+  },
+})
+
+export const HolidayEntity = defineEntity({
+  name: 'Holiday',
+  properties: {
+    hours: p.string().primary(),
+    date: p.date().primary(),
+    name: p.string(),
   },
 })
 
@@ -218,7 +248,7 @@ export const CallRecordEntity = defineEntity({
     id: p.string().primary(),
     epoch: p.string(),
     seq: p.integer(),
-    direction: p.string().$type<'inbound' | 'outbound' | 'internal'>(),
+    direction: p.string().$type<Direction>(),
     number: p.string().nullable(),
     name: p.string().nullable(),
     dialled: p.string(),

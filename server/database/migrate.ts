@@ -1,7 +1,10 @@
 import { parseArgs } from 'node:util'
 import { connectDatabase } from './orm'
 
-/** The command behind `npm run migrate`: run by the role that owns the database, it brings the schema up to date and gives the server's role what it needs, no more. */
+/**
+ * The command behind `npm run migrate`: run by the role that owns the database, it brings the schema up to date and gives the server's role what it
+ * needs, no more.
+ */
 const { values } = parseArgs({ options: { 'server-role': { type: 'string' } } })
 const url = process.env.DATABASE_OWNER_URL
 const role = values['server-role']

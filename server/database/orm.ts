@@ -6,6 +6,7 @@ import { TheWholeHand } from './migrations/20261125_the_whole_hand'
 import { Doors } from './migrations/20261126_doors'
 import { TheCompany } from './migrations/20261127_the_company'
 import { AJournalThatBegins } from './migrations/20261128_a_journal_that_begins'
+import { OpeningHoursTables } from './migrations/20261129_opening_hours'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
@@ -25,6 +26,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
       migrationsList: [
         { name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }, { name: '20261126_doors', class: Doors },
         { name: '20261127_the_company', class: TheCompany }, { name: '20261128_a_journal_that_begins', class: AJournalThatBegins },
+        { name: '20261129_opening_hours', class: OpeningHoursTables },
       ],
       snapshot: false,
       silent: true,

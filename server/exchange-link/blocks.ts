@@ -11,7 +11,14 @@ const pause = 2_000
  * @param written resolves when everything that has happened so far is in the database, and throws while that can't be
  * @param known what the exchange knows; @param stillWanted false when there is another exchange by now, or none
  */
-export async function tellBlocks(orm: MikroORM, written: () => Promise<void>, link: ExchangeLink, known: (number: string) => boolean, stillWanted: () => boolean, log: (text: string) => void): Promise<void> {
+export async function tellBlocks(
+  orm: MikroORM,
+  written: () => Promise<void>,
+  link: ExchangeLink,
+  known: (number: string) => boolean,
+  stillWanted: () => boolean,
+  log: (text: string) => void,
+): Promise<void> {
   while (stillWanted()) {
     try {
       await written()

@@ -1,8 +1,13 @@
 import type { Request } from '~~/core/calls/model'
+import { wellFormed } from '~~/core/calls/text'
 import type { RequestDone, RequestOutcome } from '~~/shared/requests'
 import { useRelay } from '../relay'
 import { wrongInput } from '../validation/read'
 import { ExchangeSilent, ExchangeUnreachable, NotUnderstood } from './link'
+
+/** What an endpoint that asks the exchange may answer as well. */
+export const silence = { 504: 'The exchange was asked and has not answered: GET /api/requests/{id} tells what became of it.' }
+export const refusals = { 409: 'Refused by the exchange: data.code and message say why and what became of the caller.', ...silence }
 
 /**
  * Has the exchange carry out a request, once for each id.
@@ -10,7 +15,7 @@ import { ExchangeSilent, ExchangeUnreachable, NotUnderstood } from './link'
  */
 export async function carryOut(id: string, request: Request): Promise<RequestDone> {
   try {
-    const reply = await useRelay().link!.request(id, request)
+    const reply = await useRelay().link!.request(id, wellFormed(request))
     if (reply.refusal) throw createError({ statusCode: 409, message: reply.refusal.sentence, data: reply.refusal })
     return { seq: reply.seq, ...(reply.call && { call: reply.call }) }
   }

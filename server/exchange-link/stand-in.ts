@@ -9,7 +9,10 @@ import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreacha
 const longestAnswer = 5_000
 /** An exchange that reads the whole configuration of a large company says nothing meanwhile. */
 const longestConfiguring = 30_000
-/** A request that reaches the exchange later than this (milliseconds) is not carried out: less than one waits for the answer, and both clocks may be a little off. */
+/**
+ * A request that reaches the exchange later than this (milliseconds) is not carried out: less than one waits for the answer, and both clocks may be a
+ * little off.
+ */
 const latest = longestAnswer - 500
 const shortestPause = 100
 const longestPause = 2_000
@@ -80,7 +83,8 @@ export class StandInLink implements ExchangeLink {
   /** Says that we are there, and lets go of an exchange that has said nothing for three beats: what we say ourselves is no sign of life. */
   private beat(): void {
     const configuring = [...this.pending.values()].some(({ message }) => message.type === 'configure')
-    if (this.welcomed && performance.now() - this.heard > (configuring ? longestConfiguring : heartbeat * 3)) this.socket?.destroy(new Error('the exchange fell silent'))
+    if (this.welcomed && performance.now() - this.heard > (configuring ? longestConfiguring : heartbeat * 3))
+      this.socket?.destroy(new Error('the exchange fell silent'))
     else if (this.welcomed) this.ping()
   }
 

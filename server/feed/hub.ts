@@ -1,9 +1,9 @@
+import { redactEvent, redactState, revealedTo } from '~~/core/calls/redaction'
 import type { ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { snapshotOf } from '~~/core/calls/snapshot'
 import { lookUp } from '~~/core/company/lookups'
 import { feedBeat } from '~~/shared/feed'
-import type { Role } from '~~/shared/people'
-import { redactEvent, redactState, revealedTo, seesCallers } from '~~/shared/redaction'
+import { type Role, seesCallers } from '~~/shared/people'
 import type { Replica } from '../exchange-link/replica'
 import type { Position, ToBrowser } from '~~/shared/feed'
 
@@ -117,7 +117,14 @@ export class Hub {
     let text = texts.get(kind)
     if (text === undefined) {
       const { company, ...rest } = snapshotOf(seesCallers(listener.role) ? state : redactState(state))
-      text = JSON.stringify({ type: 'snapshot', now: this.replica.now, exchange: this.exchange, state: rest, version, ...(whole && { company }) } satisfies ToBrowser)
+      text = JSON.stringify({
+        type: 'snapshot',
+        now: this.replica.now,
+        exchange: this.exchange,
+        state: rest,
+        version,
+        ...(whole && { company }),
+      } satisfies ToBrowser)
       texts.set(kind, text)
     }
     return text
@@ -149,7 +156,10 @@ export class Hub {
   /** Messages have come or been read: whoever they concern asks for them. */
   news(concerned: readonly string[]): void {
     for (const listener of this.listeners) {
-      const concerns = concerned.some(one => one === listener.signIn || one === listener.device || (seesCallers(listener.role) && Boolean(this.state && lookUp(this.state.company.lines, one))))
+      const concerns = concerned.some(
+        one =>
+          one === listener.signIn || one === listener.device || (seesCallers(listener.role) && Boolean(this.state && lookUp(this.state.company.lines, one))),
+      )
       if (concerns) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
     }
   }
@@ -178,7 +188,8 @@ export class Hub {
       return (call && revealedTo(device, call)) ?? []
     })
     const outlived = state.outlived.filter(note => note.for === device)
-    if (calls.length > 0 || outlived.length > 0) listener.send(JSON.stringify({ type: 'reveal', epoch: state.epoch, seq: state.seq, calls, outlived } satisfies ToBrowser))
+    if (calls.length > 0 || outlived.length > 0)
+      listener.send(JSON.stringify({ type: 'reveal', epoch: state.epoch, seq: state.seq, calls, outlived } satisfies ToBrowser))
   }
 }
 

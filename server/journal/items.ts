@@ -26,7 +26,12 @@ export function beginning(state: ExchangeState, at: number): JournalItem {
 
 /** An event, and what follows from it. */
 export function itemOf(event: NumberedEvent, before: ExchangeState, after: ExchangeState): JournalItem {
-  return { epoch: after.epoch, seq: event.seq, event, changes: [parkings, records, voicemail, blocks].flatMap((projection): Change[] => projection.changes(event, before, after)) }
+  return {
+    epoch: after.epoch,
+    seq: event.seq,
+    event,
+    changes: [parkings, records, voicemail, blocks].flatMap((projection): Change[] => projection.changes(event, before, after)),
+  }
 }
 
 /** Writes items: what happened, and everything that follows from it. */

@@ -18,18 +18,25 @@ afterEach(() => rmSync(folder, { recursive: true, force: true }))
 
 describe('a file for what has no room in memory', () => {
   it('gives back what was put in, in order, whatever is in it, and is gone when it is empty', () => {
-    fc.assert(fc.property(fc.array(fc.array(fc.string({ unit: 'binary', maxLength: 40 }), { maxLength: 30 }), { maxLength: 8 }), fc.nat({ max: 3 }), (batches, takes) => {
-      const spill = new Spill<string>(folder, process.pid)
-      const out: string[] = []
-      for (const batch of batches) {
-        spill.add(batch)
-        for (let i = 0; i < takes; i++) out.push(...spill.take())
-      }
-      for (let more = spill.take(); more.length > 0; more = spill.take()) out.push(...more)
-      expect(out).toEqual(batches.flat())
-      expect(spill.size).toBe(0)
-      expect(readdirSync(folder)).toEqual([])
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.string({ unit: 'binary', maxLength: 40 }), { maxLength: 30 }), { maxLength: 8 }),
+        fc.nat({ max: 3 }),
+        (batches, takes) => {
+          const spill = new Spill<string>(folder, process.pid)
+          const out: string[] = []
+          for (const batch of batches) {
+            spill.add(batch)
+            for (let i = 0; i < takes; i++) out.push(...spill.take())
+          }
+          for (let more = spill.take(); more.length > 0; more = spill.take()) out.push(...more)
+          expect(out).toEqual(batches.flat())
+          expect(spill.size).toBe(0)
+          expect(readdirSync(folder)).toEqual([])
+        },
+      ),
+      { numRuns: 60 },
+    )
   })
 
   it('is readable by nobody else, and is taken over from a server that is no more', () => {

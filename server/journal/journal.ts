@@ -154,7 +154,14 @@ export class Journal {
       if (!refusesContent(error)) throw error
       this.log(`journal: event ${item.seq} of ${item.epoch} was set aside: ${briefly(error)}`)
       // As text, JSON holds whatever the item holds.
-      await this.orm.em.fork().execute('insert into set_aside (epoch, seq, at, reason, item) values (?, ?, now(), ?, ?) on conflict do nothing', [item.epoch, item.seq, reasonOf(error), JSON.stringify(item)])
+      await this.orm.em
+        .fork()
+        .execute('insert into set_aside (epoch, seq, at, reason, item) values (?, ?, now(), ?, ?) on conflict do nothing', [
+          item.epoch,
+          item.seq,
+          reasonOf(error),
+          JSON.stringify(item),
+        ])
     }
   }
 

@@ -16,9 +16,9 @@ interface Progress { readonly states: Map<string, ExchangeState>, readonly begun
 export interface Rebuilt { events: number, epochs: number }
 
 /**
- * Makes call records, parkings, blocked numbers and voicemail again from the journal. Calls and servers go on meanwhile: everything is made beside the tables in use,
- * and takes their place at one moment, with what has come until then. What was written before the journal kept its first states stays as it is,
- * and so does whether a message has been read.
+ * Makes call records, parkings, blocked numbers and voicemail again from the journal. Calls and servers go on meanwhile: everything is made beside
+ * the tables in use, and takes their place at one moment, with what has come until then. What was written before the journal kept its first
+ * states stays as it is, and so does whether a message has been read.
  * @param orm connected as the role that owns the database
  */
 export async function rebuild(orm: MikroORM): Promise<Rebuilt> {
@@ -60,10 +60,15 @@ async function follow(tx: EntityManager, progress: Progress): Promise<void> {
 async function followEpoch(tx: EntityManager, epoch: string, until: number, progress: Progress, aside: ReadonlyMap<string, NumberedEvent>): Promise<void> {
   for (;;) {
     let state = progress.states.get(epoch)!
-    const rows = await tx.execute<{ event: NumberedEvent }[]>('select event from public.journal where epoch = ? and seq > ? order by seq limit ?', [epoch, state.seq, batchSize])
+    const rows = await tx.execute<{ event: NumberedEvent }[]>('select event from public.journal where epoch = ? and seq > ? order by seq limit ?', [
+      epoch,
+      state.seq,
+      batchSize,
+    ])
     const items: JournalItem[] = []
     for (const { event } of rows) {
-      for (let missing = aside.get(`${epoch} ${state.seq + 1}`); missing && missing.seq < event.seq; missing = aside.get(`${epoch} ${state.seq + 1}`)) state = evolve(state, missing)
+      for (let missing = aside.get(`${epoch} ${state.seq + 1}`); missing && missing.seq < event.seq; missing = aside.get(`${epoch} ${state.seq + 1}`))
+        state = evolve(state, missing)
       if (event.seq >= until) break
       const after = evolve(state, event)
       items.push(itemOf(event, state, after))
@@ -93,7 +98,8 @@ const exchangeOfTables = [
   `insert into public.call_record select * from "${schema}".call_record on conflict do nothing`,
   `delete from public.parking where split_part(call, '-', 1) in ${ofKnownEpochs}`,
   `insert into public.parking select * from "${schema}".parking on conflict do nothing`,
-  `delete from public.blocked_number where number in (select event->>'number' from public.journal where type in ('numberBlocked', 'numberUnblocked') and epoch in ${ofKnownEpochs})`,
+  `delete from public.blocked_number where number in (select event->>'number' from public.journal where type in ('numberBlocked', 'numberUnblocked')
+    and epoch in ${ofKnownEpochs})`,
   `insert into public.blocked_number select * from "${schema}".blocked_number on conflict do nothing`,
   `update "${schema}".message as made set read_at = kept.read_at from public.message as kept where made.id = kept.id`,
   `delete from public.message where kind = 'voice' and split_part(id, '-', 2) in ${ofKnownEpochs}`,

@@ -1,5 +1,4 @@
-import type { SignedIn } from '~~/shared/people'
-import { seesCallers } from '~~/shared/redaction'
+import { seesCallers, type SignedIn } from '~~/shared/people'
 import { useRelay } from '../relay'
 
 /**
@@ -9,7 +8,8 @@ import { useRelay } from '../relay'
 export function mailboxesOf({ device, role }: SignedIn, handset: string | undefined): string[] {
   if (handset !== undefined) {
     if (!Object.hasOwn(useRelay().company.current.telephones, handset)) throw createError({ statusCode: 404, message: 'There is no such telephone.' })
-    if (handset !== device && !useRuntimeConfig().demo) throw createError({ statusCode: 403, message: 'Messages of others can be read at their handset in the demo only.' })
+    if (handset !== device && !useRuntimeConfig().demo)
+      throw createError({ statusCode: 403, message: 'Messages of others can be read at their handset in the demo only.' })
     return [handset]
   }
   const lines = seesCallers(role) ? Object.keys(useRelay().company.current.lines) : []

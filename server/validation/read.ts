@@ -23,10 +23,18 @@ export function wrongInput(field: string | null, sentence: string): Error {
   return createError({ statusCode: 422, message: sentence, data: { field, sentence } })
 }
 
-/** A part of the path, decoded; what can't be is told as wrong input. */
-export function readParam(event: H3Event, name: string): string {
+/**
+ * The parts of the path in brackets, decoded; what can't be is told as wrong input.
+ * @throws 422 with the field and the remedy
+ */
+export function readParams<T>(event: H3Event, schema: { fields: object, validateSync(value: unknown): T }): T {
+  const given = Object.fromEntries(Object.keys(schema.fields).map(name => [name, readParam(event, name)]))
+  return readInput(() => schema.validateSync(given))
+}
+
+function readParam(event: H3Event, name: string): string {
   try {
-    return wellFormed(getRouterParam(event, name, { decode: true }) ?? '').slice(0, 200)
+    return wellFormed(getRouterParam(event, name, { decode: true }) ?? '')
   }
   catch {
     throw wrongInput(name, `${name} in the address can't be read.`)

@@ -43,7 +43,8 @@ const free = computed(() => members.value.filter(member => member.presence.lit).
         :key="member.id"
         :class="member.presence.lit ? 'free' : 'taken'"
       >
-        <span aria-hidden="true">{{ shapeOf(member.presence) }}</span> {{ member.name }} <span class="soft">{{ member.state.what }} {{ member.state.time }}</span>
+        <span aria-hidden="true">{{ shapeOf(member.presence) }}</span> {{ member.name }}
+        <span class="soft">{{ member.state.what }} {{ member.state.time }}</span>
       </li>
     </ol>
   </div>

@@ -36,6 +36,8 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
       class="front"
       tabindex="0"
     >
+      <!-- The keyboard stays in the field, which names the marked option (WAI-ARIA: aria-activedescendant). -->
+      <!-- eslint-disable vuejs-accessibility/click-events-have-key-events, vuejs-accessibility/interactive-supports-focus -->
       <li
         v-for="(answer, index) in answers"
         :id="`answer-${answer.id}`"
@@ -47,6 +49,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
         @click="field.selected = index"
         @dblclick="field.take(field.ways[0])"
       >
+        <!-- eslint-enable -->
         <AnswerGroup
           v-if="answer.group"
           :group="answer.group"

@@ -2,12 +2,12 @@
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
-import { useRoutes } from '~/stores/routes'
+import { useWays } from '~/stores/ways'
 
 const desk = useDesk()
 const field = useField()
 const live = useLive()
-const routes = useRoutes()
+const ways = useWays()
 
 const first = computed(() => field.ways[0]!)
 const others = computed(() => field.ways.slice(1))
@@ -35,7 +35,7 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
   </el-button>
   <el-input
     v-if="desk.baton"
-    v-model="routes.note"
+    v-model="ways.note"
     class="more"
     maxlength="120"
     placeholder="A line to send along"
@@ -44,7 +44,7 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
   />
   <el-input
     v-else-if="dials"
-    v-model="routes.account"
+    v-model="ways.account"
     class="more"
     maxlength="24"
     placeholder="Account code, if wanted"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { DirectoryEntry } from '~~/core/directory/search'
+import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
 
@@ -22,7 +23,7 @@ const label = computed(() => {
     <button
       v-call-target="person.id"
       type="button"
-      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over.value?.target === person.id }]"
+      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over?.target === person.id }]"
       :data-person="person.id"
       :tabindex="reachable ? 0 : -1"
       :aria-label="label"

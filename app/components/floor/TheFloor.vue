@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useCarrying } from '~/stores/carrying'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
@@ -37,6 +38,8 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
 </script>
 
 <template>
+  <!-- Arrow keys walk through the windows, which are buttons; the section only hears of it. -->
+  <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
   <section
     v-show="!field.isSearching"
     ref="floor"
@@ -60,7 +63,7 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
             <button
               v-call-target="group"
               type="button"
-              :class="{ over: group !== null && carrying.over.value?.target === group }"
+              :class="{ over: group !== null && carrying.over?.target === group }"
               :disabled="group === null"
               tabindex="-1"
               :aria-label="`${department.name}: whoever is free`"

@@ -16,7 +16,11 @@ const words = ref('')
 
 const own = computed(() => connectionOf(props.call, handset.device!)!)
 const others = computed(() => othersOf(props.call, handset.device!))
-const names = computed(() => others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === props.call.calling ? props.call.party : null))).join(', ') || (props.call.failed ? directory.nameOf(props.call.failed.device) : 'Nobody'))
+const names = computed(() => {
+  const { call } = props
+  const named = others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === call.calling ? call.party : null)))
+  return named.join(', ') || (call.failed ? directory.nameOf(call.failed.device) : 'Nobody')
+})
 const consultation = computed(() => handset.calls.find(call => call.consultation === props.call.id))
 const another = computed(() => handset.calls.find(call => call.id !== props.call.id && connectionOf(call, handset.device!)!.state !== 'alerting'))
 const state = computed(() => {

@@ -24,7 +24,9 @@ function hears(call: Call): string {
     case 'onHold': return '♪ Music: you are on hold.'
     case 'parked': return '♪ Music: somebody is being fetched.'
     case 'tone': return 'A tone: nobody can be reached.'
-    case 'talking': return others.some(other => isMailbox(other.device)) ? 'A voicemail: speak after the tone.' : `You are talking to ${others.map(other => directory.nameOf(other.device, other.party)).join(' and ')}.`
+    case 'talking': return others.some(other => isMailbox(other.device))
+      ? 'A voicemail: speak after the tone.'
+      : `You are talking to ${others.map(other => directory.nameOf(other.device, other.party)).join(' and ')}.`
     default: return 'Silence.'
   }
 }

@@ -36,7 +36,9 @@ function became(row: LogRow): string {
   const last = row.endedWith && name(row.endedWith)
   switch (row.outcome) {
     case 'live': return last ? `with ${last} now` : 'not answered yet'
-    case 'answered': return row.answeredBy && row.endedWith !== row.answeredBy ? `${name(row.answeredBy)}, then ${last}` : last ? `${last} answered` : 'answered'
+    case 'answered':
+      if (row.answeredBy && row.endedWith !== row.answeredBy) return `${name(row.answeredBy)}, then ${last}`
+      return last ? `${last} answered` : 'answered'
     case 'joined': return 'asked about a caller, and handed over or joined'
     case 'missed': return 'Missed: nobody answered'
     case 'voicemail': return 'left with a voicemail'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { deadlineOf } from '~~/core/calls/timers'
 import { spell } from '~~/core/durations/durations'
+import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -57,7 +58,7 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
         <button
           v-call-target="slot.id"
           type="button"
-          :class="['slot', slot.heat, { over: carrying.over.value?.target === slot.id }]"
+          :class="['slot', slot.heat, { over: carrying.over?.target === slot.id }]"
           :disabled="!live.working || (!slot.call && !desk.baton)"
           :aria-label="labelOf(slot)"
           :title="labelOf(slot)"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { membersOf } from '~~/core/calls/questions'
-import { type Ribbon, useDesk } from '~/stores/desk'
-import { useEnding } from '~/composables/ending'
+import type { Ribbon } from '~~/core/console/track'
+import { useDesk } from '~/stores/desk'
+import { useEnding } from '~/stores/ending'
 import { useLive } from '~/stores/live'
 
 const props = defineProps<{ ribbon: Ribbon, isNext: boolean }>()
@@ -17,7 +18,7 @@ const isAsking = computed(() => desk.consultation?.id === call.value)
 const isAskedFor = computed(() => desk.askedFor?.id === call.value)
 const colleagueIsThere = computed(() => desk.consultation !== null && membersOf(desk.consultation).length > 1)
 const end = computed(() => {
-  if (ending.asked.value === call.value) {
+  if (ending.asked === call.value) {
     return { label: 'Press again', aria: props.ribbon.call.conference ? 'Leave the conference; press again' : `End the call with ${name.value}: press again` }
   }
   return props.ribbon.call.conference
@@ -69,7 +70,9 @@ const end = computed(() => {
         :aria-label="`Take back ${name}`"
         @click="desk.ask({ service: 'retrieveCall', call })"
       >
-        {{ isAskedFor && colleagueIsThere ? 'Swap' : 'Take back' }} <kbd v-if="isAskedFor || (first && desk.talking && !desk.askedFor)">←</kbd><kbd v-else-if="first && !desk.talking">Space</kbd>
+        {{ isAskedFor && colleagueIsThere ? 'Swap' : 'Take back' }}
+        <kbd v-if="isAskedFor || (first && desk.talking && !desk.askedFor)">←</kbd>
+        <kbd v-else-if="first && !desk.talking">Space</kbd>
       </el-button>
       <template v-else>
         <el-button
@@ -81,10 +84,10 @@ const end = computed(() => {
           Hold <kbd>Space</kbd>
         </el-button>
         <el-button
-          :class="{ sure: ending.asked.value === call }"
+          :class="{ sure: ending.asked === call }"
           :disabled="!live.working"
           :aria-label="end.aria"
-          @click="ending.end(ribbon)"
+          @click="ending.end(call)"
         >
           {{ end.label }} <kbd>Del</kbd>
         </el-button>

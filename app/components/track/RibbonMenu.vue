@@ -2,16 +2,19 @@
 import { Ellipsis } from '@lucide/vue'
 import { mailboxOf } from '~~/core/calls/names'
 import { connectionOf, isConversation } from '~~/core/calls/questions'
-import { type Ribbon, useDesk } from '~/stores/desk'
-import { useRoutes } from '~/stores/routes'
+import type { Deed } from '~~/core/console/console'
+import { joinAll, mute } from '~~/core/console/keys'
+import type { Ribbon } from '~~/core/console/track'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useWays } from '~/stores/ways'
 import { useLive } from '~/stores/live'
 
 const props = defineProps<{ ribbon: Ribbon, name: string }>()
 const desk = useDesk()
 const live = useLive()
-const routes = useRoutes()
-const keys = useHandKeys()
-const panels = usePanels()
+const ways = useWays()
+const dialogs = useDialogs()
 
 interface Item { id: string, label: string, key?: string, act: () => unknown }
 
@@ -19,21 +22,25 @@ const call = computed(() => props.ribbon.call)
 const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
 const number = computed(() => call.value.party?.number ?? null)
 const talks = computed(() => call.value.id === desk.talking?.id && isConversation(call.value))
-const carryable = computed(() => !call.value.conference && (props.ribbon.stretch === 'arriving' || props.ribbon.due.waiting === 'hold' || talks.value) && call.value.id !== desk.consultation?.id)
+const ready = computed(() => props.ribbon.stretch === 'arriving' || props.ribbon.due.waiting === 'hold' || talks.value)
+const carryable = computed(() => ready.value && !call.value.conference && call.value.id !== desk.consultation?.id)
+const park = () => desk.ask({ service: 'parkCall', call: call.value.id, slot: null, for: null })
+const clear = () => desk.ask({ service: 'clearCall', call: call.value.id })
+const takeMessage = () => ways.perform({ do: 'takeMessage', to: null, call: call.value.id })
 
 const items = computed<Item[]>(() => [
   ...(props.ribbon.stretch === 'arriving' ? arrivingItems() : []),
   ...(carryable.value
     ? [
-        { id: 'park', label: 'Park in the first free slot', key: '# Enter', act: () => desk.ask({ service: 'parkCall', call: call.value.id, slot: null, for: null }) },
+        { id: 'park', label: 'Park in the first free slot', key: '# Enter', act: park },
         { id: 'carry', label: 'Carry to…', act: () => desk.carry(call.value.id) },
       ]
     : []),
   ...(talks.value ? talkingItems() : []),
-  ...(call.value.watched ? [{ id: 'endOutside', label: 'End for both', act: () => desk.ask({ service: 'clearCall', call: call.value.id }) }] : []),
-  ...(props.ribbon.stretch === 'inHand' ? [{ id: 'message', label: 'Take a message…', key: 'F4', act: () => panels.takeMessage(call.value) }] : []),
-  { id: 'story', label: 'Its story', act: () => panels.openStory(call.value.id) },
-  ...(number.value ? [{ id: 'block', label: 'Block this number…', act: () => panels.block(number.value!) }] : []),
+  ...(call.value.watched ? [{ id: 'endOutside', label: 'End for both', act: clear }] : []),
+  ...(props.ribbon.stretch === 'inHand' ? [{ id: 'message', label: 'Take a message…', key: 'F4', act: takeMessage }] : []),
+  { id: 'story', label: 'Its story', act: () => { dialogs.story = call.value.id } },
+  ...(number.value ? [{ id: 'block', label: 'Block this number…', act: () => { dialogs.blocking = number.value } }] : []),
 ])
 
 function arrivingItems(): Item[] {
@@ -41,18 +48,25 @@ function arrivingItems(): Item[] {
   return [
     ...(desk.quiet.has(call.value.id) ? [] : [{ id: 'quiet', label: 'Quiet', key: 'Esc', act: () => desk.hush(call.value.id) }]),
     { id: 'refuse', label: 'Leave it to the others', act: () => desk.ask({ service: 'clearConnection', call: call.value.id }) },
-    { id: 'voicemail', label: 'To voicemail', act: () => routes.pass(call.value, mailboxOf(line ?? desk.device!)) },
+    { id: 'voicemail', label: 'To voicemail', act: () => ways.pass(call.value, mailboxOf(line ?? desk.device!)) },
   ]
 }
 
 function talkingItems(): Item[] {
   const joins = desk.askedFor ?? desk.held[0]?.call
   return [
-    { id: 'mute', label: own.value?.muted ? 'Unmute' : 'Mute', key: 'F2', act: keys.mute },
-    { id: 'digits', label: 'Send digits…', key: 'F9', act: panels.openDigits },
-    ...(joins ? [{ id: 'join', label: `Join all with ${desk.otherName(joins)}`, key: 'F8', act: keys.joinAll }] : []),
-    ...(call.value.conference?.by === desk.device ? [{ id: 'endAll', label: 'End for everybody', act: () => desk.ask({ service: 'clearCall', call: call.value.id }) }] : []),
+    { id: 'mute', label: own.value?.muted ? 'Unmute' : 'Mute', key: 'F2', act: () => perform(mute) },
+    { id: 'digits', label: 'Send digits…', key: 'F9', act: () => ways.perform({ do: 'sendDigits' }) },
+    ...(joins ? [{ id: 'join', label: `Join all with ${desk.otherName(joins)}`, key: 'F8', act: () => perform(joinAll) }] : []),
+    ...(call.value.conference?.by === desk.device ? [{ id: 'endAll', label: 'End for everybody', act: clear }] : []),
   ]
+}
+
+/** Does what a key of the call in hand does. */
+function perform(meaning: typeof mute): void {
+  const console = ways.console()
+  const deed: Deed | null = console && meaning(console)
+  if (deed) void ways.perform(deed)
 }
 
 function act(id: string): void {

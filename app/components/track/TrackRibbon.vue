@@ -3,13 +3,15 @@ import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { urgency } from '~~/core/calls/promises'
-import { type Ribbon, useDesk } from '~/stores/desk'
+import type { Ribbon } from '~~/core/console/track'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
 
 const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const live = useLive()
-const panels = usePanels()
+const dialogs = useDialogs()
 
 const call = computed(() => props.ribbon.call)
 const due = computed(() => props.ribbon.due)
@@ -58,7 +60,7 @@ const caption = computed(() => call.value.caption?.text || null)
           class="name"
           :aria-label="`The story of ${desk.otherName(call)}`"
           title="Its story"
-          @click="panels.openStory(call.id)"
+          @click="dialogs.story = call.id"
         >
           {{ desk.otherName(call) }}
         </button> <span

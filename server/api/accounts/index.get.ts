@@ -1,13 +1,15 @@
-import type { AccountInfo } from '~~/shared/people'
-import { requirePerson } from '../../accounts/session'
+import { accounts } from '~~/shared/people'
 import { fromDatabase } from '../../database/away'
 import { Account } from '../../database/entities'
+import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 
-/** Everybody who may sign in. */
-export default defineEventHandler(async (event): Promise<AccountInfo[]> => {
-  await requirePerson(event, 'administrator')
+export default defineEndpoint({
+  summary: 'Everybody who may sign in',
+  mayAsk: ['administrator'],
+  answer: accounts,
+}, async () => {
   const { orm, sessions } = useRelay()
-  const accounts = await fromDatabase(() => orm.em.fork().find(Account, {}, { orderBy: { signIn: 'asc' } }))
-  return accounts.map(account => ({ ...sessions.signedIn(account), disabled: account.disabled, sessions: sessions.of(account.signIn, null).length }))
+  const found = await fromDatabase(() => orm.em.fork().find(Account, {}, { orderBy: { signIn: 'asc' } }))
+  return found.map(account => ({ ...sessions.signedIn(account), disabled: account.disabled, sessions: sessions.of(account.signIn, null).length }))
 })

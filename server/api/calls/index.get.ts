@@ -1,13 +1,12 @@
 import { type FilterQuery, raw } from '@mikro-orm/core'
 import { fold } from '~~/core/directory/search'
-import { type LogPage, type LogKind, logQuery } from '~~/shared/log'
-import { seesCallers } from '~~/shared/redaction'
-import { requirePerson } from '../../accounts/session'
+import { type LogKind, logPage, logQuery } from '~~/shared/log'
+import { seesCallers } from '~~/shared/people'
 import { fromDatabase } from '../../database/away'
 import { CallRecordEntity, type CallRecordRow } from '../../database/entities'
+import { defineEndpoint } from '../../endpoints/define'
 import { rowToShow } from '../../journal/rows'
 import { useRelay } from '../../relay'
-import { readQuery } from '../../validation/read'
 
 const kinds: Record<Exclude<LogKind, 'dialled'>, FilterQuery<CallRecordRow>> = {
   all: {},
@@ -16,25 +15,29 @@ const kinds: Record<Exclude<LogKind, 'dialled'>, FilterQuery<CallRecordRow>> = {
   missed: { outcome: 'missed' },
 }
 
-/** Calls, newest first. Staff members see the calls of their own telephone. */
-export default defineEventHandler(async (event): Promise<LogPage> => {
-  const user = await requirePerson(event)
-  const query = readQuery(event, logQuery)
+export default defineEndpoint({
+  summary: 'The call log, newest first; staff members see the calls of their own telephone',
+  mayAsk: 'signedIn',
+  query: logQuery,
+  answer: logPage,
+}, async ({ person, query }) => {
   const conditions: FilterQuery<CallRecordRow>[] = query.kind === 'dialled'
     // The first device of a call that one of ours made is theirs.
-    ? [{ direction: { $ne: 'inbound' }, [raw('devices[1]')]: user.device ?? '' }]
+    ? [{ direction: { $ne: 'inbound' }, [raw('devices[1]')]: person.device ?? '' }]
     : [kinds[query.kind]]
   for (const word of fold(query.text).split(/\s+/).filter(Boolean)) {
     conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
   }
-  if (!seesCallers(user.role)) conditions.push({ devices: { $contains: [user.device ?? ''] } })
+  if (!seesCallers(person.role)) conditions.push({ devices: { $contains: [person.device ?? ''] } })
   if (query.before) {
     const [at, id] = query.before.split('~')
     const startedAt = new Date(Number(at))
     conditions.push({ $or: [{ startedAt: { $lt: startedAt } }, { startedAt, id: { $lt: id! } }] })
   }
   const { orm } = useRelay()
-  const rows = await fromDatabase(() => orm.em.fork().find(CallRecordEntity, { $and: conditions }, { orderBy: { startedAt: 'desc', id: 'desc' }, limit: query.limit + 1 }))
+  const rows = await fromDatabase(() =>
+    orm.em.fork().find(CallRecordEntity, { $and: conditions }, { orderBy: { startedAt: 'desc', id: 'desc' }, limit: query.limit + 1 }),
+  )
   const page = rows.slice(0, query.limit)
   const last = page.at(-1)
   return {

@@ -1,13 +1,16 @@
-import { type Messages, messagesQuery } from '~~/shared/messages'
-import { readQuery } from '../../validation/read'
-import { requirePerson } from '../../accounts/session'
+import { messages, messagesQuery } from '~~/shared/messages'
 import { fromDatabase } from '../../database/away'
+import { defineEndpoint } from '../../endpoints/define'
 import { mailboxesOf } from '../../messages/mailboxes'
 import { useRelay } from '../../relay'
 
-export default defineEventHandler(async (event): Promise<Messages> => {
-  const user = await requirePerson(event)
-  const { handset } = readQuery(event, messagesQuery)
-  const mailboxes = mailboxesOf(user, handset)
-  return fromDatabase(() => useRelay().post.find(mailboxes, handset === undefined ? user.signIn : null))
+export default defineEndpoint({
+  summary: 'Messages for oneself (and, for operators, the lines), and those one has taken down',
+  mayAsk: 'signedIn',
+  query: messagesQuery,
+  answer: messages,
+  also: { 403: 'That handset is not one\'s own, and this is not the demo.', 404: 'There is no such telephone.' },
+}, ({ person, query: { handset } }) => {
+  const mailboxes = mailboxesOf(person, handset)
+  return fromDatabase(() => useRelay().messages.find(mailboxes, handset === undefined ? person.signIn : null))
 })

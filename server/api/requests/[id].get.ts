@@ -1,11 +1,12 @@
-import { requestId, type RequestOutcome } from '~~/shared/requests'
-import { requirePerson } from '../../accounts/session'
-import { outcomeOf } from '../../exchange-link/carry-out'
-import { readInput, readParam } from '../../validation/read'
+import { object } from 'yup'
+import { requestId, requestOutcome } from '~~/shared/requests'
+import { defineEndpoint } from '../../endpoints/define'
+import { outcomeOf, silence } from '../../exchange-link/carry-out'
 
-/** What became of a request of one's own whose answer never came. */
-export default defineEventHandler(async (event): Promise<RequestOutcome> => {
-  const user = await requirePerson(event)
-  const id = readInput(() => requestId.validateSync(readParam(event, 'id')))
-  return outcomeOf(`${user.signIn}:${id}`)
-})
+export default defineEndpoint({
+  summary: 'What became of a request of one\'s own whose answer never came; what was not carried out by then never will be',
+  mayAsk: 'signedIn',
+  params: object({ id: requestId }),
+  answer: requestOutcome,
+  also: silence,
+}, ({ person, params }) => outcomeOf(`${person.signIn}:${params.id}`))

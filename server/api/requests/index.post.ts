@@ -1,17 +1,17 @@
-import { personServices, readRequest, requestId, type RequestDone } from '~~/shared/requests'
-import { requirePerson } from '../../accounts/session'
-import { carryOut } from '../../exchange-link/carry-out'
-import { readInput } from '../../validation/read'
+import { personServices, requestDone, requestFor, requestId } from '~~/shared/requests'
+import { defineEndpoint } from '../../endpoints/define'
+import { carryOut, refusals } from '../../exchange-link/carry-out'
 
-/** A person asks the exchange for a service, with their own telephone. A refusal is 409 with its code and sentence. */
-export default defineEventHandler(async (event): Promise<RequestDone> => {
-  const user = await requirePerson(event)
-  const body: unknown = await readBody(event)
-  const request = readInput(() => readRequest(body, personServices))
-  const id = readInput(() => requestId.validateSync((body as Record<string, unknown>).id))
-  if (request.device !== user.device) {
-    throw createError({ statusCode: 403, message: user.device ? 'You can only use your own telephone.' : 'No telephone belongs to your account.' })
+export default defineEndpoint({
+  summary: 'Ask the exchange for a service with one\'s own telephone; an id repeated is carried out once',
+  mayAsk: 'signedIn',
+  body: requestFor(personServices, { id: requestId }),
+  answer: requestDone,
+  also: { ...refusals, 403: 'The telephone is not one\'s own.' },
+}, async ({ person, body: { id, ...request } }) => {
+  if (request.device !== person.device) {
+    throw createError({ statusCode: 403, message: person.device ? 'You can only use your own telephone.' : 'No telephone belongs to your account.' })
   }
   // Ids of different people never meet.
-  return carryOut(`${user.signIn}:${id}`, request)
+  return carryOut(`${person.signIn}:${id}`, request)
 })

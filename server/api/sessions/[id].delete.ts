@@ -1,13 +1,17 @@
-import { requirePerson } from '../../accounts/session'
+import { done } from '~~/shared/done'
+import { withId } from '~~/shared/people'
 import { fromDatabase } from '../../database/away'
+import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
-import { readParam } from '../../validation/read'
 
-/** Ends one of one's own sessions: that browser is signed out at once. */
-export default defineEventHandler(async (event) => {
-  const { signIn } = await requirePerson(event)
-  const wanted = readParam(event, 'id')
-  const ended = await fromDatabase(() => useRelay().sessions.end(signIn, ({ name }) => name === wanted))
+export default defineEndpoint({
+  summary: 'End one of one\'s own sessions: that browser is signed out at once, and its feed closed',
+  mayAsk: 'signedIn',
+  params: withId,
+  answer: done('ended'),
+  also: { 404: 'There is no such session of one\'s own.' },
+}, async ({ person, params }) => {
+  const ended = await fromDatabase(() => useRelay().sessions.end(person.signIn, ({ name }) => name === params.id))
   if (!ended) throw createError({ statusCode: 404, message: 'There is no such session of yours: it may have ended already.' })
   return { ended: true }
 })

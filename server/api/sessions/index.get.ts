@@ -1,8 +1,9 @@
-import { requirePerson, sessionOf } from '../../accounts/session'
+import { ownSessions } from '~~/shared/people'
+import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 
-/** Where one is signed in oneself. */
-export default defineEventHandler(async (event) => {
-  const { signIn } = await requirePerson(event)
-  return useRelay().sessions.of(signIn, await sessionOf(event))
-})
+export default defineEndpoint({
+  summary: 'Where one is signed in oneself: browsers, the latest used first',
+  mayAsk: 'signedIn',
+  answer: ownSessions,
+}, ({ person, session }) => useRelay().sessions.of(person.signIn, session))

@@ -15,10 +15,17 @@ export const parkings: Projection<ParkingChange> = {
     if (!parking) return []
     const wall = (at: number) => at + after.clockOffset
     const { by, for: reserved, caller, takenBy } = parking
-    return [{
-      kind: 'parking',
-      parking: { ...parking, at: wall(parking.at), endedAt: parking.endedAt === null ? null : wall(parking.endedAt), names: namesOf(after, [by, reserved, caller, takenBy]) },
-    }]
+    return [
+      {
+        kind: 'parking',
+        parking: {
+          ...parking,
+          at: wall(parking.at),
+          endedAt: parking.endedAt === null ? null : wall(parking.endedAt),
+          names: namesOf(after, [by, reserved, caller, takenBy]),
+        },
+      },
+    ]
   },
 
   async write(em, changes) {

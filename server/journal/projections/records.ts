@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
-import { stepOf } from '~~/core/calls/evolve'
+import { stepOf } from '~~/core/calls/events'
 import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { type CallRecord, recordOf } from '~~/core/calls/record'
 import { fold } from '~~/core/directory/search'
@@ -15,9 +15,6 @@ export type RecordChange
   /** Calls of other epochs, and those of this one that are not among the living at this event, have ended without anybody having seen it. */
     | { kind: 'lost', epoch: string, seq: number, living: string[], at: number }
 
-/** Nothing of these stands in a record. */
-const silent: readonly NumberedEvent['type'][] = ['callInformation', 'digitsGenerated', 'microphoneMute', 'released']
-
 export const records: Projection<RecordChange> = {
   changes(event, before, after) {
     if (!('call' in event)) return []
@@ -25,7 +22,7 @@ export const records: Projection<RecordChange> = {
     const is = after.calls.get(event.call)
     const joined = 'joined' in event && event.joined ? before.calls.get(event.joined) : undefined
     const made: Numbered[] = []
-    if (is && !silent.includes(event.type)) made.push({ ...recordOf(after, is, null), seq: event.seq })
+    if (is && (event.type === 'originated' || stepOf(event))) made.push({ ...recordOf(after, is, null), seq: event.seq })
     else if (was && event.type === 'callCleared') made.push({ ...recordOf(after, was, stepOf(event)), seq: event.seq })
     if (joined) made.push(joinedRecord(after, joined, event))
     return made.map(record => ({ kind: 'record', record: onTheWall(record, after.clockOffset) }))
@@ -53,7 +50,13 @@ export function livingCalls(state: ExchangeState, at: number): RecordChange[] {
 function onTheWall(record: Numbered, offset: number): Numbered {
   if (offset === 0) return record
   const wall = <T extends number | null>(at: T) => (at === null ? null : at + offset) as T
-  return { ...record, startedAt: wall(record.startedAt), answeredAt: wall(record.answeredAt), endedAt: wall(record.endedAt), story: record.story.map(step => ({ ...step, at: wall(step.at) })) }
+  return {
+    ...record,
+    startedAt: wall(record.startedAt),
+    answeredAt: wall(record.answeredAt),
+    endedAt: wall(record.endedAt),
+    story: record.story.map(step => ({ ...step, at: wall(step.at) })),
+  }
 }
 
 /** A consultation that has become part of its caller's call is over, and has been of use. */
@@ -67,9 +70,12 @@ const laterEpochs = '(select epoch from journal_state where position > coalesce(
 
 async function closeLost(em: EntityManager, { epoch, seq, living, at }: Extract<RecordChange, { kind: 'lost' }>): Promise<void> {
   const time = new Date(at)
-  await em.execute(`
+  await em.execute(
+    `
     update call_record set outcome = 'lost', ended_at = greatest(started_at, ?)
-    where outcome = 'live' and ((epoch <> ? and epoch not in ${laterEpochs}) or (epoch = ? and seq <= ? and not id = any(?)))`, [time, epoch, epoch, epoch, seq, arrayOf(living)])
+    where outcome = 'live' and ((epoch <> ? and epoch not in ${laterEpochs}) or (epoch = ? and seq <= ? and not id = any(?)))`,
+    [time, epoch, epoch, epoch, seq, arrayOf(living)],
+  )
   await em.execute(`
     update parking set "end" = 'lost', ended_at = greatest(at, ?)
     where "end" = 'waiting' and split_part(call, '-', 1) not in ${laterEpochs} and not call = any(?)`, [time, epoch, arrayOf(living)])
@@ -80,7 +86,21 @@ function arrayOf(texts: string[]): string {
 }
 
 /** Whole batches go in as one JSON parameter: a fraction of the work of a statement built row by row. */
-const recordColumns = ['seq', 'account', 'answered_at', 'ended_at', 'outcome', 'answered_by', 'ended_with', 'devices', 'names', 'story', 'searchable', 'number', 'name']
+const recordColumns = [
+  'seq',
+  'account',
+  'answered_at',
+  'ended_at',
+  'outcome',
+  'answered_by',
+  'ended_with',
+  'devices',
+  'names',
+  'story',
+  'searchable',
+  'number',
+  'name',
+]
 const upsertRecords = `
   insert into "call_record" select * from jsonb_populate_recordset(null::"call_record", ?::jsonb)
   on conflict ("id") do update set ${recordColumns.map(column => `"${column}" = excluded."${column}"`).join(', ')}

@@ -1,14 +1,18 @@
 import { randomBytes } from 'node:crypto'
-import { requirePerson } from '../../../accounts/session'
+import { object, string } from 'yup'
+import { accountNamed } from '~~/shared/people'
 import { fromDatabase } from '../../../database/away'
 import { Account } from '../../../database/entities'
+import { defineEndpoint } from '../../../endpoints/define'
 import { useRelay } from '../../../relay'
-import { readParam } from '../../../validation/read'
 
-/** Gives somebody who has forgotten theirs a new password, shown this once, and signs them out everywhere. */
-export default defineEventHandler(async (event) => {
-  const administrator = await requirePerson(event, 'administrator')
-  const signIn = readParam(event, 'signIn')
+export default defineEndpoint({
+  summary: 'A new password for somebody who has forgotten theirs, shown this once; they are signed out everywhere',
+  mayAsk: ['administrator'],
+  params: accountNamed,
+  answer: object({ password: string().required() }),
+  also: { 404: 'There is no such account.' },
+}, async ({ person: administrator, params: { signIn } }) => {
   const { orm, passwords, sessions, log } = useRelay()
   const password = randomBytes(12).toString('base64url')
   const passwordHash = await passwords.hash(password)

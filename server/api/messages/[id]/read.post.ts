@@ -1,17 +1,21 @@
+import { done } from '~~/shared/done'
 import { messagesQuery } from '~~/shared/messages'
-import { requirePerson } from '../../../accounts/session'
+import { withId } from '~~/shared/people'
 import { fromDatabase } from '../../../database/away'
+import { defineEndpoint } from '../../../endpoints/define'
 import { mailboxesOf } from '../../../messages/mailboxes'
 import { useRelay } from '../../../relay'
-import { readParam, readQuery } from '../../../validation/read'
 
-/** Whoever a message is for has read it; who wrote it sees that. */
-export default defineEventHandler(async (event) => {
-  const user = await requirePerson(event)
-  const id = readParam(event, 'id')
-  const { handset } = readQuery(event, messagesQuery)
-  const mailboxes = mailboxesOf(user, handset)
-  const found = await fromDatabase(() => useRelay().post.read(id, mailboxes))
+export default defineEndpoint({
+  summary: 'Mark a message for oneself as read; who wrote it sees that',
+  mayAsk: 'signedIn',
+  params: withId,
+  query: messagesQuery,
+  answer: done('read'),
+  also: { 404: 'There is no such message for whoever asks.' },
+}, async ({ person, params, query: { handset } }) => {
+  const mailboxes = mailboxesOf(person, handset)
+  const found = await fromDatabase(() => useRelay().messages.read(params.id, mailboxes))
   if (!found) throw createError({ statusCode: 404, message: 'There is no such message for you.' })
   return { read: true }
 })

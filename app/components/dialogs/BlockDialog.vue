@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { formatNumber } from '~~/core/numbers/dialled'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+
+const desk = useDesk()
+const dialogs = useDialogs()
+const reason = ref('')
+const failure = ref<string | null>(null)
+const missing = ref<string>()
+
+watch(() => dialogs.blocking, () => {
+  reason.value = ''
+  failure.value = null
+  missing.value = undefined
+})
+
+async function block(): Promise<void> {
+  const number = dialogs.blocking!
+  missing.value = reason.value.trim() ? undefined : 'Reason is missing: say why, so that others understand it later.'
+  if (missing.value) return
+  if (await desk.ask({ service: 'blockNumber', number, reason: reason.value })) {
+    desk.say(`${formatNumber(number)} is blocked`)
+    dialogs.blocking = null
+  }
+  else failure.value = desk.notice
+}
+</script>
+
+<template>
+  <FormDialog
+    :open="dialogs.blocking !== null"
+    :title="dialogs.blocking ? `Block ${formatNumber(dialogs.blocking)}` : 'Block a number'"
+    action="Block the number"
+    :failure="failure"
+    width="min(28rem, 94vw)"
+    @close="dialogs.blocking = null"
+    @send="block"
+  >
+    <p class="what">
+      Calls from this number hear a sentence and are not put through. A call in hand goes on. Blocks can be lifted under “Blocked”.
+    </p>
+    <FormField
+      label="Reason"
+      for="block-reason"
+      :error="missing"
+    >
+      <el-input
+        id="block-reason"
+        v-model="reason"
+        maxlength="80"
+        @keydown.enter.prevent="block"
+      />
+    </FormField>
+  </FormDialog>
+</template>
+
+<style scoped>
+.what {
+  padding-bottom: var(--space-4);
+  color: var(--ink-soft);
+}
+</style>

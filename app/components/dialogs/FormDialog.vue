@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { focusField } from '~/stores/dialogs'
+
+/** A form over the console: its fields in the slot, what is wrong with all of it below them. */
+defineProps<{ open: boolean, title: string, action: string, failure: string | null, sending?: boolean, width?: string }>()
+const emit = defineEmits<{ send: [], close: [] }>()
+</script>
+
+<template>
+  <el-dialog
+    :model-value="open"
+    :title="title"
+    :width="width ?? 'min(32rem, 94vw)'"
+    @close="emit('close')"
+    @closed="focusField"
+  >
+    <el-form
+      label-position="top"
+      @submit.prevent="emit('send')"
+    >
+      <slot />
+      <FailureNote :text="failure" />
+    </el-form>
+    <template #footer>
+      <el-button @click="emit('close')">
+        Cancel
+      </el-button>
+      <el-button
+        type="primary"
+        :loading="sending"
+        @click="emit('send')"
+      >
+        {{ action }}
+      </el-button>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.failure {
+  padding: var(--space-3) var(--space-4);
+  border-left: 4px solid var(--alarm);
+}
+</style>

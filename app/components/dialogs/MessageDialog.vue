@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { formatNumber } from '~~/core/numbers/dialled'
+import { searchDirectory } from '~~/core/directory/search'
+import { newMessage } from '~~/shared/messages'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+const desk = useDesk()
+const dialogs = useDialogs()
+const live = useLive()
+const directory = useDirectory()
+const form = reactive({ to: '', caller: '', number: '', text: '', urgent: false, callBack: true })
+const sent = useForm()
+
+watch(() => dialogs.message, (wanted) => {
+  if (!wanted) return
+  const call = wanted.call === null ? undefined : live.state?.calls.get(wanted.call)
+  const party = call?.party
+  Object.assign(form, {
+    to: wanted.to ?? '',
+    caller: party?.name ?? '',
+    number: party?.number ? formatNumber(party.number) : '',
+    text: call?.caption?.text ?? '',
+    urgent: false,
+    callBack: true,
+  })
+  sent.clear()
+})
+
+const found = ref<{ value: string, label: string }[]>([])
+function search(typed: string): void {
+  found.value = searchDirectory(directory.index, typed, 8).flatMap(({ id }) => {
+    const person = directory.person(id)
+    return person && person.telephones.length > 0 ? [{ value: id, label: `${person.first} ${person.last}, ${person.departmentName}` }] : []
+  })
+}
+const options = computed(() => form.to && !found.value.some(option => option.value === form.to)
+  ? [{ value: form.to, label: directory.nameOf(form.to) }, ...found.value]
+  : found.value)
+
+async function send(): Promise<void> {
+  const done = await sent.send({ to: 'For', caller: 'Who called', number: 'Number', text: 'What about' }, async () => {
+    const filled = { ...form, text: form.text.trim(), caller: form.caller.trim() || null, number: form.number.trim() || null }
+    const body = newMessage.validateSync(filled, { abortEarly: false })
+    await $fetch('/api/messages', { method: 'POST', body })
+  })
+  if (!done) return
+  desk.say(`Message left for ${directory.nameOf(form.to)}`)
+  dialogs.message = null
+}
+</script>
+
+<template>
+  <FormDialog
+    :open="dialogs.message !== null"
+    title="Take a message"
+    action="Leave message"
+    :failure="sent.failure.value"
+    :sending="sent.sending.value"
+    @close="dialogs.message = null"
+    @send="send"
+  >
+    <FormField
+      label="For"
+      for="message-to"
+      :error="sent.errors.value.to"
+    >
+      <el-select
+        id="message-to"
+        v-model="form.to"
+        filterable
+        remote
+        :remote-method="search"
+        placeholder="Name, department or extension"
+        aria-label="For whom"
+      >
+        <el-option
+          v-for="option in options"
+          :key="option.value"
+          :value="option.value"
+          :label="option.label"
+        />
+      </el-select>
+    </FormField>
+    <div class="pair">
+      <FormField
+        label="Who called"
+        for="message-caller"
+        :error="sent.errors.value.caller"
+      >
+        <el-input
+          id="message-caller"
+          v-model="form.caller"
+          maxlength="80"
+        />
+      </FormField>
+      <FormField
+        label="Number"
+        for="message-number"
+        :error="sent.errors.value.number"
+      >
+        <el-input
+          id="message-number"
+          v-model="form.number"
+          maxlength="40"
+        />
+      </FormField>
+    </div>
+    <FormField
+      label="What about"
+      for="message-text"
+      :error="sent.errors.value.text"
+    >
+      <el-input
+        id="message-text"
+        v-model="form.text"
+        type="textarea"
+        :rows="3"
+        maxlength="500"
+      />
+    </FormField>
+    <div class="checks">
+      <el-checkbox v-model="form.callBack">
+        Wants to be called back
+      </el-checkbox>
+      <el-checkbox v-model="form.urgent">
+        Urgent
+      </el-checkbox>
+    </div>
+  </FormDialog>
+</template>
+
+<style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: var(--space-4);
+}
+
+.checks {
+  display: flex;
+  gap: var(--space-5);
+}
+</style>

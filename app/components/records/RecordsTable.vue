@@ -1,0 +1,46 @@
+<script setup lang="ts" generic="Row extends object">
+/** Records, one to a row: the slot holds the cells of one. While there is none, a sentence says what will stand here. */
+defineProps<{
+  /** What stands over each column; what begins with "-" is for screen readers alone. */
+  columns: readonly string[]
+  rows: readonly Row[]
+  keyOf: (row: Row) => string
+  /** null: not known yet. */
+  empty: string | null
+  classOf?: (row: Row) => string | undefined
+}>()
+</script>
+
+<template>
+  <table
+    v-if="rows.length"
+    class="records"
+  >
+    <thead>
+      <tr>
+        <th
+          v-for="column in columns"
+          :key="column"
+          scope="col"
+        >
+          <span :class="{ unseen: column.startsWith('-') }">{{ column.replace(/^-/, '') }}</span>
+        </th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr
+        v-for="row in rows"
+        :key="keyOf(row)"
+        :class="classOf?.(row)"
+      >
+        <slot :row="row" />
+      </tr>
+    </tbody>
+  </table>
+  <p
+    v-else-if="empty"
+    class="empty"
+  >
+    {{ empty }}
+  </p>
+</template>

@@ -1,0 +1,22 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import type { CallId, DeviceId } from '~~/core/calls/model'
+
+/** The keyboard belongs to the field again. */
+export function focusField(): void {
+  document.getElementById('who')?.focus()
+}
+
+/** The dialogs that open over the console, one at a time; each gives the focus back when it closes. */
+export const useDialogs = defineStore('dialogs', () => {
+  /** The call whose story is told. */
+  const story = ref<CallId | null>(null)
+  /** Whether digits are being sent on the call in hand. */
+  const digits = ref(false)
+  /** The number that is about to be blocked. */
+  const blocking = ref<string | null>(null)
+  /** For whom a message is taken down (null: still to be said), and on which call. */
+  const message = ref<{ to: DeviceId | null, call: CallId | null } | null>(null)
+
+  return { story, digits, blocking, message }
+})

@@ -1,0 +1,42 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { Message, Messages } from '~~/shared/messages'
+import { sentenceOf } from '~/composables/failure'
+import { useLive } from './live'
+
+/** Messages for and from whoever is signed in; fetched again whenever the feed says there is news. */
+export const useMessages = defineStore('messages', () => {
+  const live = useLive()
+  const received = ref<Message[]>([])
+  const written = ref<Message[]>([])
+  const failure = ref<string | null>(null)
+  const unread = computed(() => received.value.filter(message => message.readAt === null).length)
+
+  async function load(): Promise<void> {
+    try {
+      const all = await $fetch<Messages>('/api/messages')
+      received.value = all.received
+      written.value = all.written
+      failure.value = null
+    }
+    catch (error) {
+      failure.value = sentenceOf(error)
+    }
+  }
+
+  async function read(id: string): Promise<void> {
+    try {
+      await $fetch(`/api/messages/${encodeURIComponent(id)}/read`, { method: 'POST', body: {} })
+      await load()
+    }
+    catch (error) {
+      failure.value = sentenceOf(error)
+    }
+  }
+
+  watch(() => [live.news, live.connected], () => {
+    if (live.connected) void load()
+  })
+
+  return { received, written, failure, unread, load, read }
+})

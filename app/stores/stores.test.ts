@@ -1,0 +1,298 @@
+import { createTestingPinia } from '@pinia/testing'
+import { FetchError } from 'ofetch'
+import { setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { nextTick } from 'vue'
+import { evolveAll, numbered } from '~~/core/calls/evolve'
+import { decide } from '~~/core/calls/decide'
+import type { Call, Request } from '~~/core/calls/model'
+import { Tryout } from '~~/core/calls/tryout'
+import { merrowby } from '~~/demo/company/merrowby'
+import { useCarrying } from './carrying'
+import { useDesk } from './desk'
+import { useDialogs } from './dialogs'
+import { useDirectory } from './directory'
+import { useEnding } from './ending'
+import { useField } from './field'
+import { type Happening, useLive } from './live'
+import { useMessages } from './messages'
+import { useSession } from './session'
+import { useWays } from './ways'
+
+/** Stores on a picture that is made by the call model itself; the server behind them is a function. */
+
+const server = vi.fn<(url: string, options?: { method?: string, body?: Record<string, unknown> }) => Promise<unknown>>()
+vi.stubGlobal('$fetch', server)
+
+const tryout = () => new Tryout(merrowby(40))
+let exchange: Tryout
+
+function refusal(statusCode: number, sentence: string): FetchError {
+  return Object.assign(new FetchError(sentence), { statusCode, data: { message: sentence, data: { sentence } } })
+}
+
+/** A server that asks the exchange, and whose feed has come before its answer. */
+async function carryOut(_url: string, options?: { body?: Record<string, unknown> }): Promise<unknown> {
+  const { id: _id, ...request } = options!.body!
+  const decision = decide(exchange.state, request as unknown as Request, exchange.now)
+  if ('refusal' in decision) throw refusal(409, decision.refusal.sentence)
+  happen(decision.events)
+  return { seq: exchange.state.seq }
+}
+
+/** The feed brings events. */
+function happen(events: Parameters<typeof numbered>[1]): void {
+  const happenings = numbered(exchange.state, events, exchange.now).map((event): Happening => {
+    const before = 'call' in event ? exchange.state.calls.get(event.call) : undefined
+    exchange.state = evolveAll(exchange.state, [event])
+    return { event, before }
+  })
+  useLive().state = exchange.state
+  useDesk().follow(happenings)
+}
+
+/** Somebody else does something. */
+function others(request: Request): void {
+  const decision = decide(exchange.state, request, exchange.now)
+  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  happen(decision.events)
+}
+
+beforeEach(() => {
+  setActivePinia(createTestingPinia({ createSpy: vi.fn, stubActions: false }))
+  exchange = tryout()
+  server.mockReset().mockImplementation(carryOut)
+  const live = useLive()
+  live.state = exchange.state
+  live.connected = true
+  live.exchange = true
+  useSession().me = { signIn: 'ines', name: 'Ines', role: 'operator', device: 't2100', extension: '2100' }
+})
+
+function inHand(): Call {
+  const call = exchange.offer()
+  useLive().state = exchange.state
+  others({ service: 'answerCall', device: 't2100', call })
+  return exchange.call(call)
+}
+
+describe('the desk', () => {
+  it('asks with the own telephone, one thing after the other, and not twice for a double click', async () => {
+    const desk = useDesk()
+    const [first, second] = [inHand(), exchange.offer()]
+    useLive().state = exchange.state
+    const hold = { service: 'holdCall' as const, call: first.id }
+    const answers = await Promise.all([desk.ask(hold), desk.ask(hold), desk.ask({ service: 'answerCall', call: second })])
+    expect(answers).toEqual([true, false, true])
+    expect(server.mock.calls.map(([, options]) => options!.body)).toMatchObject([
+      { device: 't2100', ...hold },
+      { device: 't2100', service: 'answerCall', call: second },
+    ])
+    expect(desk.asking).toBe(false)
+    expect(desk.talking?.id).toBe(second)
+    expect(desk.held.map(({ call }) => call.id)).toEqual([first.id])
+  })
+
+  it('shows the sentence of what was refused, and forgets it with the next thing asked', async () => {
+    const desk = useDesk()
+    const call = inHand()
+    expect(await desk.ask({ service: 'retrieveCall', call: call.id })).toBe(false)
+    expect(desk.notice).toBe('That call is not on hold with you.')
+    expect(await desk.ask({ service: 'holdCall', call: call.id })).toBe(true)
+    expect(desk.notice).toBeNull()
+  })
+
+  it.each([
+    [{ carriedOut: true, sentence: null }, true, null],
+    [{ carriedOut: false, sentence: 'Too late.' }, false, 'Too late. That was not done: try again if it is still wanted.'],
+  ])('finds out what became of a request whose answer never came: %j', async (outcome, done, notice) => {
+    const desk = useDesk()
+    const call = inHand()
+    server.mockImplementation(async (url) => {
+      if (url === '/api/requests') throw refusal(504, 'No answer.')
+      return outcome
+    })
+    expect(await desk.ask({ service: 'holdCall', call: call.id })).toBe(done)
+    expect(desk.notice).toBe(notice)
+    const { id } = server.mock.calls[0]![1]!.body!
+    expect(server.mock.calls[1]![0]).toBe(`/api/requests/${id as string}`)
+  })
+
+  it('says what arrives and what became of whoever was passed on, also twice in the same words', async () => {
+    const desk = useDesk()
+    others({ service: 'offerCall', trunk: 'east', party: { number: null, name: 'Olive Quill' }, number: '+441632960000' })
+    expect(desk.spoken).toContain('Olive Quill')
+    const [call] = [...exchange.state.calls.keys()] as [string]
+    others({ service: 'answerCall', device: 't2100', call })
+    await useWays().perform(useWays().to('t2105').find(({ id }) => id === 'passOn')!.deed)
+    others({ service: 'answerCall', device: 't2105', call })
+    expect(desk.spoken).toContain('took it: Olive Quill is talking to')
+    expect(desk.farewells).toMatchObject([{ id: call }])
+    const before = desk.spoken
+    desk.say(before)
+    expect(desk.spoken).not.toBe(before)
+    expect(desk.spoken.trim()).toBe(before)
+  })
+
+  it('forgets who was quieted and what was said goodbye to, in time', () => {
+    const desk = useDesk()
+    const call = exchange.offer()
+    useLive().state = exchange.state
+    desk.hush(call)
+    desk.tick()
+    expect(desk.quiet.has(call)).toBe(true)
+    others({ service: 'clearConnection', device: exchange.call(call).calling, call })
+    desk.tick()
+    expect(desk.quiet.size).toBe(0)
+  })
+})
+
+describe('the field', () => {
+  it('says what Enter does, does it, and is empty and ready again', async () => {
+    const field = useField()
+    const call = inHand()
+    const someone = useDirectory().people.find(({ id }) => id === 't2105')!
+    field.type(`${someone.first} ${someone.last}`)
+    expect(field.best?.id).toBe('t2105')
+    expect(field.ways[0]!.words).toMatch(/^passes .* on to/)
+    await field.take(field.ways[0])
+    expect(field.text).toBe('')
+    expect(exchange.call(call.id).passing).toMatchObject({ by: 't2100', to: 't2105' })
+  })
+
+  it('keeps what was typed when that is refused, and what is typed meanwhile', async () => {
+    const field = useField()
+    inHand()
+    field.type('2105')
+    server.mockRejectedValueOnce(refusal(409, 'Not now.'))
+    await field.take(field.ways[0])
+    expect(field.text).toBe('2105')
+    expect(useDesk().notice).toBe('Not now.')
+    const taken = field.take(field.ways[0])
+    field.type('fre')
+    await taken
+    expect(field.text).toBe('fre')
+  })
+
+  it('# and a digit park and take back; Enter takes the first free slot', async () => {
+    const field = useField()
+    const call = inHand()
+    field.type('#3')
+    await vi.waitFor(() => expect(exchange.call(call.id).parked?.slot).toBe('slot:3'))
+    await vi.waitFor(() => expect(field.text).toBe(''))
+    field.type('#3')
+    await vi.waitFor(() => expect(useDesk().talking?.id).toBe(call.id))
+    field.type('#')
+    await field.useSlot(null)
+    expect(exchange.call(call.id).parked?.slot).toBe('slot:1')
+    await field.useSlot(5)
+    expect(useDesk().notice).toContain('no call in hand')
+  })
+
+  it('moves the mark among answers, or among who arrives', () => {
+    const field = useField()
+    const [first, second] = [exchange.offer(), exchange.offer()]
+    useLive().state = exchange.state
+    field.move(1)
+    expect(useDesk().chosen).toBe(second)
+    field.move(1)
+    expect(useDesk().chosen).toBe(first)
+    field.type('a')
+    const { length } = field.hits
+    expect(length).toBeGreaterThan(1)
+    field.move(-1)
+    expect(field.best).toEqual(field.hits[length - 1])
+  })
+
+  it('says why what looks like a number can\'t be dialled, and dials one that can', () => {
+    const field = useField()
+    field.type('999')
+    expect(field.ways[0]!.words).toContain('999')
+    field.type('0170')
+    expect(field.ways).toEqual([])
+    field.type('07700 900123')
+    expect(field.ways[0]!.words).toBe('calls 07700 900123')
+    field.type('12345678901234567890123')
+    expect(field.wrongNumber).toMatch(/\w/)
+  })
+})
+
+describe('ways, dialogs, ending, carrying', () => {
+  it('a line of text goes along once', async () => {
+    const ways = useWays()
+    inHand()
+    ways.note = 'wants a cabin'
+    await ways.perform(ways.to('t2105').find(({ id }) => id === 'passOn')!.deed)
+    expect(server.mock.calls.at(-1)![1]!.body).toMatchObject({ note: 'wants a cabin' })
+    expect(ways.note).toBe('')
+  })
+
+  it('open what they name', async () => {
+    const ways = useWays()
+    await ways.perform({ do: 'takeMessage', to: 't2105', call: null })
+    await ways.perform({ do: 'sendDigits' })
+    expect(useDialogs()).toMatchObject({ message: { to: 't2105', call: null }, digits: true })
+  })
+
+  it('ending a conversation takes a second press, within a few seconds', () => {
+    vi.useFakeTimers()
+    const ending = useEnding()
+    const call = inHand()
+    ending.end(call.id)
+    expect(ending.asked).toBe(call.id)
+    vi.advanceTimersByTime(3_100)
+    expect(ending.asked).toBeNull()
+    ending.end(call.id)
+    expect(server).not.toHaveBeenCalled()
+    ending.end(call.id)
+    vi.useRealTimers()
+    expect(ending.asked).toBeNull()
+    return vi.waitFor(() => expect(server.mock.calls[0]![1]!.body).toMatchObject({ service: 'clearConnection', call: call.id }))
+  })
+
+  it('dragging says what dropping would do, and dropping nowhere puts the call back', async () => {
+    const carrying = useCarrying()
+    const call = inHand()
+    carrying.begin(call.id)
+    expect(carrying.words).toContain('Drop on a person')
+    carrying.hover('t2105', true)
+    expect(carrying.words).toMatch(/^Dropping asks/)
+    carrying.end(null, false)
+    expect(useDesk().carried).toBeNull()
+    carrying.begin(call.id)
+    carrying.end('t2105', false)
+    await vi.waitFor(() => expect(exchange.call(call.id).passing?.to).toBe('t2105'))
+  })
+})
+
+describe('messages', () => {
+  const message = {
+    id: 'm',
+    kind: 'text',
+    to: 't2100',
+    from: 'tomas',
+    fromName: 'Tomas',
+    caller: null,
+    number: null,
+    text: 'The lamps are here.',
+    urgent: false,
+    callBack: true,
+    seconds: null,
+    at: 1,
+    readAt: null,
+  }
+
+  it('are fetched when there is news, counted until they are read, and say when they can\'t be had', async () => {
+    const messages = useMessages()
+    server.mockImplementation(async url => url === '/api/messages' ? { received: [message], written: [] } : { read: true })
+    useLive().news++
+    await nextTick()
+    await vi.waitFor(() => expect(messages.unread).toBe(1))
+    await messages.read('m/1')
+    expect(server.mock.calls.map(([url]) => url)).toContain('/api/messages/m%2F1/read')
+    server.mockRejectedValue(refusal(503, 'The database does not answer.'))
+    await messages.load()
+    expect(messages.failure).toBe('The database does not answer.')
+    expect(messages.received).toHaveLength(1)
+  })
+})

@@ -1,0 +1,273 @@
+import { type EventKind, told } from './event'
+import type { Call, CallId, Connection, ConnectionState, DeviceId, EventOf, ExchangeState, NumberedEvent, Step } from './model'
+import { isMailbox } from './names'
+import { isOutside } from './questions'
+
+/**
+ * The course of every call, whatever services it goes through: the events that several of them bring about. What follows for everything else stands in
+ * `evolve.ts`.
+ */
+
+declare module './model' {
+  interface Events {
+    originated: OfCall & { direction: Direction, dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId, consultation?: CallId, account?: string }
+    queued: OfCall
+    /** `group`: whose member rings. */
+    delivered: OfCall & { party?: Party, trunk?: TrunkId, invitedBy?: DeviceId, group?: DeviceId }
+    /** `from`: where it rang, waited, was parked or talked when somebody else took it. */
+    established: OfCall & { from?: DeviceId }
+    /** `overflow`: the destination as it stands in the rule that sent the call on. */
+    diverted: OfCall & { to: DeviceId, cause: Cause, overflow?: string }
+    failed: OfCall & { cause: Cause }
+    connectionCleared: OfCall & { cause: Cause }
+    callCleared: OfCall & { cause: Cause }
+    /** Two parties outside are no longer watched by whoever brought them together. */
+    released: OfCall
+  }
+}
+
+/** A story longer than this keeps its beginning and its latest steps: no caller can fill the memory. */
+const longestStory = 120
+const keptBeginning = 20
+
+/** What happens within a call that goes on. */
+export type CallChange = Exclude<Extract<NumberedEvent, { call: CallId }>, { type: 'originated' | 'callCleared' }>
+
+const unknown = { number: null, name: null }
+const withoutParties = (connections: Connection[]) => connections.map(connection => connection.party ? { ...connection, party: unknown } : connection)
+
+export const course: {
+  [E in 'originated' | 'queued' | 'delivered' | 'established' | 'diverted' | 'failed' | 'connectionCleared' | 'callCleared' | 'released']: EventKind<E>
+} = {
+  originated: {
+    redact({ account: _account, ...event }) {
+      return { ...event, dialled: '', ...(event.party && { party: unknown }) }
+    },
+    redactCall: call => ({ ...call, dialled: '', party: call.party && unknown, account: null, connections: withoutParties(call.connections) }),
+  },
+  queued: {
+    change: (call, event) => ({
+      ...call,
+      hunting: null,
+      refusedBy: [],
+      connections: [...call.connections, { device: event.device, state: 'queued', since: event.at }],
+    }),
+    step: told,
+  },
+  delivered: {
+    change: (call, event) => ({
+      ...call,
+      ...(!event.invitedBy && { hunting: huntingAfter(call, event) }),
+      party: call.party ?? event.party ?? null,
+      connections: [...call.connections, connection(event, 'alerting')],
+    }),
+    step: told,
+    redact: event => (event.party ? { ...event, party: unknown } : event),
+  },
+  established: { change: answered, step: ({ from }) => (from ? { to: from } : {}) },
+  diverted: {
+    change(call, event) {
+      const connections = without(settled(call.connections), event.device)
+      // Whoever is left behind by the one who called is the one to be served now.
+      const calling = event.device === call.calling ? connections[0]!.device : call.calling
+      return {
+        ...call,
+        ...comingBack(call, event),
+        calling,
+        hunting: null,
+        overflowed: event.overflow ? [...call.overflowed, event.overflow] : call.overflowed,
+        connections,
+      }
+    },
+    step: told,
+  },
+  failed: {
+    // Whoever could not be reached has nothing to do with the call.
+    change: (call, event) => ({
+      ...call,
+      hunting: null,
+      failed: { device: event.device, cause: event.cause, at: event.at },
+      connections: without(settled(call.connections), event.device),
+    }),
+    step: told,
+  },
+  connectionCleared: { change: (call, event) => left(call, event.device), step: told },
+  callCleared: { step: told },
+  released: { change: call => ({ ...call, watched: null }) },
+}
+
+/** A call that has just begun. */
+export function begun(event: EventOf<'originated'>): Call {
+  return {
+    id: event.call,
+    direction: event.direction,
+    calling: event.device,
+    dialled: event.dialled,
+    line: event.line,
+    created: event.at,
+    party: event.party ?? null,
+    connections: [connection(event, 'connected')],
+    passing: null,
+    hunting: null,
+    failed: null,
+    watched: null,
+    overflowed: [],
+    recall: null,
+    parked: null,
+    conference: null,
+    consultation: event.consultation ?? null,
+    consulted: null,
+    refusedBy: [],
+    account: event.account ?? null,
+    caption: null,
+    story: [{ at: event.at, type: 'originated', device: event.device }],
+  }
+}
+
+function connection(event: EventOf<'originated'> | EventOf<'delivered'>, state: ConnectionState): Connection {
+  return {
+    device: event.device,
+    state,
+    since: event.at,
+    ...(event.party && { party: event.party, trunk: event.trunk }),
+    ...('invitedBy' in event && event.invitedBy && { invitedBy: event.invitedBy }),
+  }
+}
+
+/** A call that goes on, after an event. `joined`: the call that becomes part of it. */
+export function changedCall(kind: EventKind<never>, call: Call, event: CallChange, joined: Call | undefined): Call {
+  const story = kind.step ? withStep(call.story, stepAs(kind, event)) : call.story
+  return kind.change?.({ ...call, story }, event as never, joined) ?? call
+}
+
+export function muted({ muted: _before, ...rest }: Connection, on: boolean): Connection {
+  return on ? { ...rest, muted: true } : rest
+}
+
+/** A group goes on being hunted through; another one begins anew. */
+function huntingAfter({ hunting }: Call, { group, device }: EventOf<'delivered'>): Call['hunting'] {
+  if (!group) return null
+  return { group, tried: hunting?.group === group ? [...hunting.tried, device] : [device] }
+}
+
+/** Whoever answers ends whatever else rang or waited, unless they were asked to join people who talk already. */
+function answered(call: Call, event: EventOf<'established'>): Call {
+  const rang = call.connections.find(candidate => candidate.device === event.device)
+  const taken = { device: event.device, state: 'connected' as const, since: event.at }
+  if (rang?.invitedBy) {
+    const connections = call.connections.map(candidate => candidate === rang ? { ...taken, ...outsideOf(rang) } : candidate)
+    const three = connections.filter(({ state }) => state !== 'alerting').length > 2
+    return { ...call, connections, conference: call.conference ?? (three ? { by: rang.invitedBy, since: event.at } : null) }
+  }
+  const others = settled(call.connections).filter(({ device }) => device !== event.device && device !== event.from)
+  return {
+    ...call, passing: null, hunting: null, parked: null,
+    ...(!isMailbox(event.device) && { overflowed: [] }),
+    conference: call.conference ?? (others.length > 1 ? { by: event.device, since: event.at } : null),
+    connections: [...others, { ...taken, ...(rang && outsideOf(rang)) }],
+  }
+}
+
+function outsideOf({ party, trunk }: Connection): Pick<Connection, 'party' | 'trunk'> {
+  return party ? { party, trunk } : {}
+}
+
+/** A diverted call that somebody had passed on or parked comes back to them. */
+function comingBack(call: Call, event: EventOf<'diverted'>): Pick<Call, 'passing' | 'parked' | 'recall'> {
+  const rang = connectionSince(call, event.device)
+    ?? Math.min(event.at, ...call.connections.filter(({ state }) => state === 'alerting').map(({ since }) => since))
+  return {
+    passing: null,
+    parked: null,
+    recall: { to: call.passing?.by ?? call.parked?.by ?? event.to, from: event.device, cause: event.cause, rang: event.at - rang, at: event.at },
+  }
+}
+
+/** What is left when one party goes: a conference of two is a call like any other, and somebody else may be the one who is served. */
+function left(call: Call, device: DeviceId): Call {
+  const connections = without(call.connections, device)
+  const staying = connections.filter(({ state }) => state === 'connected' || state === 'held')
+  const calling = call.calling === device ? (staying.find(({ party }) => party) ?? staying[0])?.device ?? call.calling : call.calling
+  const goesOn = staying.length > 2
+  return {
+    ...call,
+    calling,
+    // With the conference ends the right to mute others, and so what came of it.
+    connections: goesOn
+      ? connections
+      : connections.map(candidate =>
+          candidate.device === call.conference?.by ? candidate : muted(candidate, candidate.muted === true && call.conference === null),
+        ),
+    conference: goesOn ? call.conference : null,
+  }
+}
+
+function connectionSince(call: Call, device: DeviceId): number | null {
+  return call.connections.find(candidate => candidate.device === device)?.since ?? null
+}
+
+/** Those who are in the call, without whatever rings or waits for somebody. */
+export function settled(connections: Connection[]): Connection[] {
+  return connections.filter(({ state }) => state !== 'alerting' && state !== 'queued')
+}
+
+export function without(connections: Connection[], device: DeviceId): Connection[] {
+  return connections.filter(candidate => candidate.device !== device)
+}
+
+export function withState(connections: Connection[], device: DeviceId, state: ConnectionState, since: number): Connection[] {
+  return connections.map(candidate => candidate.device === device ? { ...candidate, state, since } : candidate)
+}
+
+/** The step of a call's story that an event of a kind makes that is told there. */
+export function stepAs(kind: EventKind<never>, event: CallChange | EventOf<'callCleared'>): Step {
+  return {
+    at: event.at, type: event.type as Step['type'], device: event.device,
+    ...('to' in event && { to: event.to }),
+    ...('cause' in event && { cause: event.cause }),
+    ...kind.step?.(event as never),
+  }
+}
+
+function withStep(story: Step[], step: Step): Step[] {
+  if (story.length < longestStory) return [...story, step]
+  return [...story.slice(0, keptBeginning), ...story.slice(keptBeginning + 1), step]
+}
+
+/** Who brought two parties outside together watches them, until they are released or somebody of ours is with them again. */
+export function watchedOutside(then: Call, before: Call, event: CallChange): Call {
+  if (!isOutside(then)) return then.watched ? { ...then, watched: null } : then
+  if (then.watched || event.type === 'released' || isOutside(before)) return then
+  return { ...then, watched: { by: before.passing?.by ?? event.device, at: event.at } }
+}
+
+/** A conference whose leader has gone is led by whoever of ours has been in it longest. */
+export function ledBySomebody(call: Call, state: ExchangeState): Call {
+  const { conference } = call
+  if (!conference || call.connections.some(({ device }) => device === conference.by)) return call
+  const [longest] = call.connections.filter(({ device, state: its }) => state.devices.has(device) && its !== 'alerting').sort((a, b) => a.since - b.since)
+  const by = longest?.device ?? null
+  // Whom nobody can let speak again is heard again.
+  const connections = by === null ? call.connections.map(candidate => muted(candidate, false)) : call.connections
+  return by === conference.by ? call : { ...call, connections, conference: { ...conference, by } }
+}
+
+/** What a held caller's call tells of the colleague who is being asked. That whoever asks hangs up is no news to them. */
+export function heardOfConsultation(primary: Call, call: Call, event: CallChange): Call {
+  switch (event.type) {
+    case 'delivered':
+    case 'queued': {
+      const step: Step = { at: event.at, type: 'consulted', device: call.calling, to: event.device }
+      return { ...primary, consulted: null, story: withStep(primary.story, step) }
+    }
+    case 'failed':
+    case 'connectionCleared': {
+      if (event.device === call.calling) return primary
+      return {
+        ...primary,
+        consulted: { device: event.device, cause: event.cause, rang: event.at - (connectionSince(call, event.device) ?? event.at), at: event.at },
+      }
+    }
+    default: return primary
+  }
+}

@@ -1,0 +1,34 @@
+import { type CallChange, course, stepAs } from './course'
+import type { EventKind } from './event'
+import type { EventName, EventOf, Step } from './model'
+import { clockAdjusted } from './services/adjust-clock'
+import { numberBlocked } from './services/block-number'
+import { refused } from './services/clear-connection'
+import { conferenced } from './services/conference-call'
+import { configured } from './services/configure'
+import { noteDismissed } from './services/dismiss-note'
+import { digitsGenerated } from './services/generate-digits'
+import { held } from './services/hold-call'
+import { parked } from './services/park-call'
+import { retrieved } from './services/retrieve-call'
+import { callInformation } from './services/send-user-information'
+import { agentStateChanged } from './services/set-agent-state'
+import { doNotDisturb } from './services/set-do-not-disturb'
+import { handsetChanged } from './services/set-handset'
+import { lineServed } from './services/set-line-served'
+import { microphoneMute } from './services/set-microphone-mute'
+import { statusChanged } from './services/set-status'
+import { transferred } from './services/single-step-transfer-call'
+import { numberUnblocked } from './services/unblock-number'
+
+/** Every kind of event. */
+export const kinds: { [E in EventName]: EventKind<E> } = {
+  ...course, concealed: {}, clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held, parked, retrieved,
+  callInformation, agentStateChanged, doNotDisturb, handsetChanged, lineServed, microphoneMute, statusChanged, transferred, numberUnblocked,
+}
+
+/** The step of a call's story that an event makes; null when it is not told there. */
+export function stepOf(event: CallChange | EventOf<'callCleared'>): Step | null {
+  const kind = kinds[event.type] as EventKind<never>
+  return kind.step ? stepAs(kind, event) : null
+}

@@ -1,0 +1,23 @@
+import { reindexPlaces, retimeCall } from './indexes'
+import type { Agent, Device, DeviceId, ExchangeState } from './model'
+
+/** What is known of a telephone, or of an operator's place, with its timers. Nothing changes at one that is not known. */
+
+export function withDevice(state: ExchangeState, next: ExchangeState, id: DeviceId, change: Partial<Device>): ExchangeState {
+  const device = state.devices.get(id)
+  if (!device) return next
+  next.devices = state.devices.set(id, { ...device, ...change })
+  next.indexes = { ...state.indexes }
+  reindexPlaces(state, next, [id])
+  return next
+}
+
+export function withAgent(state: ExchangeState, next: ExchangeState, id: DeviceId, change: (agent: Agent) => Partial<Agent>): ExchangeState {
+  const agent = state.agents.get(id)
+  if (!agent) return next
+  next.agents = state.agents.set(id, { ...agent, ...change(agent) })
+  next.indexes = { ...state.indexes }
+  reindexPlaces(state, next, [id])
+  for (const call of state.indexes.callsAt.get(id) ?? []) retimeCall(next, call)
+  return next
+}

@@ -1,0 +1,42 @@
+import '../schema/wording'
+import { adjustClock } from './services/adjust-clock'
+import { answerCall } from './services/answer-call'
+import { blockNumber } from './services/block-number'
+import { clearCall } from './services/clear-call'
+import { clearConnection } from './services/clear-connection'
+import { conferenceCall } from './services/conference-call'
+import { configure } from './services/configure'
+import { consultationCall } from './services/consultation-call'
+import { deflectCall } from './services/deflect-call'
+import { directedPickupCall } from './services/directed-pickup-call'
+import { dismissNote } from './services/dismiss-note'
+import { dropParty } from './services/drop-party'
+import { generateDigits } from './services/generate-digits'
+import { groupPickupCall } from './services/group-pickup-call'
+import { holdCall } from './services/hold-call'
+import { makeCall } from './services/make-call'
+import { offerCall } from './services/offer-call'
+import { parkCall } from './services/park-call'
+import { reconnectCall } from './services/reconnect-call'
+import { retrieveCall } from './services/retrieve-call'
+import { sendUserInformation } from './services/send-user-information'
+import { setAgentState } from './services/set-agent-state'
+import { setDoNotDisturb } from './services/set-do-not-disturb'
+import { setHandset } from './services/set-handset'
+import { setLineServed } from './services/set-line-served'
+import { setMicrophoneMute } from './services/set-microphone-mute'
+import { setStatus } from './services/set-status'
+import { singleStepConferenceCall } from './services/single-step-conference-call'
+import { singleStepTransferCall } from './services/single-step-transfer-call'
+import { transferCall } from './services/transfer-call'
+import { unblockNumber } from './services/unblock-number'
+import type { Service } from './service'
+import type { ServiceName } from './model'
+
+/** Every service of the call model, but for time itself: what people ask, the API's description and the random tests know them from here. */
+export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
+  adjustClock, answerCall, blockNumber, clearCall, clearConnection, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
+  dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, makeCall, offerCall, parkCall, reconnectCall, retrieveCall, sendUserInformation,
+  setAgentState, setDoNotDisturb, setHandset, setLineServed, setMicrophoneMute, setStatus, singleStepConferenceCall, singleStepTransferCall,
+  transferCall, unblockNumber,
+}

@@ -1,0 +1,27 @@
+import { lookUp } from '../../company/lookups'
+import { accept, holdingTheRest, ownerSentence, refuse } from '../answers'
+import { type FieldsOf, ofCall as fields } from '../fields'
+import type { Call, Decision, DeviceId, ExchangeState } from '../model'
+import { connectionOf } from '../questions'
+import type { Service } from '../service'
+
+declare module '../model' {
+  interface Requests { answerCall: FieldsOf<typeof fields> }
+}
+
+export const answerCall: Service<'answerCall'> = {
+  fields,
+  askedBy: ['console', 'handset'],
+  outside: true,
+  may: ({ state, call, part }) => ['none', 'watching', 'kept', 'near'].includes(part) ? refuse('alreadyAnswered', ownerSentence(state, call)) : null,
+  decide: ({ state, call, request }) => answered(state, call, request.device),
+}
+
+/** Somebody for whom a call rings or waits answers it. */
+export function answered(state: ExchangeState, call: Call, device: DeviceId): Decision {
+  const own = connectionOf(call, device)
+  if (own && own.state !== 'alerting') return refuse('notPossibleNow', 'You are in that call already.')
+  if (!lookUp(state.company.telephones, device)?.inService && !own?.party)
+    return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+  return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device })
+}

@@ -1,0 +1,39 @@
+import { object } from 'yup'
+import { lineWithNumber } from '../../company/lookups'
+import { readDialled } from '../../numbers/dialled'
+import { accept, refuse } from '../answers'
+import type { EventKind } from '../event'
+import { destination, device, type FieldsOf, text } from '../fields'
+import type { Service } from '../service'
+import { plainText } from '../text'
+
+const longestReason = 80
+const fields = () => object({ device: device(), number: destination('number'), reason: text('reason') })
+
+declare module '../model' {
+  interface Requests { blockNumber: FieldsOf<typeof fields> }
+  interface Events {
+    numberBlocked: AtPlace & { number: string, reason: string }
+  }
+}
+
+/** Calls from a number are not taken any more. */
+export const blockNumber: Service<'blockNumber'> = {
+  fields,
+  askedBy: ['console'],
+  decide({ state, telephone, request: { number, reason } }) {
+    const dialled = readDialled(number)
+    if (dialled.kind !== 'outside') return refuse('invalidNumber', dialled.kind === 'invalid' ? dialled.why : 'Only outside numbers can be blocked.')
+    const why = plainText(reason, longestReason)
+    if (!why) return refuse('notPossibleNow', 'Say why the number is blocked, so that others understand it later.')
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may block numbers.')
+    if (lineWithNumber(state.company, dialled.e164)) return refuse('notPossibleNow', 'That is a number of ours.')
+    return accept({ type: 'numberBlocked', device: telephone.id, number: dialled.e164, reason: why })
+  },
+}
+
+export const numberBlocked: EventKind<'numberBlocked'> = {
+  evolve: (state, next, { number, reason, device, at }) => ({ ...next, blocked: state.blocked.set(number, { reason, by: device, at }) }),
+  redact: ({ seq, at }) => ({ type: 'concealed', seq, at }),
+  redactState: state => ({ ...state, blocked: state.blocked.clear() }),
+}

@@ -1,0 +1,33 @@
+import { accept, ownerSentence, refuse } from '../answers'
+import type { EventKind } from '../event'
+import { type FieldsOf, ofCall, text } from '../fields'
+import { connectionOf, isConversation } from '../questions'
+import type { Service } from '../service'
+
+const digitsOfTelephone = /^[0-9*#A-D,]{1,40}$/
+const fields = () => ofCall().shape({ digits: text('digits', 80) })
+
+declare module '../model' {
+  interface Requests { generateDigits: FieldsOf<typeof fields> }
+  interface Events {
+    /** That digits were sent, never which: they may be the number of a card. */
+    digitsGenerated: OfCall & { count: number }
+  }
+}
+
+/** Digits as tones (ITU-T Q.23) for menus and pagers; a comma pauses, as in ITU-T V.250 dial strings. */
+export const generateDigits: Service<'generateDigits'> = {
+  fields,
+  askedBy: ['console', 'handset'],
+  outside: true,
+  may: ({ state, call, request }) => connectionOf(call, request.device) ? null : refuse('notYourCall', ownerSentence(state, call)),
+  decide({ call, own, request }) {
+    const digits = request.digits.replace(/[\s-]/g, '').toUpperCase()
+    if (!digitsOfTelephone.test(digits)) return refuse('invalidNumber', 'Digits are 0 to 9, * # A B C D, and a comma for a pause; 40 at most.')
+    if (own.state !== 'connected' || !isConversation(call))
+      return refuse('notPossibleNow', 'Digits can be sent once the other side has answered, and not while it is on hold.')
+    return accept({ type: 'digitsGenerated', call: call.id, device: own.device, count: digits.replaceAll(',', '').length })
+  },
+}
+
+export const digitsGenerated: EventKind<'digitsGenerated'> = { change: call => call }

@@ -1,0 +1,64 @@
+import { object, string } from 'yup'
+import { lineWithNumber, telephoneWithDirectNumber } from '../../company/lookups'
+import { readCaller } from '../../numbers/dialled'
+import { accept, cannotRing, refuse } from '../answers'
+import { callIdOf } from '../beginning'
+import { type FieldsOf, text } from '../fields'
+import type { CallEvent, Party } from '../model'
+import { toOperators } from '../passing'
+import { channelsFree } from '../questions'
+import type { Service } from '../service'
+import { legOf } from '../targets'
+import { plainText } from '../text'
+
+const longestNumber = 40
+const longestName = 80
+/** What the network says is cut, not refused: no caller stays outside for a long name. */
+const asSaid = (label: string) => string().strict().max(10_000).nullable().defined().label(label)
+
+const fields = () => object({
+  trunk: text('trunk', 80),
+  party: object({ number: asSaid('party.number'), name: asSaid('party.name') }).required(),
+  number: text('number', 40),
+})
+
+declare module '../model' {
+  interface Requests { offerCall: FieldsOf<typeof fields> }
+}
+
+/** The network brings a call in on a trunk. */
+export const offerCall: Service<'offerCall'> = {
+  fields,
+  askedBy: ['handset'],
+  decide({ state, request: { trunk, party: offered, number: dialled } }) {
+    if (channelsFree(state, trunk) === 0) return refuse('trunksBusy', 'Every channel of that trunk is in use: the caller hears the network\'s busy tone.')
+    const device = legOf(state, trunk)
+    const call = callIdOf(state)
+    const party = cleanParty(offered)
+    const number = readCaller(dialled)
+    const line = lineWithNumber(state.company, number)
+    const target = line ? undefined : telephoneWithDirectNumber(state.company, number)
+    if (!line && !target) return refuse('unallocatedNumber', `${number} is not a number of ours.`)
+    const originated: CallEvent = { type: 'originated', call, device, direction: 'inbound', dialled: number, party, trunk, line: line?.id ?? null }
+    if (party.number && state.blocked.has(party.number)) {
+      return accept(
+        originated,
+        { type: 'callInformation', call, device: line?.target ?? target!.id, text: 'We do not take calls from this number. Goodbye.' },
+        { type: 'callCleared', call, device: line?.target ?? target!.id, cause: 'blocked' },
+      )
+    }
+    if (line) return accept(originated, { type: 'queued', call, device: line.target })
+    const cause = cannotRing(state, target!)
+    return cause
+      ? accept(originated, ...toOperators(state, call, target!.id, cause))
+      : accept(originated, { type: 'delivered', call, device: target!.id })
+  },
+}
+
+/** What the network says about a caller is kept as plain text, the number in E.164 however it is spelled; nothing left of it counts as withheld. */
+function cleanParty(party: Party): Party {
+  return {
+    number: (party.number && readCaller(plainText(party.number, longestNumber))) || null,
+    name: (party.name && plainText(party.name, longestName)) || null,
+  }
+}

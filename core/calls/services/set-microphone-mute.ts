@@ -1,0 +1,38 @@
+import { accept, nameOf, ownerSentence, refuse } from '../answers'
+import { muted } from '../course'
+import type { EventKind } from '../event'
+import { type FieldsOf, idOf, ofCall, on } from '../fields'
+import { connectionOf } from '../questions'
+import type { Service } from '../service'
+
+const fields = () => ofCall().shape({ party: idOf('party', 'device'), on: on() })
+
+declare module '../model' {
+  interface Requests { setMicrophoneMute: FieldsOf<typeof fields> }
+  interface Events {
+    microphoneMute: OfCall & { on: boolean }
+  }
+}
+
+/** Oneself, or in a conference that one leads anybody, hears and is not heard. */
+export const setMicrophoneMute: Service<'setMicrophoneMute'> = {
+  fields,
+  askedBy: ['console', 'handset'],
+  may({ state, call, part, request: { device, party } }) {
+    if (part !== 'member') return refuse('notYourCall', ownerSentence(state, call))
+    return party === device || call.conference?.by === device ? null : refuse('notAllowed', 'Only who leads the conference may mute somebody else.')
+  },
+  decide({ state, call, request: { party, on } }) {
+    const target = connectionOf(call, party)
+    if (!target || (target.state !== 'connected' && target.state !== 'held'))
+      return refuse('notPossibleNow', `${nameOf(state, party)} is not talking in this call.`)
+    return accept({ type: 'microphoneMute', call: call.id, device: party, on })
+  },
+}
+
+export const microphoneMute: EventKind<'microphoneMute'> = {
+  change: (call, { device, on }) => ({
+    ...call,
+    connections: call.connections.map(candidate => (candidate.device === device ? muted(candidate, on) : candidate)),
+  }),
+}

@@ -1,0 +1,31 @@
+import { object } from 'yup'
+import { formatNumber, readCaller } from '../../numbers/dialled'
+import { accept, refuse } from '../answers'
+import type { EventKind } from '../event'
+import { destination, device, type FieldsOf } from '../fields'
+import type { Service } from '../service'
+
+const fields = () => object({ device: device(), number: destination('number') })
+
+declare module '../model' {
+  interface Requests { unblockNumber: FieldsOf<typeof fields> }
+  interface Events {
+    numberUnblocked: AtPlace & { number: string }
+  }
+}
+
+export const unblockNumber: Service<'unblockNumber'> = {
+  fields,
+  askedBy: ['console'],
+  decide({ state, telephone, request }) {
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may lift a block.')
+    const number = readCaller(request.number)
+    if (!state.blocked.get(number)) return refuse('notPossibleNow', `${formatNumber(number)} is not blocked.`)
+    return accept({ type: 'numberUnblocked', device: telephone.id, number })
+  },
+}
+
+export const numberUnblocked: EventKind<'numberUnblocked'> = {
+  evolve: (state, next, { number }) => ({ ...next, blocked: state.blocked.delete(number) }),
+  redact: ({ seq, at }) => ({ type: 'concealed', seq, at }),
+}

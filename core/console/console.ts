@@ -1,0 +1,50 @@
+import type { Call, CallId, DeviceId, ExchangeState, Party, Request } from '../calls/model'
+import { connectionOf, othersOf } from '../calls/questions'
+import type { Track } from './track'
+
+/** What an operator's screen knows when it says what can be done: all of it is computed from the calls as they are. */
+export interface Console {
+  state: ExchangeState
+  /** The operator's own telephone. */
+  device: DeviceId
+  track: Track
+  /** A line of text to send along with the next call that is passed on. */
+  note: string
+  /** Account or cost code for the next call outside. */
+  account: string
+  /** Now, as people read it: milliseconds since 1970. */
+  wall: number
+  nameOf: NameOf
+}
+
+export type NameOf = (device: DeviceId, party?: Party | null) => string
+
+/** A request as it is asked with a telephone that is known already. */
+export type WithoutDevice<R> = R extends { device: DeviceId } ? Omit<R, 'device'> : never
+/** What is asked of the exchange with one's own telephone. */
+export type Asked = WithoutDevice<Extract<Request, { device: DeviceId }>>
+
+/** What a key, a button or Enter does: asks the exchange for something, or opens or moves something on the screen. */
+export type Deed
+  = | { do: 'ask', request: Asked }
+  /** Picks a call up from the track to be put down on somebody; null puts it back. */
+    | { do: 'carry', call: CallId | null }
+  /** `to` null: for whom is still to be said. */
+    | { do: 'takeMessage', to: DeviceId | null, call: CallId | null }
+    | { do: 'sendDigits' }
+  /** Makes ringing calls silent here; they can still be answered. */
+    | { do: 'hush', calls: CallId[] }
+  /** Ends one's part in a call: where somebody is connected it takes a second press. */
+    | { do: 'end', call: CallId }
+
+export const ask = (request: Asked): Deed => ({ do: 'ask', request })
+
+/** The other side of a call as the operator's screen names it. */
+export function otherName(call: Call, device: DeviceId | null, nameOf: NameOf): string {
+  const own = device && connectionOf(call, device)
+  const others = own ? othersOf(call, device).filter(other => !other.invitedBy) : []
+  if (others.length > 1) return others.map(other => nameOf(other.device, other.party)).join(', ')
+  if (own && call.failed) return nameOf(call.failed.device)
+  const other = others[0] ?? connectionOf(call, call.calling)
+  return other ? nameOf(other.device, other.party) : 'Nobody'
+}

@@ -1,0 +1,86 @@
+import { connectionOf, isConversation } from '../calls/questions'
+import { ask, type Console, type Deed, otherName } from './console'
+
+/** What the keys of the call in hand do while nothing is typed. */
+
+type Situation = Pick<Console, 'device' | 'track' | 'nameOf'>
+
+/** What Enter does then, said beforehand: hands over the caller one asks for, or answers; null when it does nothing. */
+export function standingDeed({ device, track: { consultation, askedFor, next, chosen }, nameOf }: Situation): { words: string, deed: Deed } | null {
+  if (consultation && askedFor && !chosen) {
+    return {
+      words: `hands ${otherName(askedFor, device, nameOf)} over to ${otherName(consultation, device, nameOf)}`,
+      deed: ask({ service: 'transferCall', call: askedFor.id, consultation: consultation.id }),
+    }
+  }
+  return next ? { words: `answers ${otherName(next.call, device, nameOf)}`, deed: ask({ service: 'answerCall', call: next.call.id }) } : null
+}
+
+/** Holds the call in hand, or takes the longest held back when there is none. */
+function holdOrTakeBack({ track: { talking, held } }: Situation): Deed | null {
+  if (talking) return isConversation(talking) ? ask({ service: 'holdCall', call: talking.id }) : null
+  return held[0] ? ask({ service: 'retrieveCall', call: held[0].call.id }) : null
+}
+
+/** To the other side of a consultation, or to who has been on hold longest. */
+function swap({ device, track: { askedFor, consultation, held } }: Situation): Deed | null {
+  const other = [askedFor, consultation].find(call => call && connectionOf(call, device)?.state === 'held') ?? held[0]?.call
+  return other ? ask({ service: 'retrieveCall', call: other.id }) : null
+}
+
+/** Back to the caller one asks for, or pulls back the call passed on last while it rings. */
+function back({ track: { carried, consultation, passedOn } }: Situation): Deed | null {
+  if (carried) return { do: 'carry', call: null }
+  if (consultation) return ask({ service: 'reconnectCall', call: consultation.id })
+  const [last] = [...passedOn].sort((a, b) => b.due.since - a.due.since)
+  return last ? ask({ service: 'directedPickupCall', call: last.call.id }) : null
+}
+
+/** Ends the call in hand; refuses the chosen call when there is none. */
+function end({ track: { talking, next, chosen } }: Situation): Deed | null {
+  if (talking) return { do: 'end', call: talking.id }
+  return chosen && next ? ask({ service: 'clearConnection', call: next.call.id }) : null
+}
+
+/** Oneself in the call in hand: not heard, or heard again. */
+export function mute({ device, track: { talking } }: Situation): Deed | null {
+  const own = talking && connectionOf(talking, device)
+  return own ? ask({ service: 'setMicrophoneMute', call: talking.id, party: own.device, on: !own.muted }) : null
+}
+
+/** Makes one conference of the call in hand and of whoever is asked, or has been on hold longest. */
+export function joinAll({ track: { talking, consultation, askedFor, held } }: Situation): Deed | null {
+  if (!talking) return null
+  if (askedFor && consultation) return ask({ service: 'conferenceCall', call: askedFor.id, other: consultation.id })
+  return held[0] ? ask({ service: 'conferenceCall', call: talking.id, other: held[0].call.id }) : null
+}
+
+function escape({ track: { carried, arriving } }: Situation): Deed | null {
+  return carried ? { do: 'carry', call: null } : { do: 'hush', calls: arriving.map(({ call }) => call.id) }
+}
+
+const deeds: Record<string, (situation: Situation) => Deed | null> = {
+  'Enter': situation => standingDeed(situation)?.deed ?? null,
+  ' ': holdOrTakeBack,
+  'ArrowLeft': swap,
+  'Backspace': back,
+  'Delete': end,
+  'Escape': escape,
+  'F2': mute,
+  'F4': ({ track: { baton, talking } }) => ({ do: 'takeMessage', to: null, call: (baton ?? talking)?.id ?? null }),
+  'F8': joinAll,
+  'F9': () => ({ do: 'sendDigits' }),
+}
+
+/**
+ * What a key does while nothing is typed: null when there is nothing to do it with, undefined when the key means nothing here.
+ * @param key as it is written on buttons, with its modifiers: "Shift+F2"
+ */
+export function deedOfKey(situation: Situation, key: string): Deed | null | undefined {
+  return Object.hasOwn(deeds, key) ? deeds[key]!(situation) : undefined
+}
+
+/** A key as it is written on buttons. */
+export function nameOfKey({ key, ctrlKey, shiftKey }: { key: string, ctrlKey: boolean, shiftKey: boolean }): string {
+  return `${ctrlKey ? 'Ctrl+' : ''}${shiftKey && key !== '#' && key !== '*' ? 'Shift+' : ''}${key}`
+}

@@ -1,0 +1,158 @@
+import type { Call, DeviceId } from '../calls/model'
+import { mailboxOf } from '../calls/names'
+import { callsOf, connectionOf, isConversation, parkedIn, partnerOf } from '../calls/questions'
+import type { Distribution, Group } from '../company/company'
+import { lookUp } from '../company/lookups'
+import { formatNumber } from '../numbers/dialled'
+import { ask, type Console, type Deed, otherName } from './console'
+
+/** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
+export interface Way {
+  id: 'passOn' | 'ask' | 'parkFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb'
+  label: string
+  words: string
+  key: string
+  deed: Deed
+}
+
+const anHour = 60 * 60_000
+
+/** The keys of the ways, as they stand on their buttons. */
+const wayKeys: Record<Way['id'], string> = {
+  passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', parkFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
+  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8',
+}
+
+const way = (id: Way['id'], label: string, words: string, deed: Deed): Way => ({ id, label, words, key: wayKeys[id], deed })
+
+/** Every way from here to a person, a group or a queue, the likeliest first. */
+export function waysTo(console: Console, id: DeviceId): Way[] {
+  const group = lookUp(console.state.company.groups, id)
+  return group ? toGroup(console, group) : toPerson(console, id)
+}
+
+/** Passes a call on: one in hand by transfer, one that nobody here has answered by sending it on. */
+export function passing({ state, device, note }: Pick<Console, 'state' | 'device' | 'note'>, call: Call, to: string, distribution?: Distribution): Deed {
+  const own = connectionOf(call, device)
+  const service = own && own.state !== 'alerting' ? 'singleStepTransferCall' as const : 'deflectCall' as const
+  const from = own ? undefined : elsewhere(state, call)
+  return ask({ service, call: call.id, to, ...(from && { from }), ...(note && { note }), ...(distribution && { distribution }) })
+}
+
+/** The colleague's telephone where a call rings or talks that is neither queued nor parked. */
+function elsewhere(state: Console['state'], call: Call): DeviceId | undefined {
+  if (call.parked || call.connections.some(({ state: its }) => its === 'queued')) return undefined
+  return call.connections.find(({ device }) => device !== call.calling && state.devices.has(device))?.device
+}
+
+function answered({ device }: Console, call: Call): boolean {
+  const own = connectionOf(call, device)
+  return own?.state === 'connected' || own?.state === 'held'
+}
+
+/** Ours, or waiting for all of us: not what is parked already or talks at somebody else's. */
+function parkable({ device }: Console, call: Call): boolean {
+  return !call.parked && Boolean(connectionOf(call, device) || call.connections.some(({ state }) => state === 'queued'))
+}
+
+/** The number that somebody carries with them. */
+function mobileOf({ state: { company } }: Console, id: DeviceId): string | null {
+  const person = lookUp(company.telephones, id)?.person ?? id
+  return lookUp(company.people, person)?.mobile ?? null
+}
+
+function toPerson(console: Console, id: DeviceId): Way[] {
+  const { state, device, track: { baton, talking, askedFor, carried } } = console
+  if (id === device) return []
+  const name = console.nameOf(id)
+  const mobile = mobileOf(console, id)
+  if (!lookUp(state.company.telephones, id)) return mobile ? waysToNumber(console, mobile, `${name}, ${formatNumber(mobile)}`) : []
+  const ways: Way[] = []
+  if (baton) {
+    const caller = otherName(baton, device, console.nameOf)
+    ways.push(way('passOn', 'Pass on', `passes ${caller} on to ${name}`, passing(console, baton, id)))
+    if (answered(console, baton) && !askedFor)
+      ways.push(way('ask', 'Ask first', `asks ${name} while ${caller} waits`, ask({ service: 'consultationCall', call: baton.id, number: id })))
+    if (parkable(console, baton))
+      ways.push(way('parkFor', 'Park for them', `parks ${caller} for ${name}`, ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
+    ways.push(way('voicemail', 'Voicemail', `sends ${caller} to the voicemail of ${name}`, passing(console, baton, mailboxOf(id))))
+    if (mobile) ways.push(way('mobile', 'Mobile', `passes ${caller} on to ${formatNumber(mobile)}`, passing(console, baton, mobile)))
+  }
+  else {
+    ways.push(way('call', 'Call', `calls ${name}`, ask({ service: 'makeCall', number: id })))
+    if (mobile) ways.push(way('mobile', 'Mobile', `calls ${formatNumber(mobile)}`, ask({ service: 'makeCall', number: mobile })))
+  }
+  if (talking && isConversation(talking) && !carried)
+    ways.push(way('join', 'Ask to join', `rings ${name} to join you`, ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
+  ways.push(...atTheirTelephone(console, id, name))
+  if (!baton && state.agents.has(device)) ways.push(onTheirBehalf(console, id, name))
+  return [...ways, way('message', 'Message', `takes a message for ${name}`, { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })]
+}
+
+/** What can be done with a call that rings or talks at a colleague's telephone. */
+function atTheirTelephone({ state, device }: Console, id: DeviceId, name: string): Way[] {
+  const theirs = callsOf(state, id).filter(call => !connectionOf(call, device))
+  const rings = theirs.find(call => connectionOf(call, id)?.state === 'alerting')
+  const moves = rings ?? theirs.find(call => partnerOf(call, id) && call.calling !== id)
+  return [
+    ...(rings ? [way('pickUp', 'Pick up', `picks up what rings at ${name}`, ask({ service: 'directedPickupCall', call: rings.id }))] : []),
+    ...(moves ? [way('move', 'Carry their call', `carries the call of ${name} elsewhere`, { do: 'carry', call: moves.id })] : []),
+  ]
+}
+
+/** Do not disturb for a colleague: an hour, or no longer. */
+function onTheirBehalf({ state, wall }: Console, id: DeviceId, name: string): Way {
+  const on = !state.devices.get(id)?.doNotDisturb
+  return way('disturb', on ? 'Do not disturb, 1 h' : 'Disturb again', on ? `sets do not disturb for ${name} for an hour` : `ends do not disturb for ${name}`,
+    ask({ service: 'setDoNotDisturb', of: id, on, until: on ? wall + anHour : null }))
+}
+
+function toGroup(console: Console, { id, name, number, members, distribution }: Group): Way[] {
+  const { state, device, track: { baton } } = console
+  const ringing = members.some(member => callsOf(state, member).some(call => connectionOf(call, member)?.state === 'alerting'))
+  const pickUp = ringing ? [way('pickUp', 'Pick up', `picks up what has rung longest in ${name}`, ask({ service: 'groupPickupCall', group: id }))] : []
+  if (!baton) return [way('call', 'Call', `calls ${name}`, ask({ service: 'makeCall', number })), ...pickUp]
+  const caller = otherName(baton, device, console.nameOf)
+  if (distribution === 'queue') return [way('passOn', 'Pass on', `lets ${caller} wait in the ${name}`, passing(console, baton, id))]
+  return [
+    way('passOn', 'Longest free', `passes ${caller} on to whoever in ${name} has been free longest`, passing(console, baton, id, 'longestFree')),
+    way('everybody', 'All at once', `rings everybody free in ${name} for ${caller}`, passing(console, baton, id, 'all')),
+  ]
+}
+
+/**
+ * Every way to a number outside, or to a short number that was typed.
+ * @param shown how it is said
+ */
+export function waysToNumber(console: Console, number: string, shown: string): Way[] {
+  const { device, account, track: { baton, askedFor } } = console
+  if (!baton) return [way('call', 'Call', `calls ${shown}`, ask({ service: 'makeCall', number, ...(account && { account }) }))]
+  const caller = otherName(baton, device, console.nameOf)
+  const ways = [way('passOn', 'Pass on', `passes ${caller} on to ${shown}`, passing(console, baton, number))]
+  if (answered(console, baton) && !askedFor)
+    ways.push(way('ask', 'Ask first', `calls ${shown} while ${caller} waits`, ask({ service: 'consultationCall', call: baton.id, number })))
+  return ways
+}
+
+/** What dropping the call that is carried on a person, a group or a slot does; null when nothing would happen there. */
+export function dropping(console: Console, target: DeviceId, askFirst: boolean): Pick<Way, 'words' | 'deed'> | null {
+  const { state, device, nameOf, track: { carried } } = console
+  if (!carried) return null
+  if (lookUp(state.company.slots, target)) {
+    return parkedIn(state, target)
+      ? null
+      : {
+          words: `parks ${otherName(carried, device, nameOf)} in ${nameOf(target)}`,
+          deed: ask({ service: 'parkCall', call: carried.id, slot: target, for: null }),
+        }
+  }
+  const ways = waysTo(console, target)
+  return ways.find(({ id }) => askFirst && (id === 'ask' || id === 'everybody')) ?? ways.find(({ id }) => id === 'passOn') ?? null
+}
+
+/** What the key of a slot does: takes who waits there, or puts the call in hand into it; null when there is neither. */
+export function slotDeed({ state, track: { baton } }: Pick<Console, 'state' | 'track'>, slot: DeviceId | null): Deed | null {
+  const waiting = slot === null ? undefined : parkedIn(state, slot)
+  if (waiting) return ask({ service: 'directedPickupCall', call: waiting.id })
+  return baton ? ask({ service: 'parkCall', call: baton.id, slot, for: null }) : null
+}

@@ -1,0 +1,30 @@
+import './wording'
+import { type ISchema, lazy, mixed, object, type Schema } from 'yup'
+import { lookUp } from '../company/lookups'
+
+/** Shapes that Yup has no word for: what they are made of stands in their `meta`, so that `json-schema.ts` can describe them. */
+
+/** Names that every object has by birth: never an id. */
+export const inborn = Object.getOwnPropertyNames(Object.prototype)
+
+/** An object whose keys are ids: every value is of one shape. */
+export function recordOf<T>(value: ISchema<T>) {
+  const schema = value as Schema<T>
+  return lazy((given: unknown) => {
+    const keys = typeof given === 'object' && given !== null ? Object.keys(given) : []
+    if (keys.some(key => inborn.includes(key))) return mixed<never>().test('ids', 'ids must not be names that every object has.', () => false) as never
+    return object(Object.fromEntries(keys.map(key => [key, schema]))).required() as unknown as Schema<Record<string, T>>
+  }).meta({ record: schema })
+}
+
+/**
+ * One of several objects, told apart by the value of one field.
+ * @param field whose value says which it is; @param schemas that value → the schema of the whole object
+ */
+export function oneOfBy<T>(field: string, schemas: Record<string, ISchema<T>>) {
+  const none = mixed<never>().test(field, `${field} must be one of: ${Object.keys(schemas).join(', ')}.`, () => false)
+  return lazy((given: unknown) => {
+    const which = typeof given === 'object' && given !== null ? (given as Record<string, unknown>)[field] : undefined
+    return (typeof which === 'string' ? lookUp(schemas, which) ?? none : none) as Schema<T>
+  }).meta({ oneOf: schemas })
+}

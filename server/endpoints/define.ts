@@ -1,0 +1,59 @@
+import type { H3Event } from 'h3'
+import type { ISchema, ObjectSchema } from 'yup'
+import type { Role, SignedIn } from '~~/shared/people'
+import { requirePerson } from '../accounts/session'
+import { readInput, readParams, readQuery } from '../validation/read'
+
+/** Whoever may ask: everybody, whoever is signed in, or those who have one of these roles now. */
+export type MayAsk = 'everybody' | 'signedIn' | readonly Role[]
+
+/** Operators, supervisors and administrators: who answers for the company. */
+export const answering = ['operator', 'supervisor', 'administrator'] as const satisfies Role[]
+
+/** What is known of an endpoint beside what it does: rights, input and answers are checked and described from it. */
+export interface EndpointDescription {
+  summary: string
+  mayAsk: MayAsk
+  /** The parts of the path in brackets. */
+  params?: ObjectSchema<object>
+  query?: ObjectSchema<object>
+  body?: ISchema<unknown>
+  answer?: ISchema<unknown>
+  /** Other answers than those that every such endpoint gives: by status, what it means. */
+  also?: Record<number, string>
+}
+
+type Of<S> = S extends ISchema<infer T> ? T : undefined
+
+export interface Asked<D extends EndpointDescription> {
+  event: H3Event
+  person: D['mayAsk'] extends 'everybody' ? null : SignedIn
+  /** The secret name of the session; empty where everybody may ask. */
+  session: string
+  params: Of<D['params']>
+  query: Of<D['query']>
+  body: Of<D['body']>
+}
+
+/**
+ * A route: who may ask is settled first, then what is asked is read; what can't be is answered with 422, the field and the remedy.
+ * Texts are as they were sent: whoever keeps or passes them on makes them safe (`core/calls/text.ts`).
+ * @param description also the source of the API's description
+ * @param handle carries it out, and gives back what `answer` says
+ */
+export function defineEndpoint<const D extends EndpointDescription>(description: D, handle: (asked: Asked<D>) => Of<D['answer']> | Promise<Of<D['answer']>>) {
+  const handler = defineEventHandler(async (event) => {
+    const asks = description.mayAsk === 'everybody' ? null : await requirePerson(event, description.mayAsk === 'signedIn' ? [] : description.mayAsk)
+    const { params, query, body } = description
+    const given: unknown = body && await readBody(event)
+    return handle({
+      event,
+      person: asks?.person ?? null,
+      session: asks?.session ?? '',
+      params: params && readParams(event, params),
+      query: query && readQuery(event, query),
+      body: body && readInput(() => (body as ObjectSchema<object>).validateSync(given, { stripUnknown: false })),
+    } as Asked<D>)
+  })
+  return Object.assign(handler, { endpoint: description as EndpointDescription })
+}

@@ -1,0 +1,4 @@
+declare module '#endpoints' {
+  /** All endpoints that there are: made by the build from the files in `server/api` (`find.ts`). */
+  export function endpoints(): import('~~/server/endpoints/document').FoundEndpoint[]
+}

@@ -1,0 +1,54 @@
+import { randomUUID } from 'node:crypto'
+import type { MikroORM } from '@mikro-orm/postgresql'
+import type { Message } from '~~/shared/messages'
+import { MessageEntity, type MessageRow } from '../database/entities'
+import type { Notices } from '../database/notices'
+
+const channel = 'messages'
+
+/** Keeps messages and tells everybody concerned, on every server beside this one, that there is news. */
+export class MessageBox {
+  constructor(private readonly orm: MikroORM, notices: Notices, onNews: (concerned: string[]) => void) {
+    notices.on(channel, payload => onNews(JSON.parse(payload || '[]') as string[]))
+  }
+
+  async leave(message: Omit<MessageRow, 'id' | 'at' | 'readAt'>, at: Date): Promise<void> {
+    const em = this.orm.em.fork()
+    await em.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null })
+    await this.tell([message.to, message.from])
+  }
+
+  /** Marks a message as read by who it is for. False when there is none such. */
+  async read(id: string, readers: string[]): Promise<boolean> {
+    const em = this.orm.em.fork()
+    const message = await em.findOne(MessageEntity, { id, to: { $in: readers } })
+    if (!message) return false
+    if (!message.readAt) {
+      message.readAt = new Date()
+      await em.flush()
+      await this.tell([message.to, message.from])
+    }
+    return true
+  }
+
+  /** The latest for the given mailboxes, and those that `writer` wrote (null: nobody asked for). */
+  async find(mailboxes: string[], writer: string | null): Promise<{ received: Message[], written: Message[] }> {
+    const em = this.orm.em.fork()
+    const latest = { orderBy: { at: 'desc' as const }, limit: 100 }
+    const received = await em.find(MessageEntity, { to: { $in: mailboxes } }, latest)
+    const written = writer === null ? [] : await em.find(MessageEntity, { from: writer }, latest)
+    return { received: received.map(shown), written: written.map(shown) }
+  }
+
+  private async tell(concerned: string[]): Promise<void> {
+    await this.orm.em.fork().execute(`select pg_notify('${channel}', ?)`, [JSON.stringify(concerned.filter(Boolean))])
+  }
+}
+
+function shown({ id, kind, to, from, fromName, caller, number, text, urgent, callBack, seconds, at, readAt }: MessageRow): Message {
+  return {
+    id, kind, to, from, fromName, text, urgent, callBack,
+    caller: caller ?? null, number: number ?? null, seconds: seconds ?? null,
+    at: at.getTime(), readAt: readAt?.getTime() ?? null,
+  }
+}

@@ -1,0 +1,105 @@
+import { readdirSync } from 'node:fs'
+import { request as apiRequests, type APIRequestContext } from '@playwright/test'
+import { Validator } from '@seriousme/openapi-schema-validator'
+import { demoPassword } from '../scripts/stack.mjs'
+import { type ApiDocument, Described } from './described'
+import { allIsQuiet, expect, test } from './stage'
+
+/** The API's description: valid by the standard, complete, and true of what the API answers. */
+
+async function signedIn(url: string, signIn: string): Promise<APIRequestContext> {
+  const context = await apiRequests.newContext({ baseURL: url })
+  expect((await context.post('/api/session', { data: { signIn, password: demoPassword } })).status()).toBe(200)
+  return context
+}
+
+test('the API describes itself: valid OpenAPI 3.1, every route in it', async ({ request, stage }) => {
+  const document = await (await request.get(`${stage.url}/api/openapi.json`)).json() as ApiDocument
+  const { valid, errors } = await new Validator().validate(structuredClone(document) as never)
+  expect(errors, 'nothing to say against it').toBeUndefined()
+  expect(valid).toBe(true)
+  const routes = readdirSync('server/api', { recursive: true, encoding: 'utf8' }).filter(file => file.endsWith('.ts') && !file.includes('[...]'))
+  expect(Object.values(document.paths).flatMap(methods => Object.keys(methods))).toHaveLength(routes.length)
+  expect(document.paths['/api/messages/{id}/read']).toHaveProperty('post')
+  expect(document.paths['/api/accounts/{signIn}']!.patch!.responses).toHaveProperty('409')
+  expect(document.components.schemas.singleStepTransferCall!.required).toEqual(expect.arrayContaining(['id', 'service', 'device', 'call', 'to']))
+})
+
+test('every good answer, and the bad ones, are as described', async ({ stage }) => {
+  const [ines, admin, nobody] = [await signedIn(stage.url, 'ines'), await signedIn(stage.url, 'admin'), await apiRequests.newContext({ baseURL: stage.url })]
+  await allIsQuiet(stage)
+  const described = new Described(await (await ines.get('/api/openapi.json')).json() as ApiDocument)
+  const heard = new Map<string, Set<number>>()
+  async function ask(
+    who: APIRequestContext,
+    method: string,
+    path: string,
+    status: number,
+    { data, segment = '', query = '' }: { data?: object, segment?: string, query?: string } = {},
+  ): Promise<never> {
+    const address = `${path.replace(/\{\w+\}/, encodeURIComponent(segment))}${query}`
+    const answer = await who.fetch(address, { method, ...(method !== 'get' && { data: data ?? {} }) })
+    expect(answer.status(), `${method} ${address}: ${(await answer.text()).slice(0, 300)}`).toBe(status)
+    expect(await described.complaint(method, path, answer)).toBeNull()
+    heard.set(`${method} ${path}`, (heard.get(`${method} ${path}`) ?? new Set()).add(status))
+    return (status === 204 ? null : await answer.json()) as never
+  }
+  const service = (fields: object) => ({ data: { id: crypto.randomUUID(), device: 't2100', ...fields } })
+
+  stage.cast.present(['t2100'])
+  await expect.poll(() => stage.cast.state.agents.get('t2100')?.attended).toBe(true)
+  const call = await stage.cast.ring('Olive Described', { from: '+447700900321' })
+  await ask(ines, 'post', '/api/requests', 200, service({ service: 'answerCall', call }))
+  await ask(ines, 'post', '/api/requests', 200, service({ service: 'parkCall', call, slot: null, for: 't2105' }))
+  await ask(ines, 'post', '/api/requests', 409, service({ service: 'answerCall', call: 'nowhere' }))
+  await ask(ines, 'post', '/api/requests', 422, service({ service: 'sing' }))
+  await ask(ines, 'post', '/api/requests', 403, { data: { id: crypto.randomUUID(), service: 'answerCall', device: 't2105', call } })
+  await ask(nobody, 'post', '/api/requests', 401)
+  await ask(ines, 'get', '/api/requests/{id}', 200, { segment: crypto.randomUUID() })
+  await ask(ines, 'get', '/api/requests/{id}', 422, { segment: 'a b' })
+  await ask(ines, 'post', '/api/handset', 200, service({ service: 'setStatus', reason: null, until: null }))
+  await stage.cast.hangUp(call)
+  await expect
+    .poll(
+      async () =>
+        ((await ask(ines, 'get', '/api/calls', 200, { query: '?text=Described' })) as { rows: { endedAt: number | null }[] }).rows.filter(
+          ({ endedAt }) => endedAt !== null,
+        ).length,
+    )
+    .toBeGreaterThan(0)
+  await ask(ines, 'get', '/api/calls', 422, { query: '?kind=odd' })
+  const { rows } = await ask(ines, 'get', '/api/parkings', 200) as { rows: object[] }
+  expect(rows.length).toBeGreaterThan(0)
+
+  await ask(ines, 'post', '/api/messages', 200, {
+    data: { to: 't2100', caller: null, number: null, text: 'The lamps are here.', urgent: false, callBack: true },
+  })
+  const { received } = await ask(ines, 'get', '/api/messages', 200) as { received: { id: string }[] }
+  await ask(ines, 'post', '/api/messages/{id}/read', 200, { segment: received[0]!.id })
+  await ask(ines, 'post', '/api/messages/{id}/read', 404, { segment: crypto.randomUUID() })
+
+  const company = await ask(ines, 'get', '/api/company', 200) as { people: object }
+  expect(Object.keys(company.people).length).toBeGreaterThan(100)
+  for (const path of ['/api/session', '/api/sessions', '/api/health', '/api/openapi.json']) await ask(ines, 'get', path, 200)
+  await ask(nobody, 'get', '/api/session', 204)
+  await ask(admin, 'get', '/api/upkeep', 200)
+  await ask(ines, 'get', '/api/upkeep', 403)
+  await ask(admin, 'get', '/api/accounts', 200)
+  await ask(admin, 'patch', '/api/accounts/{signIn}', 200, { segment: 'staff', data: { role: 'staff' } })
+  await ask(admin, 'patch', '/api/accounts/{signIn}', 404, { segment: 'nobody', data: { role: 'staff' } })
+  await ask(ines, 'post', '/api/password', 422, { data: { current: demoPassword, wanted: 'short' } })
+  await ask(nobody, 'post', '/api/session', 401, { data: { signIn: 'ines', password: 'not this one' } })
+  const second = await signedIn(stage.url, 'tomas')
+  const [own] = await ask(second, 'get', '/api/sessions', 200) as { id: string }[]
+  await ask(second, 'delete', '/api/sessions/{id}', 404, { segment: 'nothing' })
+  await ask(second, 'delete', '/api/sessions/{id}', 200, { segment: own!.id })
+  await ask(second, 'delete', '/api/session', 200)
+
+  stage.cast.present([])
+
+  // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, the feed everywhere.
+  const untried = Object.entries(described.document.paths)
+    .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
+    .filter(name => !heard.get(name)?.has(200))
+  expect(untried.sort()).toEqual(['get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/password', 'post /api/session'])
+})
