@@ -50,8 +50,8 @@ async function measure(stack, browser) {
   await page.locator('.window').first().waitFor()
   const person = await decidedByThreeLetters(page)
   say(`the name: ${person.first} ${person.last}, by the letters “${person.letters}”`)
-  const inHand = page.locator('.in-hand .ribbon')
-  const passedOn = page.locator('.passed-on .ribbon')
+  const inHand = page.locator('.inHand :is(.ribbon, .line)')
+  const passedOn = page.locator('.passedOn .line')
   const window_ = page.locator(`.window[data-person="${person.device}"]`)
   /** @type {{ action: string, keys: number, aim: number, pointer: number }[]} */
   const rows = []
@@ -70,7 +70,7 @@ async function measure(stack, browser) {
       await way(beginning)
       hands.push(await page.evaluate(() => globalThis['hands']))
       await exchange.clear()
-      await page.locator('.in-hand .nothing').waitFor()
+      await page.locator('.inHand .nothing').waitFor()
       await page.getByRole('combobox').focus()
     }
     rows.push({ action, keys: hands[0].keys, aim, pointer: hands[1].pointer })
@@ -105,7 +105,7 @@ async function measure(stack, browser) {
     await exchange.ask({ service: 'answerCall', device: person.device, call: asking })
     await page.locator('.ribbon.asking.none').waitFor()
     await yes()
-    await page.locator('.in-hand .nothing').waitFor()
+    await page.locator('.inHand .nothing').waitFor()
   }
   await count('answer, ask first, hand over', 6, arrive, async () => {
     await press('Enter')
@@ -126,7 +126,7 @@ async function measure(stack, browser) {
   }, async () => {
     await click(/^Answer /)
     await window_.click()
-    await click(/^Park for them/)
+    await click(/^Keep in a slot/)
     await page.locator('.slots .taken').waitFor()
   })
   await count('take back from hold', 1, async () => {
@@ -157,17 +157,17 @@ async function measure(stack, browser) {
     await answered()
     await page.locator('.ribbon.hold').waitFor()
   }, async () => {
-    const before = await page.locator('.ribbon.hold .name').textContent()
+    const before = await page.locator('.line.hold .name').textContent()
     await press('ArrowLeft')
     await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
   }, async () => {
-    const before = await page.locator('.ribbon.hold .name').textContent()
+    const before = await page.locator('.line.hold .name').textContent()
     await click(/^Take back/)
     await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
   })
   await count('take from a park slot', 2, async () => {
     await answered()
-    await page.keyboard.type('#3')
+    await page.keyboard.type('*3')
     await page.locator('.slots .taken').waitFor()
   }, async () => {
     await page.keyboard.type('#3')

@@ -17,6 +17,8 @@ const timeIfAny = number().nullable().defined()
 export const logQuery = object({
   text: string().max(100).default('').label('text'),
   kind: string().oneOf(logKinds).default('all').label('kind'),
+  /** Only calls with this number outside, in the international form. */
+  number: string().max(40).default('').label('number'),
   /** Where the page before ended: its `next`. */
   before: string().max(120).matches(/^(\d{1,15}~[\w-]{1,100})?$/, 'before must be the "next" of the page before.').default('').label('before'),
   limit: number().integer().min(1).max(largestPage).default(50).label('limit'),

@@ -72,10 +72,10 @@ export class Cast {
   }
 
   /** Somebody outside dials one of our numbers. */
-  async ring(name: string | null, options: { from?: string | null, to?: string } = {}): Promise<string> {
+  async ring(name: string | null, options: { from?: string | null, to?: string, trunk?: 'east' | 'west' } = {}): Promise<string> {
     const { call } = await this.ask({
       service: 'offerCall',
-      trunk: 'east',
+      trunk: options.trunk ?? 'east',
       party: { number: options.from === undefined ? '+447700900123' : options.from, name },
       number: options.to ?? '+441632960000',
     })

@@ -3,6 +3,7 @@ import dayjs from 'dayjs'
 import { type AwayReason, awayReasons } from '~~/core/calls/model'
 import { reasonWords } from '~/composables/words'
 import { useDesk } from '~/stores/desk'
+import { focusField } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
 
 const live = useLive()
@@ -16,10 +17,12 @@ const words = computed(() => {
 })
 const minutes = [15, 30, 60] as const
 
-function set(choice: string): void {
+async function set(choice: string): Promise<void> {
   const [reason, length] = choice.split(':') as [AwayReason | 'available', string | undefined]
-  if (reason === 'available') void desk.ask({ service: 'setStatus', reason: null, until: null })
-  else void desk.ask({ service: 'setStatus', reason, until: length ? live.wall(live.now() + Number(length) * 60_000) : null })
+  const until = length ? live.wall(live.now() + Number(length) * 60_000) : null
+  const done = await desk.ask(reason === 'available' ? { service: 'setStatus', reason: null, until: null } : { service: 'setStatus', reason, until })
+  if (done) desk.say(`Your status: ${words.value}`)
+  focusField()
 }
 </script>
 

@@ -1,15 +1,57 @@
-import { deedOfKey, nameOfKey } from '~~/core/console/keys'
+import type { Call } from '~~/core/calls/model'
+import { answerAnywhere, deedOfKey, nameOfKey, nothingToDo } from '~~/core/console/keys'
+import { densities } from '~~/core/console/floor'
+import { thisCall, whereabouts, whoWaits } from '~~/core/console/summaries'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
+import { usePreferences } from '~/stores/preferences'
 import { useWays } from '~/stores/ways'
 
 /** What the keys of "Who is it for?" do. Keys of the call in hand count only while nothing is typed. */
 export function useHandKeys() {
+  const desk = useDesk()
+  const directory = useDirectory()
   const field = useField()
+  const preferences = usePreferences()
   const ways = useWays()
+
+  /** What is told by one key each, to be heard at any time. */
+  const told: Record<string, (situation: Parameters<typeof whoWaits>[0]) => string> = {
+    '?': whoWaits,
+    ',': whereabouts,
+    '.': thisCall,
+    ':': () => desk.said.at(-1)?.text ?? 'Nothing has happened yet.',
+  }
+
+  const shows: Record<string, () => void> = {
+    '/': () => {
+      const density = densities[(densities.indexOf(preferences.density) + 1) % densities.length]!
+      preferences.set({ density })
+      desk.say(`Floor: ${density}`)
+    },
+    '-': () => {
+      preferences.set({ panelShown: !preferences.panelShown })
+      desk.say(preferences.panelShown ? 'Side panel shown' : 'Side panel hidden')
+    },
+  }
+
+  function tell(key: string): boolean {
+    const console = ways.console()
+    const telling = told[key]
+    const lineName = (call: Call) => directory.line(call.line)?.name ?? 'your own extension'
+    if (telling && console) desk.say(telling({ ...console, now: desk.now, lineName }), 'urgent')
+    shows[key]?.()
+    return telling !== undefined || shows[key] !== undefined
+  }
 
   function whileSearching(key: string): boolean {
     const way = field.ways.find(candidate => candidate.key === key)
     if (way) void field.take(way)
+    else if (key !== 'Enter' && /^(Shift|Ctrl)\+Enter$|^(Shift\+)?F\d+$/.test(key)) {
+      desk.refuse(`${key} does nothing with ${field.best ? directory.nameOf(field.best.id) : `“${field.text}”`} now. Nothing was done.`)
+      return true
+    }
     return way !== undefined || key === 'Enter'
   }
 
@@ -19,10 +61,14 @@ export function useHandKeys() {
   }
 
   function whileNothingIsTyped(key: string): boolean {
+    if (tell(key)) return true
     const console = ways.console()
-    const deed = console ? deedOfKey(console, key) : undefined
-    if (deed) void (key === 'Enter' ? field.take({ deed }) : ways.perform(deed))
-    return deed !== undefined
+    const stands = console ? deedOfKey(console, key) : undefined
+    if (stands === undefined) return false
+    const deed = key in nothingToDo ? ways.aimAt(key) : stands
+    if (deed) void (key === 'Enter' || key === answerAnywhere ? field.take({ deed }) : ways.perform(deed))
+    else if (!desk.notice) desk.say(nothingToDo[key] ?? 'Nothing to do')
+    return true
   }
 
   /** Does what a key means here; false when it means nothing. */
@@ -40,5 +86,10 @@ export function useHandKeys() {
     return field.slotMode ? whileNamingSlot(key) : whileSearching(key)
   }
 
-  return { press }
+  /** The same for the calls alone, whatever is typed: where the field is not in sight. */
+  function pressInHand(event: KeyboardEvent): boolean {
+    return whileNothingIsTyped(nameOfKey(event))
+  }
+
+  return { press, pressInHand }
 }

@@ -8,9 +8,9 @@ export function ownsKeys(target: EventTarget | null): boolean {
 }
 
 /** Calls back for every printable key that nothing else wants: typing anywhere goes to one place. */
-export function useTypingAnywhere(begin: () => void): void {
+export function useTypingAnywhere(begin: (event: KeyboardEvent) => void): void {
   useEventListener(document, 'keydown', (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1 || event.key === ' ' || ownsKeys(event.target)) return
-    begin()
+    begin(event)
   })
 }

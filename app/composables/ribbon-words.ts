@@ -1,13 +1,17 @@
-import { greetingAt } from '~~/core/greetings/greeting'
+import { urgency } from '~~/core/calls/promises'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
+import { outsideParty } from '~~/core/console/console'
+import { heatOf } from '~~/core/console/lateness'
 import type { Ribbon } from '~~/core/console/track'
+import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
-/** With more calls waiting than this, only the next one shows its greeting. */
-const roomForGreetings = 4
+const waitWords = {
+  answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', outside: 'outside', reply: 'ringing', none: 'talking',
+} as const
 
 /** What a ribbon says of its call: where it comes from, what happened to it, and how to greet. */
 export function useRibbonWords(ribbon: () => Ribbon) {
@@ -16,7 +20,16 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const directory = useDirectory()
 
   const call = computed(() => ribbon().call)
-  const waiting = computed(() => ribbon().due.waiting)
+  const due = computed(() => ribbon().due)
+  const waiting = computed(() => due.value.waiting)
+  const used = computed(() => urgency(due.value, desk.now))
+  const heat = computed(() => heatOf(used.value))
+  const waits = computed(() => waitWords[waiting.value])
+  const name = computed(() => desk.otherName(call.value))
+  const number = computed(() => {
+    const party = outsideParty(call.value, desk.device)
+    return party?.name && party.number ? formatNumber(party.number) : null
+  })
   const line = computed(() => directory.line(call.value.line))
   const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
   const isNext = computed(() => desk.next?.call.id === call.value.id)
@@ -54,13 +67,14 @@ export function useRibbonWords(ribbon: () => Ribbon) {
     return null
   })
 
-  /** What to say on answering: before the answer as long as there is room for it, and until somebody else has had the call. */
+  /** What to say on answering, and until somebody else has had the call. */
   const greeting = computed(() => {
-    if (!line.value || call.value.recall || several.value) return null
-    const answers = call.value.story.filter(step => step.type === 'established').length
-    const wanted = waiting.value === 'none' ? answers < 2 : ribbon().stretch === 'arriving' && (isNext.value || desk.arriving.length <= roomForGreetings)
-    return wanted ? greetingAt(new Date(live.wall(desk.now)).getHours(), line.value.greeting) : null
+    const wanted = !several.value && (waiting.value === 'none' || ribbon().stretch === 'arriving')
+    return wanted ? directory.greeting(call.value, desk.now) : null
   })
 
-  return { own, isNext, isAsking, several, origin, news, greeting }
+  /** The call as something to drag, while it can be passed on. */
+  const source = computed(() => live.working && !several.value && !isAsking.value && waiting.value !== 'reply' ? call.value.id : null)
+
+  return { call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source }
 }

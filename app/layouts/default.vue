@@ -1,12 +1,19 @@
 <script setup lang="ts">
-import { useIntervalFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { answerAnywhere, nameOfKey } from '~~/core/console/keys'
+import { seesCallers } from '~~/shared/people'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
+import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
 
 const live = useLive()
 const desk = useDesk()
 const session = useSession()
+const route = useRoute()
+const keys = useHandKeys()
+const sees = computed(() => session.me !== null && seesCallers(session.me.role))
+const preferences = usePreferences()
 /** The feed was closed by the server: whoever is still signed in comes again with the rights they have now. */
 watch(() => live.over, async () => {
   try {
@@ -24,9 +31,19 @@ watch(() => live.over, async () => {
   }
 })
 
+// One key answers whatever has the focus: no text needs it.
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (nameOfKey(event) !== answerAnywhere || event.repeat || !live.working || !desk.device) return
+  event.preventDefault()
+  keys.pressInHand(event)
+})
+
 live.onHappening(desk.follow)
 useIntervalFn(desk.tick, 250)
-onMounted(live.open)
+onMounted(() => {
+  live.open()
+  void preferences.recall()
+})
 onBeforeUnmount(live.close)
 
 const title = computed(() => desk.arriving.length > 0 ? `(${desk.arriving.length}) Estafette` : 'Estafette')
@@ -37,13 +54,21 @@ useHead({ title })
   <div class="workplace">
     <TheHeader v-if="session.me" />
     <LiveNotice />
-    <p
+    <TrackBand v-if="desk.device && sees && route.path !== '/' && live.state" />
+    <div
       class="unseen"
-      role="status"
+      role="log"
       aria-live="polite"
+      aria-relevant="additions"
+      aria-label="What happens"
     >
-      {{ desk.spoken }}
-    </p>
+      <p
+        v-for="{ id, text } in desk.said"
+        :key="id"
+      >
+        {{ text }}
+      </p>
+    </div>
     <main class="page">
       <p
         v-if="!live.state"
@@ -53,6 +78,10 @@ useHead({ title })
       </p>
       <slot v-else />
     </main>
+    <StoryDialog />
+    <DigitsDialog />
+    <MessageDialog />
+    <BlockDialog />
   </div>
 </template>
 

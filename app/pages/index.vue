@@ -1,12 +1,29 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
+import { usePreferences } from '~/stores/preferences'
 
 const desk = useDesk()
 const field = useField()
 const carrying = useCarrying()
+const preferences = usePreferences()
 const route = useRoute()
+
+/** The least that a zone keeps, in CSS pixels, when the line beside it is moved to its end. */
+const least = { track: 200, floor: 140, panel: 220, front: 320 }
+const asDesigned = { track: 288, panel: 320 }
+/** What lies between track and floor, and keeps its height. */
+const between = 116
+const { height, width } = useElementSize(useTemplateRef<HTMLElement>('whole'))
+const mostTrack = computed(() => Math.max(least.track, Math.round(height.value) - between - least.floor))
+const mostPanel = computed(() => Math.max(least.panel, Math.round(width.value) - least.front))
+/** As the operator has set it, as far as this window has room for it. */
+const track = computed(() => Math.min(mostTrack.value, Math.max(least.track, preferences.track ?? asDesigned.track)))
+const panel = computed(() => Math.min(mostPanel.value, Math.max(least.panel, preferences.panel ?? asDesigned.panel)))
+const trackHeight = computed(() => `${track.value}px`)
+const panelWidth = computed(() => `${panel.value}px`)
 
 // Opened by a tel: link: the number is in the field, and Enter calls it.
 onMounted(() => {
@@ -18,17 +35,43 @@ onMounted(() => {
 </script>
 
 <template>
-  <div class="console">
+  <div
+    ref="whole"
+    class="console"
+  >
     <h1 class="unseen">
       Console
     </h1>
     <template v-if="desk.device">
-      <TheTrack />
+      <TheTrack class="whole-track" />
+      <TheSplitter
+        label="Height of the track"
+        direction="across"
+        :size="track"
+        :min="least.track"
+        :max="mostTrack"
+        @resize="preferences.set({ track: $event })"
+        @reset="preferences.set({ track: null })"
+      />
       <ParkSlots />
     </template>
     <WhoIsItFor />
-    <AnswerWindows />
-    <TheFloor />
+    <div class="below">
+      <AnswerWindows />
+      <TheFloor />
+      <template v-if="preferences.panelShown">
+        <TheSplitter
+          label="Width of the side panel"
+          direction="upright"
+          :size="panel"
+          :min="least.panel"
+          :max="mostPanel"
+          @resize="preferences.set({ panel: $event })"
+          @reset="preferences.set({ panel: null })"
+        />
+        <SidePanel class="side" />
+      </template>
+    </div>
     <p
       v-if="carrying.words"
       class="carrying"
@@ -36,10 +79,6 @@ onMounted(() => {
     >
       {{ carrying.words }}
     </p>
-    <StoryDialog />
-    <DigitsDialog />
-    <MessageDialog />
-    <BlockDialog />
   </div>
 </template>
 
@@ -49,6 +88,20 @@ onMounted(() => {
   flex: 1;
   flex-direction: column;
   min-height: 0;
+}
+
+.whole-track {
+  height: v-bind(trackHeight);
+}
+
+.below {
+  display: flex;
+  flex: 1;
+  min-height: 0;
+}
+
+.side {
+  width: v-bind(panelWidth);
 }
 
 .carrying {
@@ -61,5 +114,29 @@ onMounted(() => {
   font-size: var(--type-4);
   text-align: center;
   pointer-events: none;
+}
+
+/* A strip beside other programs, or a page enlarged: one column that scrolls under the calls. */
+@media (max-width: 60rem) {
+  .console {
+    overflow: hidden auto;
+  }
+
+  .whole-track {
+    position: sticky;
+    top: 0;
+    z-index: 6;
+    height: auto;
+  }
+
+  .below {
+    flex: none;
+    flex-direction: column;
+    min-height: 24rem;
+  }
+
+  .side {
+    width: auto;
+  }
 }
 </style>

@@ -1,21 +1,27 @@
-import { until } from '@vueuse/core'
+import { until, useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import type { Call, CallId } from '~~/core/calls/model'
-import { parkedIn, stretchOf } from '~~/core/calls/questions'
-import { tellRecall } from '~~/core/calls/story'
+import type { Call, CallId, DeviceId } from '~~/core/calls/model'
+import { parkedIn, type Stretch } from '~~/core/calls/questions'
+import { type Announcement, Announcements, type Rank } from '~~/core/console/announcements'
 import { type Asked, otherName as nameOfOther } from '~~/core/console/console'
+import { lateness, type Scene, tidingsOf } from '~~/core/console/tidings'
 import { emptyTrack, type Track, trackOf } from '~~/core/console/track'
 import type { RequestDone, RequestOutcome } from '~~/shared/requests'
 import { isUnknown, sentenceOf } from '~/composables/failure'
 import { useDirectory } from './directory'
 import { type Happening, useLive } from './live'
+import { usePreferences } from './preferences'
 import { useSession } from './session'
 
-/** What became of a call that has just left the track: it stays a moment to be read. */
-export interface Farewell { id: CallId, text: string, until: number }
+/** What became of a call that has just left a stretch of the track: it stays a moment to be read. */
+export interface Farewell { id: CallId, stretch: Stretch, text: string, until: number }
 
 const farewellStays = 7_000
+/** For so long after something was done by hand, what moves has been moved by it. */
+const byHandFor = 600
+/** As many announcements can be read again. */
+const mostSaid = 30
 const longestFindingOut = 60_000
 
 /** The operator's own calls and what can be done with them. */
@@ -23,6 +29,7 @@ export const useDesk = defineStore('desk', () => {
   const live = useLive()
   const session = useSession()
   const directory = useDirectory()
+  const preferences = usePreferences()
 
   const device = computed(() => session.me?.device ?? null)
   const now = ref(live.now())
@@ -32,16 +39,30 @@ export const useDesk = defineStore('desk', () => {
   /** Ringing calls that make no sound here any more. */
   const quiet = ref(new Set<CallId>())
   const farewells = ref<Farewell[]>([])
-  /** What went wrong last, in a sentence; and what a screen reader should say. */
+  /** What went wrong last, in a sentence. */
   const notice = ref<string | null>(null)
-  const spoken = ref('')
+  /** What a screen reader says, one after the other; the latest last. */
+  const said = ref<(Announcement & { id: number })[]>([])
+  const announcements = new Announcements(() => preferences.loudness)
+  /** Counts what the operator has done. */
+  const done = ref(0)
+  /** The call looked at in the side panel, when chosen by hand. */
+  const looked = ref<CallId | null>(null)
   const asking = ref(false)
   const underWay = new Set<string>()
   let last: Promise<unknown> = Promise.resolve()
 
-  const track = computed<Track>(() => live.state && device.value
-    ? trackOf(live.state, device.value, { next: chosenId.value, carried: carriedId.value }, now.value)
-    : emptyTrack)
+  /** The stretches on which a hand rests: nothing moves there by itself. */
+  const resting = ref(new Set<Stretch>())
+  const actedAt = ref(-Infinity)
+  /** True just after the operator has done something: what moves then has not moved by itself. */
+  const movedByHand = computed(() => now.value - actedAt.value < byHandFor)
+
+  const track = computed<Track>((before) => {
+    if (!live.state || !device.value) return emptyTrack
+    const kept = resting.value.has('arriving') && !movedByHand.value ? before?.arriving.map(({ call }) => call.id) : undefined
+    return trackOf(live.state, device.value, { next: chosenId.value, carried: carriedId.value }, now.value, kept)
+  })
   /** The arriving call that Enter would answer, when chosen by hand. */
   const chosen = computed(() => track.value.chosen ? chosenId.value : null)
   const arriving = computed(() => track.value.arriving)
@@ -86,11 +107,14 @@ export const useDesk = defineStore('desk', () => {
       const { seq } = await $fetch<RequestDone>('/api/requests', { method: 'POST', body: { id, device: device.value, ...request } })
       // Whatever is done next is meant for the picture after this.
       await live.reached(seq)
+      now.value = live.now()
+      actedAt.value = now.value
+      done.value++
       if ('call' in request && request.call === carriedId.value) carriedId.value = null
       return true
     }
     catch (error) {
-      notice.value = sentenceOf(error)
+      refuse(sentenceOf(error))
       return isUnknown(error) && await findOut(id)
     }
   }
@@ -110,64 +134,67 @@ export const useDesk = defineStore('desk', () => {
     }
   }
 
-  function say(text: string): void {
-    // The same words twice are news twice: a changed text is what a screen reader notices.
-    spoken.value = spoken.value === text ? `${text}\u00A0` : text
+  function rest(stretch: Stretch, is: boolean): void {
+    const stretches = new Set(resting.value)
+    if (is) stretches.add(stretch)
+    else stretches.delete(stretch)
+    resting.value = stretches
+  }
+
+  /** Says something as soon as what is being said has been heard. The same words twice are news twice. */
+  function say(text: string, rank: Rank = 'own'): void {
+    announcements.put({ text, rank })
+    speak()
+  }
+
+  function speak(): void {
+    const next = announcements.next(live.now())
+    if (next) said.value = [...said.value.slice(-mostSaid), { ...next, id: (said.value.at(-1)?.id ?? 0) + 1 }]
+    const due = announcements.due(live.now())
+    if (due === null) return
+    untilHeard.value = due
+    later.start()
+  }
+  const untilHeard = ref(0)
+  const later = useTimeoutFn(speak, untilHeard, { immediate: false })
+
+  /** Shows and says what could not be done. */
+  function refuse(text: string): void {
+    notice.value = text
+  }
+
+  function scene(own: DeviceId): Scene {
+    return {
+      state: live.state!,
+      device: own,
+      nameOf: directory.nameOf,
+      lineName: call => directory.line(call.line)?.name ?? 'Your own extension',
+      greeting: call => directory.greeting(call, live.now()),
+      departmentOf: taker => directory.person(taker)?.departmentName ?? null,
+    }
   }
 
   function follow(happenings: Happening[]): void {
     const own = device.value
-    if (!own) return
-    for (const { event, before } of happenings) {
-      if (!('call' in event)) continue
-      const after = live.state?.calls.get(event.call)
-      if (event.type === 'queued' && after && stretchOf(live.state!, after, own) === 'arriving') announce(after)
-      if (event.type === 'delivered' && event.device === own && after) announce(after)
+    if (!own || !live.state) return
+    for (const { event, before, state } of happenings) {
       // A call on its way again has not said goodbye.
       if (event.type === 'transferred') farewells.value = farewells.value.filter(known => known.id !== event.call)
-      if (before?.passing?.by === own) followPassing(event, before)
-      if (before?.consultation && before.calling === own) followConsultation(event)
+      for (const { text, rank, call, leaves } of tidingsOf({ ...scene(own), state }, event, before)) {
+        if (leaves) farewell(call, leaves, text)
+        say(text, rank)
+      }
     }
   }
 
-  type CallHappening = Extract<Happening['event'], { call: CallId }>
-
-  function followPassing(event: CallHappening, before: Call): void {
-    const caller = otherName(before)
-    const taker = directory.nameOf(event.device)
-    const department = directory.person(event.device)?.departmentName
-    if (event.type === 'established') {
-      const words = event.device === device.value ? `You took ${caller} back` : `${taker} took it: ${caller} is talking to ${department ?? taker}`
-      const after = live.state?.calls.get(event.call)
-      // Who talks outside stays on the track for a while.
-      if (after && stretchOf(live.state!, after, device.value!) === 'passedOn') say(words)
-      else farewell(event.call, words)
-    }
-    else if (event.type === 'callCleared') farewell(event.call, `${caller} gave up while it rang`)
-  }
-
-  function followConsultation(event: CallHappening): void {
-    if (event.device === device.value) return
-    const colleague = directory.nameOf(event.device)
-    if (event.type === 'established') say(`${colleague} answered`)
-    else if (event.type === 'connectionCleared') say(`${colleague} hung up. Your caller is on hold.`)
-    else if (event.type === 'failed') say(`${colleague} can't be reached. Your caller is on hold.`)
-  }
-
-  function announce(call: Call): void {
-    const line = directory.line(call.line)?.name ?? 'Your extension'
-    say(call.recall && call.recall.to === device.value
-      ? `Back: ${otherName(call)}. ${tellRecall(call.recall, directory.nameOf, live.state!.company.settings.ringCycle)}`
-      : `${line}: ${otherName(call)}`)
-  }
-
-  function farewell(id: CallId, text: string): void {
-    farewells.value = [...farewells.value.filter(known => known.id !== id), { id, text, until: live.now() + farewellStays }]
-    say(text)
+  function farewell(id: CallId, stretch: Stretch, text: string): void {
+    farewells.value = [...farewells.value.filter(known => known.id !== id), { id, stretch, text, until: live.now() + farewellStays }]
   }
 
   /** Chooses the arriving call that Enter is to answer; null leaves it to the most urgent. */
   function choose(call: CallId | null): void {
+    actedAt.value = now.value
+    done.value++
     chosenId.value = call
   }
 
@@ -179,12 +206,20 @@ export const useDesk = defineStore('desk', () => {
   /** Picks a call up from the track, to be put down on whoever the field or the pointer names. */
   function carry(call: CallId | null): void {
     carriedId.value = call
-    if (call) say(`Carrying ${otherName(live.state!.calls.get(call)!)}: say who it is for, or press Escape`)
+    if (call) say(`Carrying ${otherName(live.state!.calls.get(call)!)}: say who it is for, or press Escape`, 'urgent')
   }
 
   /** Moves the clock of the screen on. */
   function tick(): void {
+    const before = now.value
     now.value = live.now()
+    if (device.value && live.state) {
+      const look = scene(device.value)
+      for (const ribbon of [...arriving.value, ...inHand.value]) {
+        const late = lateness(look, ribbon, before, now.value)
+        if (late) say(late, 'urgent')
+      }
+    }
     if ([...quiet.value].some(call => !live.state?.calls.get(call))) quiet.value = new Set([...quiet.value].filter(call => live.state?.calls.get(call)))
     if (farewells.value.some(known => known.until <= now.value)) farewells.value = farewells.value.filter(known => known.until > now.value)
   }
@@ -197,7 +232,10 @@ export const useDesk = defineStore('desk', () => {
     quiet,
     farewells,
     notice,
-    spoken,
+    said,
+    done,
+    looked,
+    refuse,
     asking,
     arriving,
     inHand,
@@ -217,6 +255,8 @@ export const useDesk = defineStore('desk', () => {
     choose,
     hush,
     carry,
+    rest,
+    movedByHand,
     tick,
   }
 })

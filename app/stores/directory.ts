@@ -1,10 +1,11 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
-import type { DeviceId, Party } from '~~/core/calls/model'
+import type { Call, DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Group, Line } from '~~/core/company/company'
 import { entriesOf } from '~~/core/directory/entries'
 import { type DirectoryEntry, indexDirectory } from '~~/core/directory/search'
+import { greetingAt } from '~~/core/greetings/greeting'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useLive } from './live'
 
@@ -40,6 +41,13 @@ export const useDirectory = defineStore('directory', () => {
     return id === null ? undefined : company.value?.lines[id]
   }
 
+  /** How whoever calls on a line is greeted, until somebody else has had the call; null where there is nothing to greet with. */
+  function greeting(call: Call, now: number): string | null {
+    const own = line(call.line)
+    const answers = call.story.filter(step => step.type === 'established').length
+    return own && !call.recall && answers < 2 ? greetingAt(new Date(live.wall(now)).getHours(), own.greeting) : null
+  }
+
   /** The name of a device of ours, or of an outside party as far as it is known. */
   function nameOf(device: DeviceId, party: Party | null = null): string {
     if (party) return party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
@@ -53,5 +61,5 @@ export const useDirectory = defineStore('directory', () => {
     return company.value?.telephones[device]?.number ?? ''
   }
 
-  return { floor, index, people, lines, person, group, line, nameOf, numberOf }
+  return { floor, index, people, lines, person, group, line, greeting, nameOf, numberOf }
 })

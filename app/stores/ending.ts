@@ -1,6 +1,6 @@
 import { useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import type { CallId } from '~~/core/calls/model'
 import { isConversation } from '~~/core/calls/questions'
 import { useDesk } from './desk'
@@ -14,20 +14,27 @@ export const useEnding = defineStore('ending', () => {
   const live = useLive()
   /** The call that a second press ends. */
   const asked = ref<CallId | null>(null)
-  const forget = useTimeoutFn(() => { asked.value = null }, patience, { immediate: false })
+  const timer = useTimeoutFn(() => { asked.value = null }, patience, { immediate: false })
+
+  /** Whatever is done in between, the next press is a first one again. */
+  function forget(): void {
+    timer.stop()
+    asked.value = null
+  }
+  watch(() => desk.done, forget)
 
   function end(call: CallId): void {
     const ended = live.state?.calls.get(call)
     if (ended && isConversation(ended) && asked.value !== call) {
       asked.value = call
-      desk.say('Press again to end the call')
-      forget.start()
+      const whom = desk.otherName(ended)
+      desk.say(ended.conference ? `Press again to leave the conference: ${whom} go on without you` : `Press again to end the call with ${whom}`, 'urgent')
+      timer.start()
       return
     }
-    forget.stop()
-    asked.value = null
+    forget()
     void desk.ask({ service: 'clearConnection', call })
   }
 
-  return { asked, end }
+  return { asked, end, forget }
 })

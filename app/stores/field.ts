@@ -1,9 +1,10 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
-import type { DeviceId } from '~~/core/calls/model'
+import { computed, ref, toRaw, watch } from 'vue'
+import type { CallId, DeviceId } from '~~/core/calls/model'
 import type { Deed } from '~~/core/console/console'
 import { standingDeed } from '~~/core/console/keys'
-import { slotDeed, type Way } from '~~/core/console/ways'
+import type { Way } from '~~/core/console/ways'
+import { spell } from '~~/core/durations/durations'
 import { lookUp } from '~~/core/company/lookups'
 import { type Hit, searchDirectory } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
@@ -28,15 +29,29 @@ export const useField = defineStore('field', () => {
   /** True until what was asked for is done and the field is ready again. */
   const taking = ref(false)
 
-  /** After # a digit means a park slot. */
-  const slotMode = computed(() => text.value.startsWith('#'))
+  /** The call that was in hand when it began to be said whom it is for: what is typed is meant for that one. */
+  const meant = ref<CallId | null>(null)
+  const inHand = () => desk.baton?.id ?? null
+  watch(() => [text.value === '' && picked.value === null, desk.done], () => {
+    meant.value = inHand()
+  }, { flush: 'sync' })
+
+  /** A digit after # takes from a park slot, after * it parks there. */
+  const slotMode = computed(() => text.value.startsWith('#') ? 'take' : text.value.startsWith('*') ? 'park' : null)
   /** A short number of the network, typed whole: it means itself, before anybody whose extension is like it. */
   const short = computed(() => lookUp(live.state?.company.shortNumbers ?? {}, text.value.trim()))
   const hits = computed<Hit[]>(() => {
     if (short.value) return []
     if (picked.value) return [{ id: picked.value, score: 1, because: null }]
-    return slotMode.value ? [] : searchDirectory(directory.index, text.value, mostHits)
+    return slotMode.value ? [] : freeFirst(searchDirectory(directory.index, text.value, mostHits))
   })
+  /** Among those who are found as well as each other, whoever is free stands first; nobody moves when that changes later. */
+  function freeFirst(found: Hit[]): Hit[] {
+    const presences = toRaw(live.presences)
+    const taken = ({ id }: Hit) => presences.get(id)?.lit === false ? 1 : 0
+    return [...found].sort((a, b) => b.score - a.score || taken(a) - taken(b))
+  }
+
   const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
   const best = computed(() => hits.value[Math.min(selected.value, hits.value.length - 1)] ?? null)
 
@@ -76,8 +91,9 @@ export const useField = defineStore('field', () => {
     text.value = value
     picked.value = null
     selected.value = 0
-    const digit = /^#(\d)$/.exec(value)?.[1]
+    const digit = /^[#*](\d)$/.exec(value)?.[1]
     if (digit) void useSlot(Number(digit))
+    else if (isSearching.value && hits.value.length === 0 && found.value.length === 0) desk.say('Nobody found')
   }
 
   function pick(id: DeviceId): void {
@@ -88,14 +104,21 @@ export const useField = defineStore('field', () => {
 
   /** Takes who waits in a slot, or puts the call in hand into it (null: into the first free one). The tenth has the digit 0. */
   async function useSlot(digit: number | null): Promise<void> {
-    const console = ways.console()
+    const gesture = slotMode.value
     const slot = digit === null ? null : desk.slots[(digit + 9) % 10]?.slot.id
-    if (!console || slot === undefined) return
-    const deed = slotDeed(console, slot)
-    if (!deed) desk.notice = 'There is no call in hand to park, and nobody waits in that slot.'
+    if (!gesture || slot === undefined || (gesture === 'take' && slot === null)) return
+    const deed = ways.aimAt(slot === null ? 'park' : `${gesture} ${slot}`)
     const typed = text.value
-    if (deed && await ways.perform(deed)) clear()
-    else if (digit !== null && text.value === typed) clear()
+    if (!deed && !desk.notice) desk.refuse(nothingThere(gesture, slot))
+    const done = deed !== null && await ways.perform(deed)
+    if (done || (digit !== null && text.value === typed)) clear()
+  }
+
+  function nothingThere(gesture: 'take' | 'park', slot: DeviceId | null): string {
+    const where = slot === null ? '' : directory.nameOf(slot)
+    if (gesture === 'take') return `Nobody waits in ${where}. Nothing was done.`
+    const there = desk.slots.find(known => known.slot.id === slot)?.call
+    return there && desk.baton ? `That slot is taken: ${desk.otherName(there)} waits there. Nothing was done.` : 'There is no call in hand to park.'
   }
 
   /** Moves the mark by one: among the answers while searching, else among the calls that arrive. */
@@ -110,12 +133,24 @@ export const useField = defineStore('field', () => {
     // In a consultation Enter hands over; the first arrow chooses the most urgent caller instead.
     const at = desk.consultation && !desk.chosen ? (by === 1 ? -1 : 0) : calls.indexOf(desk.next!.call.id)
     desk.choose(calls[(at + by + calls.length) % calls.length]!)
+    const { call, due } = desk.next!
+    desk.say(`${desk.otherName(call)}, ${directory.line(call.line)?.name ?? 'your own extension'}, ${spell(desk.now - due.since)}`)
+  }
+
+  /** Whoever was in hand when the name was begun has gone: nothing is done with another caller unless it is said again. */
+  function meansAnother(): boolean {
+    const now = inHand()
+    if (!isSearching.value || meant.value === now || meant.value === null) return false
+    const next = desk.baton ? `Press again for ${desk.otherName(desk.baton)}.` : 'Press again to call.'
+    desk.refuse(`Your caller has gone. Nothing was done. ${next}`)
+    meant.value = now
+    return true
   }
 
   /** Takes a way. The field is emptied once it is done; it keeps its text when that was refused, and whatever has been typed meanwhile. */
   async function take(way: { deed: Deed } | null | undefined): Promise<void> {
     const meant = text.value
-    if (!way) return
+    if (!way || meansAnother()) return
     taking.value = true
     const done = await ways.perform(way.deed)
     if (done && text.value === meant) clear()

@@ -15,8 +15,8 @@ const longestWait = 2_000
 /** A clock that nobody sets. */
 const steady = () => performance.now()
 
-/** `events` are told to listeners together with the calls as they stood before each. */
-export interface Happening { event: NumberedEvent, before: Call | undefined }
+/** An event as it is told to listeners: with its call as it stood before, and with everything as it is afterwards. */
+export interface Happening { event: NumberedEvent, before: Call | undefined, state: ExchangeState }
 
 /**
  * The live picture: the same state that exchange and server hold, kept by running the same events through `evolve`.
@@ -165,7 +165,7 @@ export const useLive = defineStore('live', () => {
       if ('device' in event) touched.add(event.device)
       if ('joined' in event && event.joined) for (const connection of state.value!.calls.get(event.joined)?.connections ?? []) touched.add(connection.device)
       for (const call of [before, after]) for (const connection of call?.connections ?? []) touched.add(connection.device)
-      happenings.push({ event, before })
+      happenings.push({ event, before, state: current })
     }
     state.value = current
     if (current.company !== company) {

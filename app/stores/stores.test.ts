@@ -45,7 +45,7 @@ function happen(events: Parameters<typeof numbered>[1]): void {
   const happenings = numbered(exchange.state, events, exchange.now).map((event): Happening => {
     const before = 'call' in event ? exchange.state.calls.get(event.call) : undefined
     exchange.state = evolveAll(exchange.state, [event])
-    return { event, before }
+    return { event, before, state: exchange.state }
   })
   useLive().state = exchange.state
   useDesk().follow(happenings)
@@ -121,17 +121,19 @@ describe('the desk', () => {
   it('says what arrives and what became of whoever was passed on, also twice in the same words', async () => {
     const desk = useDesk()
     others({ service: 'offerCall', trunk: 'east', party: { number: null, name: 'Olive Quill' }, number: '+441632960000' })
-    expect(desk.spoken).toContain('Olive Quill')
+    const heard = (wanted: string) => vi.waitFor(() => expect(desk.said.some(({ text }) => text.includes(wanted))).toBe(true), { timeout: 10_000 })
+    await heard('Olive Quill')
     const [call] = [...exchange.state.calls.keys()] as [string]
     others({ service: 'answerCall', device: 't2100', call })
     await useWays().perform(useWays().to('t2105').find(({ id }) => id === 'passOn')!.deed)
     others({ service: 'answerCall', device: 't2105', call })
-    expect(desk.spoken).toContain('took it: Olive Quill is talking to')
-    expect(desk.farewells).toMatchObject([{ id: call }])
-    const before = desk.spoken
-    desk.say(before)
-    expect(desk.spoken).not.toBe(before)
-    expect(desk.spoken.trim()).toBe(before)
+    await heard('took it: Olive Quill is talking to')
+    expect(desk.farewells).toMatchObject([{ id: call, stretch: 'passedOn' }])
+    const { length } = desk.said
+    desk.say(desk.said.at(-1)!.text)
+    await vi.waitFor(() => expect(desk.said.length).toBe(length + 1), { timeout: 10_000 })
+    expect(desk.said.at(-1)!.text).toBe(desk.said.at(-2)!.text)
+    expect(desk.said.at(-1)!.id).not.toBe(desk.said.at(-2)!.id)
   })
 
   it('forgets who was quieted and what was said goodbye to, in time', () => {
@@ -174,19 +176,44 @@ describe('the field', () => {
     expect(field.text).toBe('fre')
   })
 
-  it('# and a digit park and take back; Enter takes the first free slot', async () => {
+  it('* and a digit park, # and a digit take: neither does the other, whatever happens in between', async () => {
     const field = useField()
+    const desk = useDesk()
     const call = inHand()
     field.type('#3')
+    await vi.waitFor(() => expect(desk.notice).toBe('Nobody waits in park slot 3. Nothing was done.'))
+    expect(desk.talking?.id).toBe(call.id)
+    field.type('*3')
     await vi.waitFor(() => expect(exchange.call(call.id).parked?.slot).toBe('slot:3'))
     await vi.waitFor(() => expect(field.text).toBe(''))
-    field.type('#3')
-    await vi.waitFor(() => expect(useDesk().talking?.id).toBe(call.id))
-    field.type('#')
+    const another = inHand()
+    field.type('*3')
+    await vi.waitFor(() => expect(desk.notice).toMatch(/^That slot is taken: .* waits there. Nothing was done.$/))
+    field.type('*')
     await field.useSlot(null)
-    expect(exchange.call(call.id).parked?.slot).toBe('slot:1')
+    expect(exchange.call(another.id).parked?.slot).toBe('slot:1')
+    field.type('#3')
+    await vi.waitFor(() => expect(desk.talking?.id).toBe(call.id))
+    field.clear()
     await field.useSlot(5)
-    expect(useDesk().notice).toContain('no call in hand')
+    expect(desk.talking?.id).toBe(call.id)
+  })
+
+  it('passes nobody on for whom the name was not typed: whoever it was for has gone', async () => {
+    const field = useField()
+    const desk = useDesk()
+    const waiting = inHand()
+    await desk.ask({ service: 'holdCall', call: waiting.id })
+    const call = inHand()
+    await nextTick()
+    field.type('freight')
+    others({ service: 'clearConnection', device: call.calling, call: call.id })
+    expect(desk.baton?.id).toBe(waiting.id)
+    await field.take(field.ways[0])
+    expect(desk.notice).toMatch(/^Your caller has gone. Nothing was done. Press again for /)
+    expect(exchange.call(waiting.id).passing).toBeNull()
+    await field.take(field.ways[0])
+    expect(exchange.call(waiting.id).passing?.by).toBe('t2100')
   })
 
   it('moves the mark among answers, or among who arrives', () => {

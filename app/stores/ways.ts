@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { type Aim, aimed, type Aims, goneFor, meaningsOf } from '~~/core/console/aims'
 import type { Call, DeviceId } from '~~/core/calls/model'
 import type { Console, Deed } from '~~/core/console/console'
 import { passing, type Way, waysTo, waysToNumber } from '~~/core/console/ways'
@@ -29,8 +30,38 @@ export const useWays = defineStore('ways', () => {
       : null
   }
 
+  /** What each key that names nobody is meant for, as far as the operator has had time to notice. */
+  const aims = shallowRef<Aims>({})
+
+  function look(byHand: boolean): void {
+    const now = console()
+    if (now) aims.value = aimed(aims.value, meaningsOf(now), live.now(), byHand)
+  }
+  watch(() => [desk.now, live.state], () => look(false))
+  watch(() => desk.done, () => look(true))
+
+  /** What a key is meant for; null when it would do nothing. Whoever it was meant for and has gone is said, and nothing is done. */
+  function aimAt(key: string): Deed | null {
+    look(false)
+    const now = console()
+    const aim: Aim | undefined = aims.value[key]
+    const gone = now && aim && goneFor(now, aim)
+    if (!gone) return aim?.meant?.deed ?? null
+    desk.refuse(`${gone} has gone. Nothing was done.`)
+    look(true)
+    return null
+  }
+
+  /** Whom Enter was meant for and who has gone a moment ago. */
+  const missed = computed(() => {
+    const now = console()
+    const aim = aims.value.Enter
+    return now && aim ? goneFor(now, aim) : null
+  })
+
   /** Does what a key, a button or Enter stands for. True when it was done. */
   async function perform(deed: Deed): Promise<boolean> {
+    if (deed.do !== 'end') ending.forget()
     switch (deed.do) {
       case 'ask': {
         const done = await desk.ask(deed.request)
@@ -66,5 +97,5 @@ export const useWays = defineStore('ways', () => {
     return now ? perform(passing(now, call, destination)) : Promise.resolve(false)
   }
 
-  return { note, account, console, perform, to, toNumber, pass }
+  return { note, account, missed, console, aimAt, perform, to, toNumber, pass }
 })

@@ -6,7 +6,7 @@ import { Tryout } from '../calls/tryout'
 import type { Asked, Console, Deed } from './console'
 import { deedOfKey, joinAll, mute, nameOfKey, standingDeed } from './keys'
 import { emptyTrack, trackOf } from './track'
-import { dropping, passing, slotDeed, waysTo, waysToNumber } from './ways'
+import { dropping, parkingIn, passing, takingFrom, waysTo, waysToNumber } from './ways'
 
 /** The console of t2100, with a clock that is moved by hand. */
 class Screen {
@@ -105,7 +105,7 @@ describe('the ways to whoever is named', () => {
     expect(screen.ids('t2105')).toEqual(expect.arrayContaining(['call', 'disturb', 'message']))
     expect(screen.ids('t2105')).not.toContain('passOn')
     const call = screen.desk.inHand('t2100')
-    expect(screen.ids('t2105').slice(0, 4)).toEqual(['passOn', 'ask', 'parkFor', 'voicemail'])
+    expect(screen.ids('t2105').slice(0, 4)).toEqual(['passOn', 'ask', 'keepFor', 'voicemail'])
     expect(screen.ids('t2105')).not.toContain('call')
     expect(asks(screen.way('t2105', 'passOn')!.deed)).toEqual({ service: 'singleStepTransferCall', call, to: 't2105' })
     expect(screen.way('t2105', 'passOn')!.words).toMatch(/^passes .+ on to .+/)
@@ -180,13 +180,16 @@ describe('dropping and slots', () => {
     expect(dropping(screen.console, 'slot:3', false), 'somebody waits there').toBeNull()
   })
 
-  it('a slot gives its caller back, takes the one in hand, or does nothing', () => {
+  it('a slot gives its caller back or takes the one in hand: one gesture never does what the other does', () => {
     const screen = new Screen()
-    expect(slotDeed(screen.console, 'slot:1')).toBeNull()
+    expect([takingFrom(screen.console, 'slot:1'), parkingIn(screen.console, 'slot:1')]).toEqual([null, null])
     const call = screen.desk.inHand('t2100')
-    screen.carryOut(slotDeed(screen.console, 'slot:1'))
-    expect(asks(slotDeed(screen.console, 'slot:1'))).toEqual({ service: 'directedPickupCall', call })
-    expect(slotDeed(screen.console, null)).toBeNull()
+    expect(takingFrom(screen.console, 'slot:1')).toBeNull()
+    screen.carryOut(parkingIn(screen.console, 'slot:1'))
+    expect(asks(takingFrom(screen.console, 'slot:1'))).toEqual({ service: 'directedPickupCall', call })
+    const another = screen.desk.inHand('t2100')
+    expect(parkingIn(screen.console, 'slot:1')).toBeNull()
+    expect(asks(parkingIn(screen.console, null))).toMatchObject({ service: 'parkCall', call: another, slot: null })
   })
 })
 
@@ -255,8 +258,8 @@ describe('keys while nothing is typed', () => {
   })
 
   it('are named as they stand on the buttons', () => {
-    expect(nameOfKey({ key: 'F2', ctrlKey: false, shiftKey: true })).toBe('Shift+F2')
-    expect(nameOfKey({ key: 'Enter', ctrlKey: true, shiftKey: false })).toBe('Ctrl+Enter')
-    expect(nameOfKey({ key: '#', ctrlKey: false, shiftKey: true })).toBe('#')
+    expect(nameOfKey({ key: 'F2', altKey: false, ctrlKey: false, shiftKey: true })).toBe('Shift+F2')
+    expect(nameOfKey({ key: 'Enter', altKey: false, ctrlKey: true, shiftKey: false })).toBe('Ctrl+Enter')
+    expect(nameOfKey({ key: '#', altKey: false, ctrlKey: false, shiftKey: true })).toBe('#')
   })
 })

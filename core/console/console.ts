@@ -39,6 +39,11 @@ export type Deed
 
 export const ask = (request: Asked): Deed => ({ do: 'ask', request })
 
+/** The party outside on a call, as far as it is known. */
+export function outsideParty(call: Call, device: DeviceId | null): Party | null {
+  return connectionOf(call, call.calling)?.party ?? othersOf(call, device ?? '')[0]?.party ?? call.party
+}
+
 /** The other side of a call as the operator's screen names it. */
 export function otherName(call: Call, device: DeviceId | null, nameOf: NameOf): string {
   const own = device && connectionOf(call, device)

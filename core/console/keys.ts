@@ -59,7 +59,11 @@ function escape({ track: { carried, arriving } }: Situation): Deed | null {
   return carried ? { do: 'carry', call: null } : { do: 'hush', calls: arriving.map(({ call }) => call.id) }
 }
 
+/** The key that answers the next caller wherever one is, whatever is being typed. */
+export const answerAnywhere = 'Alt+Enter'
+
 const deeds: Record<string, (situation: Situation) => Deed | null> = {
+  [answerAnywhere]: ({ track: { next } }) => next && ask({ service: 'answerCall', call: next.call.id }),
   'Enter': situation => standingDeed(situation)?.deed ?? null,
   ' ': holdOrTakeBack,
   'ArrowLeft': swap,
@@ -80,7 +84,19 @@ export function deedOfKey(situation: Situation, key: string): Deed | null | unde
   return Object.hasOwn(deeds, key) ? deeds[key]!(situation) : undefined
 }
 
+/** Why a key does nothing, said when it is pressed. */
+export const nothingToDo: Record<string, string> = {
+  'Enter': 'Nobody is waiting',
+  [answerAnywhere]: 'Nobody is waiting',
+  ' ': 'No call in hand, and nobody on hold',
+  'ArrowLeft': 'Nobody to swap with',
+  'Backspace': 'Nothing to take back',
+  'Delete': 'No call to end',
+  'F2': 'No call in hand',
+  'F8': 'Nobody to join',
+}
+
 /** A key as it is written on buttons. */
-export function nameOfKey({ key, ctrlKey, shiftKey }: { key: string, ctrlKey: boolean, shiftKey: boolean }): string {
-  return `${ctrlKey ? 'Ctrl+' : ''}${shiftKey && key !== '#' && key !== '*' ? 'Shift+' : ''}${key}`
+export function nameOfKey({ key, altKey, ctrlKey, shiftKey }: Record<'altKey' | 'ctrlKey' | 'shiftKey', boolean> & { key: string }): string {
+  return `${altKey ? 'Alt+' : ''}${ctrlKey ? 'Ctrl+' : ''}${shiftKey && key.length > 1 ? 'Shift+' : ''}${key}`
 }

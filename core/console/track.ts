@@ -26,6 +26,8 @@ export interface Track {
   carried: Call | null
   /** What Enter answers when nothing has been typed. */
   next: Ribbon | null
+  /** The call that keys hold, mute and end: the one talked on, or on which somebody is rung. */
+  open: Ribbon | null
   /** True when it was chosen by hand. */
   chosen: boolean
   /** The call that goes wherever is said: the one carried, the caller one asks for, the one in hand, or the only one on hold. */
@@ -42,6 +44,7 @@ export const emptyTrack: Track = {
   askedFor: null,
   carried: null,
   next: null,
+  open: null,
   chosen: false,
   baton: null,
 }
@@ -52,8 +55,9 @@ export interface Chosen { next: CallId | null, carried: CallId | null }
 /**
  * The track of one operator.
  * @param now the exchange's time: what is late comes first
+ * @param kept the arriving as they are shown, while a hand rests on them: they keep their order, and who comes stands behind them
  */
-export function trackOf(state: ExchangeState, device: DeviceId, chosen: Chosen, now: number): Track {
+export function trackOf(state: ExchangeState, device: DeviceId, chosen: Chosen, now: number, kept: readonly CallId[] = []): Track {
   const ribbons = callsByAge(state).flatMap((call): Ribbon[] => {
     const stretch = stretchOf(state, call, device)
     if (!stretch) return []
@@ -61,7 +65,8 @@ export function trackOf(state: ExchangeState, device: DeviceId, chosen: Chosen, 
     return [{ call, stretch, due: dueOf(state, call, device, promise ?? null) }]
   })
   const byUrgency = (a: Ribbon, b: Ribbon) => urgency(b.due, now) - urgency(a.due, now) || a.due.since - b.due.since
-  const arriving = ribbons.filter(({ stretch }) => stretch === 'arriving').sort(byUrgency)
+  const place = ({ call }: Ribbon) => kept.includes(call.id) ? kept.indexOf(call.id) : kept.length
+  const arriving = ribbons.filter(({ stretch }) => stretch === 'arriving').sort((a, b) => place(a) - place(b) || byUrgency(a, b))
   const talking = talkingCallOf(state, device) ?? null
   const asked = ribbons.flatMap(({ call, stretch }) => stretch === 'inHand' && call.consultation && call.calling === device ? [call] : [])
   const consultation = asked.find(call => call === talking || call.consultation === talking?.id) ?? asked[0] ?? null
@@ -76,6 +81,7 @@ export function trackOf(state: ExchangeState, device: DeviceId, chosen: Chosen, 
     passedOn: ribbons.filter(({ stretch }) => stretch === 'passedOn').sort(byUrgency),
     next: picked ?? arriving[0] ?? null,
     chosen: picked !== undefined,
+    open: inHand.find(({ call }) => call.id === talking?.id) ?? null,
     baton: carried ?? askedFor ?? inHandToPass(talking, held, device),
   }
 }

@@ -8,7 +8,7 @@ import { ask, type Console, type Deed, otherName } from './console'
 
 /** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
 export interface Way {
-  id: 'passOn' | 'ask' | 'parkFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb'
+  id: 'passOn' | 'ask' | 'keepFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb'
   label: string
   words: string
   key: string
@@ -19,7 +19,7 @@ const anHour = 60 * 60_000
 
 /** The keys of the ways, as they stand on their buttons. */
 const wayKeys: Record<Way['id'], string> = {
-  passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', parkFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
+  passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', keepFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
   pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8',
 }
 
@@ -74,7 +74,7 @@ function toPerson(console: Console, id: DeviceId): Way[] {
     if (answered(console, baton) && !askedFor)
       ways.push(way('ask', 'Ask first', `asks ${name} while ${caller} waits`, ask({ service: 'consultationCall', call: baton.id, number: id })))
     if (parkable(console, baton))
-      ways.push(way('parkFor', 'Park for them', `parks ${caller} for ${name}`, ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
+      ways.push(way('keepFor', 'Keep in a slot', `keeps ${caller} in a slot for ${name}`, ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
     ways.push(way('voicemail', 'Voicemail', `sends ${caller} to the voicemail of ${name}`, passing(console, baton, mailboxOf(id))))
     if (mobile) ways.push(way('mobile', 'Mobile', `passes ${caller} on to ${formatNumber(mobile)}`, passing(console, baton, mobile)))
   }
@@ -150,9 +150,13 @@ export function dropping(console: Console, target: DeviceId, askFirst: boolean):
   return ways.find(({ id }) => askFirst && (id === 'ask' || id === 'everybody')) ?? ways.find(({ id }) => id === 'passOn') ?? null
 }
 
-/** What the key of a slot does: takes who waits there, or puts the call in hand into it; null when there is neither. */
-export function slotDeed({ state, track: { baton } }: Pick<Console, 'state' | 'track'>, slot: DeviceId | null): Deed | null {
-  const waiting = slot === null ? undefined : parkedIn(state, slot)
-  if (waiting) return ask({ service: 'directedPickupCall', call: waiting.id })
-  return baton ? ask({ service: 'parkCall', call: baton.id, slot, for: null }) : null
+/** Takes who waits in a slot; null when nobody does. */
+export function takingFrom({ state }: Pick<Console, 'state'>, slot: DeviceId): Deed | null {
+  const waiting = parkedIn(state, slot)
+  return waiting ? ask({ service: 'directedPickupCall', call: waiting.id }) : null
+}
+
+/** Puts the call in hand into a slot (null: the first free one); null when there is none in hand, or the slot is taken. */
+export function parkingIn({ state, track: { baton } }: Pick<Console, 'state' | 'track'>, slot: DeviceId | null): Deed | null {
+  return baton && !(slot !== null && parkedIn(state, slot)) ? ask({ service: 'parkCall', call: baton.id, slot, for: null }) : null
 }

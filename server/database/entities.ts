@@ -6,6 +6,7 @@ import type { Outcome } from '~~/core/calls/record'
 import type { Distribution } from '~~/core/company/company'
 import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/people'
+import type { PreferencesChange } from '~~/shared/preferences'
 
 export const Account = defineEntity({
   name: 'Account',
@@ -29,6 +30,15 @@ export const SessionEntity = defineEntity({
     seenAt: p.datetime(),
     browser: p.string(),
     address: p.string(),
+  },
+})
+
+/** What somebody has set of their console; what is not there is as designed. */
+export const PreferencesEntity = defineEntity({
+  name: 'Preferences',
+  properties: {
+    signIn: p.string().primary(),
+    kept: p.json<PreferencesChange>(),
   },
 })
 

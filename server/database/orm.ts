@@ -7,6 +7,7 @@ import { Doors } from './migrations/20261126_doors'
 import { TheCompany } from './migrations/20261127_the_company'
 import { AJournalThatBegins } from './migrations/20261128_a_journal_that_begins'
 import { OpeningHoursTables } from './migrations/20261129_opening_hours'
+import { PreferencesTable } from './migrations/20261130_preferences'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
@@ -26,7 +27,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
       migrationsList: [
         { name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }, { name: '20261126_doors', class: Doors },
         { name: '20261127_the_company', class: TheCompany }, { name: '20261128_a_journal_that_begins', class: AJournalThatBegins },
-        { name: '20261129_opening_hours', class: OpeningHoursTables },
+        { name: '20261129_opening_hours', class: OpeningHoursTables }, { name: '20261130_preferences', class: PreferencesTable },
       ],
       snapshot: false,
       silent: true,

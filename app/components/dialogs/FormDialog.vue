@@ -4,6 +4,14 @@ import { focusField } from '~/stores/dialogs'
 /** A form over the console: its fields in the slot, what is wrong with all of it below them. */
 defineProps<{ open: boolean, title: string, action: string, failure: string | null, sending?: boolean, width?: string }>()
 const emit = defineEmits<{ send: [], close: [] }>()
+const id = useId()
+
+/** Writing begins at once, in the first field that says nothing yet. */
+function begin(): void {
+  const fields = [...document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(`#${id} :is(input:not([type="checkbox"]), textarea)`)]
+  const empty = fields.find(field => field.value === '' && field.getAttribute('role') !== 'combobox')
+  ;(empty ?? fields[0])?.focus()
+}
 </script>
 
 <template>
@@ -12,11 +20,14 @@ const emit = defineEmits<{ send: [], close: [] }>()
     :title="title"
     :width="width ?? 'min(32rem, 94vw)'"
     @close="emit('close')"
+    @opened="begin"
     @closed="focusField"
   >
     <el-form
+      :id="id"
       label-position="top"
       @submit.prevent="emit('send')"
+      @keydown.ctrl.enter.prevent="emit('send')"
     >
       <slot />
       <FailureNote :text="failure" />
@@ -27,8 +38,9 @@ const emit = defineEmits<{ send: [], close: [] }>()
       </el-button>
       <el-button
         type="primary"
+        native-type="submit"
+        :form="id"
         :loading="sending"
-        @click="emit('send')"
       >
         {{ action }}
       </el-button>

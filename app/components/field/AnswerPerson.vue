@@ -16,13 +16,13 @@ const words = usePresenceWords()
         class="nickname"
       >“{{ person.nickname }}”</span>
     </p>
+    <p class="state">
+      <span aria-hidden="true">{{ shapeOf(presence) }}</span> {{ words.whole(presence, desk.now) }}
+    </p>
     <p class="extension">
       {{ person.extension }}
     </p>
     <p>{{ person.role }} · {{ person.departmentName }} · {{ person.site }}, {{ person.room }}</p>
-    <p class="state">
-      <span aria-hidden="true">{{ shapeOf(presence) }}</span> {{ words.whole(presence, desk.now) }}
-    </p>
   </div>
 </template>
 

@@ -11,6 +11,9 @@ const ways = useWays()
 
 const first = computed(() => field.ways[0]!)
 const others = computed(() => field.ways.slice(1))
+const signs: Record<string, string> = { Enter: '⏎', Shift: '⇧', Ctrl: 'Ctrl ' }
+/** A key as short as it can be written. */
+const keyWords = (key: string) => key.split('+').map(part => signs[part] ?? part).join('')
 const dials = computed(() => first.value.id === 'call' && !field.best)
 </script>
 
@@ -20,59 +23,64 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
     :disabled="!live.working"
     @click="field.take(first)"
   >
-    <kbd>{{ first.key }}</kbd> {{ first.words }}
+    <kbd>{{ keyWords(first.key) }}</kbd> {{ first.words }}
   </el-button>
-  <el-button
-    v-for="way in others"
-    :key="way.id"
-    class="other"
-    :disabled="!live.working"
-    :aria-label="`${way.label}: ${way.words}`"
-    :title="way.words"
-    @click="field.take(way)"
-  >
-    <kbd>{{ way.key }}</kbd> {{ way.label }}
-  </el-button>
-  <el-input
-    v-if="desk.baton"
-    v-model="ways.note"
-    class="more"
-    maxlength="120"
-    placeholder="A line to send along"
-    aria-label="A line of text to send along with the call"
-    @keydown.enter.prevent="field.take(first)"
-  />
-  <el-input
-    v-else-if="dials"
-    v-model="ways.account"
-    class="more"
-    maxlength="24"
-    placeholder="Account code, if wanted"
-    aria-label="Account code for this call"
-    @keydown.enter.prevent="field.take(first)"
-  />
+  <div class="others">
+    <el-button
+      v-for="way in others"
+      :key="way.id"
+      class="other"
+      :disabled="!live.working"
+      :aria-label="`${way.label}: ${way.words}`"
+      :title="way.words"
+      @click="field.take(way)"
+    >
+      <kbd>{{ keyWords(way.key) }}</kbd> {{ way.label }}
+    </el-button>
+    <el-input
+      v-if="desk.baton"
+      v-model="ways.note"
+      class="more"
+      size="small"
+      maxlength="120"
+      placeholder="A line to send along"
+      aria-label="A line of text to send along with the call"
+      @keydown.enter.prevent="field.take(first)"
+    />
+    <el-input
+      v-else-if="dials"
+      v-model="ways.account"
+      class="more"
+      size="small"
+      maxlength="24"
+      placeholder="Account code, if wanted"
+      aria-label="Account code for this call"
+      @keydown.enter.prevent="field.take(first)"
+    />
+  </div>
 </template>
 
 <style scoped>
-.el-button {
-  margin: 0;
-}
-
-.first {
-  --el-button-bg-color: var(--paper-deep);
-  max-width: 100%;
-  height: auto;
-  min-height: 2.25rem;
-  line-height: 1.3;
-  text-align: left;
-  white-space: normal;
+.others {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-content: center;
+  max-height: 3.5rem;
+  overflow: hidden auto;
 }
 
 .other {
+  height: 1.625rem;
+  margin: 0;
   padding-inline: var(--space-3);
 }
 
+.other kbd {
+  margin-right: var(--space-2);
+}
+
 .more {
-  width: 12rem;
+  width: 11rem;
 }
 </style>

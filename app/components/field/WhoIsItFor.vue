@@ -3,11 +3,13 @@ import { useEventListener } from '@vueuse/core'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
+import { useWays } from '~/stores/ways'
 
 const desk = useDesk()
 const field = useField()
 const live = useLive()
 const keys = useHandKeys()
+const ways = useWays()
 const input = useTemplateRef<HTMLInputElement>('input')
 
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
@@ -20,17 +22,25 @@ let erased = -Infinity
 function focus(): void {
   input.value?.focus()
 }
-useTypingAnywhere(focus)
-// A key that belongs to nothing on the page is for the field as well.
-useEventListener(document, 'keydown', (event: KeyboardEvent) => {
-  if (event.target !== document.body || event.key.length === 1 || event.key === 'Tab') return
+useTypingAnywhere((event) => {
   focus()
+  onKey(event)
+})
+/** Keys that a button has a meaning for itself. */
+const ofButtons = new Set(['Enter', ' ', 'Tab', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'Escape'])
+// A key that belongs to nothing on the page is for the field as well, and so is one that means nothing to the button that has the focus.
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  const { target, key } = event
+  if (event.defaultPrevented || key.length === 1 || key === 'Tab') return
+  const onButton = target instanceof HTMLButtonElement && !target.closest('[role="dialog"], [role="menu"]') && !ofButtons.has(key)
+  if (target !== document.body && !onButton) return
+  if (!onButton) focus()
   onKey(event)
 })
 onMounted(focus)
 // Whatever was done, the field is ready again.
 watch(() => [desk.talking?.id, field.text === '', desk.carried?.id], () => {
-  if (!document.activeElement || document.activeElement === document.body || document.activeElement.closest('.track, .floor, .slots')) focus()
+  if (!document.activeElement || document.activeElement === document.body || document.activeElement.closest('.track, .floor, .slots, .panel')) focus()
 }, { flush: 'post' })
 
 function onKey(event: KeyboardEvent): void {
@@ -92,29 +102,42 @@ watch(busy, () => {
     >
       <FieldWays v-if="field.ways.length" />
       <el-button
-        v-else-if="!field.isSearching && !field.slotMode && field.standing"
-        class="do"
+        v-else-if="!field.isSearching && !field.slotMode && field.standing && !ways.missed"
+        class="first"
         :disabled="!live.working"
         @click="field.take(field.standing)"
       >
-        <kbd>Enter</kbd> {{ field.standing.words }}
+        <kbd>⏎</kbd> {{ field.standing.words }}
       </el-button>
-      <template v-else-if="field.slotMode">
-        <span><kbd>1</kbd>…<kbd>0</kbd> takes who waits in that slot, or parks the call in hand there. <kbd>Enter</kbd> parks in the first free one.</span>
-      </template>
-      <template v-else-if="field.isSearching">
-        {{ field.hits.length ? 'That is you.' : field.wrongNumber ?? 'Nobody found. Try another part of the name, a department or a number.' }}
-      </template>
-      <template v-else>
-        Name, department, role, what it is about, or a number
-        <RedialMenu />
-      </template>
+      <p
+        v-else
+        class="tip"
+      >
+        <template v-if="ways.missed && !field.isSearching">
+          {{ ways.missed }} has gone.
+        </template>
+        <template v-else-if="field.slotMode === 'take'">
+          <kbd>1</kbd>…<kbd>0</kbd> takes who waits in that slot.
+        </template>
+        <template v-else-if="field.slotMode === 'park'">
+          <kbd>1</kbd>…<kbd>0</kbd> parks the call in hand in that slot, <kbd>⏎</kbd> in the first free one.
+        </template>
+        <template v-else-if="field.isSearching">
+          {{ field.hits.length ? 'That is you.' : field.wrongNumber ?? 'Nobody found. Try another part of the name, a department or a number.' }}
+        </template>
+        <template v-else>
+          Name, department, role, what it is about, or a number
+        </template>
+      </p>
+    </div>
+    <div class="tail">
+      <RedialMenu />
       <el-button
-        v-if="field.isSearching || field.slotMode || desk.carried"
         text
+        :disabled="!(field.isSearching || field.slotMode || desk.carried)"
         @click="desk.carry(null); field.clear()"
       >
-        <kbd>Esc</kbd> {{ desk.carried ? 'put down' : 'everybody' }}
+        <kbd>Esc</kbd>&nbsp;{{ desk.carried ? 'put down' : 'everybody' }}
       </el-button>
     </div>
     <p
@@ -137,23 +160,28 @@ watch(busy, () => {
 
 <style scoped>
 .field {
-  display: flex;
-  flex-wrap: wrap;
+  position: relative;
+  display: grid;
   flex: none;
-  align-items: center;
-  gap: var(--space-3) var(--space-4);
-  padding: var(--space-3) var(--space-4);
+  grid-template: auto auto / 19rem minmax(0, 1fr) auto;
+  gap: 0 var(--space-4);
+  align-content: center;
+  height: var(--field);
+  padding: 0 var(--space-4);
 }
 
 label {
-  font: 700 var(--type-5) var(--font-sign);
+  overflow: hidden;
+  font: 700 var(--type-3)/1.2 var(--font-sign);
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 
 input {
-  flex: 1 1 12rem;
-  max-width: 22rem;
+  grid-row: 2;
   min-width: 0;
-  padding: var(--space-2) var(--space-4);
+  height: 2.25rem;
+  padding: 0 var(--space-4);
   background: var(--lit);
   border: 2px solid var(--ink);
   border-radius: var(--round);
@@ -161,41 +189,86 @@ input {
 }
 
 .hint {
-  display: flex;
-  flex: 1 1 20rem;
-  flex-wrap: wrap;
+  display: grid;
+  grid-row: 1 / 3;
+  grid-template-columns: 17rem minmax(0, 1fr);
+  gap: var(--space-3);
   align-items: center;
-  gap: var(--space-2) var(--space-3);
+  height: 3.5rem;
   min-width: 0;
+  overflow: hidden;
   color: var(--ink-soft);
 }
 
-.hint > .el-button {
-  margin: 0;
+.tip {
+  grid-column: 1 / 3;
 }
 
-.hint :deep(.el-button kbd) {
-  margin-right: var(--space-3);
-}
-
-.do {
+.hint :deep(.first) {
   --el-button-bg-color: var(--paper-deep);
-  max-width: 100%;
-  height: auto;
-  min-height: 2.25rem;
-  line-height: 1.3;
+  justify-content: flex-start;
+  width: 100%;
+  height: 100%;
+  margin: 0;
+  padding: 0 var(--space-3);
+  overflow: hidden;
+  line-height: 1.2;
   text-align: left;
   white-space: normal;
 }
 
+.hint :deep(.first > span) {
+  display: block;
+  overflow-wrap: anywhere;
+}
+
+.tail {
+  display: grid;
+  grid-row: 1 / 3;
+  align-content: center;
+}
+
+.tail :deep(.el-button) {
+  justify-content: flex-end;
+  height: 1.625rem;
+  margin: 0;
+  padding: 0 var(--space-3);
+}
+
+/* A slip of paper over the floor: nothing moves for it. */
 .refused {
-  flex: 1 0 100%;
+  position: absolute;
+  inset: 100% var(--space-4) auto;
+  z-index: 5;
   display: flex;
   align-items: center;
   justify-content: space-between;
   padding: var(--space-2) var(--space-4);
-  border-left: 4px solid var(--alarm);
   background: var(--sheet);
+  border: var(--line);
+  border-left: 4px solid var(--alarm);
+  box-shadow: 0 4px 14px var(--shade);
   font-size: var(--type-4);
+}
+
+@media (max-width: 60rem) {
+  .field {
+    grid-template: auto auto / minmax(0, 1fr) auto;
+    gap: var(--space-1) var(--space-3);
+    height: auto;
+    padding: var(--space-1) var(--space-3);
+  }
+
+  .hint {
+    grid-row: 3;
+    grid-column: 1 / 3;
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+    min-height: 2.25rem;
+  }
+
+  .tip {
+    grid-column: 1;
+  }
 }
 </style>

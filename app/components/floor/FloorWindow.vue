@@ -1,20 +1,29 @@
 <script setup lang="ts">
+import type { Density } from '~~/core/console/floor'
 import type { DirectoryEntry } from '~~/core/directory/search'
 import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
 
-const props = defineProps<{ person: DirectoryEntry, reachable: boolean }>()
+const props = defineProps<{ person: DirectoryEntry, density: Density, reachable: boolean }>()
 const live = useLive()
 const desk = useDesk()
 const words = usePresenceWords()
 const carrying = useCarrying()
 
+/** Letters from which a name is written closer, so that it is never cut. */
+const longName = 17
+
 const presence = computed(() => live.presences.get(props.person.id))
-const short = computed(() => presence.value ? words.short(presence.value, desk.now) : null)
+const lit = computed(() => presence.value?.lit ?? false)
+/** Whoever is free is shown with what helps to choose them; whoever is not, with why and how long. */
+const state = computed(() => {
+  if (!presence.value || lit.value) return { what: props.density === 'names' ? '' : props.person.role, time: props.person.extension }
+  return words.short(presence.value, desk.now)
+})
 const label = computed(() => {
-  const { first, last, extension } = props.person
-  return `${first} ${last}, ${extension}${presence.value ? `. ${words.whole(presence.value, desk.now)}` : ''}`
+  const { first, last, extension, role } = props.person
+  return `${first} ${last}. ${presence.value ? `${words.whole(presence.value, desk.now)}. ` : ''}${extension}, ${role}`
 })
 </script>
 
@@ -23,17 +32,21 @@ const label = computed(() => {
     <button
       v-call-target="person.id"
       type="button"
-      :class="['window', presence?.lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over?.target === person.id }]"
+      :class="['window', density, lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over?.target === person.id }]"
       :data-person="person.id"
       :tabindex="reachable ? 0 : -1"
       :aria-label="label"
       :title="label"
     >
-      <span class="name"><span class="initial">{{ person.first[0] }}</span> {{ person.last }}</span>
+      <span :class="['name', { long: person.first.length + person.last.length > longName }]"><span
+        v-if="presence"
+        class="shape"
+      >{{ shapeOf(presence) }}</span> {{ person.first }} {{ person.last }}</span>
+      <span class="state"><span class="what">{{ state.what }}</span> <span class="time">{{ state.time }}</span></span>
       <span
-        v-if="presence && short"
-        class="state"
-      ><span class="what">{{ shapeOf(presence) }} {{ short.what }}</span> <span>{{ short.time }}</span></span>
+        v-if="density === 'rooms'"
+        class="where"
+      >{{ lit ? '' : `${person.extension} · ` }}{{ lit ? person.room : person.role }}</span>
     </button>
   </li>
 </template>
@@ -41,6 +54,7 @@ const label = computed(() => {
 <style scoped>
 li {
   min-width: 0;
+  padding: 1px 0;
 }
 
 .window {
@@ -49,34 +63,74 @@ li {
   justify-content: center;
   width: 100%;
   height: 100%;
-  padding: 0 var(--space-2);
+  padding: 0 0.35em;
+  overflow: hidden;
   border: 1px solid transparent;
   border-radius: var(--round);
-  line-height: 1.12;
+  font-size: 1em;
+  line-height: 1.15;
   text-align: left;
   cursor: pointer;
 }
 
-.name,
-.what {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+/* What does not fit beside a name goes to a row that is not seen: a name is never cut for it, and no half of a number stands there. */
+.window.names {
+  flex-flow: row wrap;
+  gap: 0.35em;
+  align-content: flex-start;
+  justify-content: space-between;
+  border: 0;
+  border-radius: 2px;
+}
+
+.names > span {
+  line-height: var(--floor-row);
 }
 
 .name {
-  font-size: var(--type-2);
+  white-space: nowrap;
+}
+
+.long {
+  font-size: 0.87em;
+  letter-spacing: -0.02em;
+}
+
+.shape {
+  display: inline-block;
+  width: 1em;
+  font-size: 0.8em;
+  text-align: center;
+}
+
+.rooms .name {
+  font-size: 1.15em;
 }
 
 .state {
   display: flex;
+  gap: 0.35em;
   justify-content: space-between;
-  gap: var(--space-2);
-  font-size: var(--type-1);
+  min-width: 0;
+  font-size: 0.9em;
   white-space: nowrap;
 }
 
-.lit .state {
+.what {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.where {
+  overflow: hidden;
+  font-size: 0.9em;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.lit .state,
+.lit .where {
   color: var(--lit-ink-soft);
 }
 

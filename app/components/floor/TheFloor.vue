@@ -1,16 +1,28 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { frontOf } from '~~/core/console/floor'
 import { useCarrying } from '~/stores/carrying'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
+import { usePreferences } from '~/stores/preferences'
 
 const directory = useDirectory()
 const live = useLive()
 const field = useField()
 const carrying = useCarrying()
+const preferences = usePreferences()
 const floor = useTemplateRef<HTMLElement>('floor')
+const room = useElementSize(floor)
 
+const size = computed(() => ({ width: room.width.value, height: room.height.value }))
+const front = computed(() => frontOf(directory.floor.map(({ people }) => people.length), size.value, preferences.density))
+const rows = computed(() => front.value.rows)
+const columns = computed(() => front.value.columns)
+const rowHeight = computed(() => `${front.value.height}px`)
+const scale = computed(() => front.value.scale)
 const free = computed(() => [...live.presences.values()].filter(presence => presence.lit).length)
+const freeOf = (people: { id: string }[]) => people.filter(({ id }) => live.presences.get(id)?.lit).length
 /** One window of the floor can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref<string | null>(null)
 const first = computed(() => directory.floor[0]?.people[0]?.id ?? null)
@@ -26,14 +38,15 @@ function onKey(event: KeyboardEvent): void {
   target.focus()
 }
 
+/** Up and down along a column, and on into the next; left and right to whoever is level in the column beside it. */
 function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement | undefined {
-  if (key === 'ArrowRight') return windows[at + 1]
-  if (key === 'ArrowLeft') return windows[at - 1]
-  if (key !== 'ArrowDown' && key !== 'ArrowUp') return undefined
+  if (key === 'ArrowDown') return windows[at + 1]
+  if (key === 'ArrowUp') return windows[at - 1]
+  if (key !== 'ArrowLeft' && key !== 'ArrowRight') return undefined
   const { offsetLeft: x, offsetTop: y } = windows[at]!
-  const beyond = windows.filter(window => key === 'ArrowDown' ? window.offsetTop > y : window.offsetTop < y)
-  const row = key === 'ArrowDown' ? beyond[0]?.offsetTop : beyond.at(-1)?.offsetTop
-  return beyond.filter(window => window.offsetTop === row).sort((a, b) => Math.abs(a.offsetLeft - x) - Math.abs(b.offsetLeft - x))[0]
+  const beyond = windows.filter(({ offsetLeft }) => key === 'ArrowRight' ? offsetLeft > x : offsetLeft < x)
+  const column = key === 'ArrowRight' ? beyond[0]?.offsetLeft : beyond.at(-1)?.offsetLeft
+  return beyond.filter(({ offsetLeft }) => offsetLeft === column).sort((a, b) => Math.abs(a.offsetTop - y) - Math.abs(b.offsetTop - y))[0]
 }
 </script>
 
@@ -53,11 +66,16 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
     >
       Everybody: {{ free }} of {{ directory.people.length }} free
     </h2>
-    <ul class="front">
+    <ul :class="['front', preferences.density]">
       <template
-        v-for="{ department, site, group, people } in directory.floor"
+        v-for="({ department, site, group, people }, index) in directory.floor"
         :key="department.id"
       >
+        <li
+          v-for="gap in front.gaps[index]"
+          :key="`gap ${gap}`"
+          aria-hidden="true"
+        />
         <li class="plate">
           <h3>
             <button
@@ -66,18 +84,21 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
               :class="{ over: group !== null && carrying.over?.target === group }"
               :disabled="group === null"
               tabindex="-1"
-              :aria-label="`${department.name}: whoever is free`"
+              :aria-label="`${department.name}, ${site}: ${freeOf(people)} of ${people.length} free`"
+              :title="`${department.name}, ${site}`"
               @click="group && field.pick(group)"
             >
-              {{ department.name }}
+              <span class="department">{{ department.name }}</span>
+              <span class="free">{{ freeOf(people) }}/{{ people.length }}</span>
+              <span class="site">{{ site }}</span>
             </button>
           </h3>
-          <span>{{ site }}</span>
         </li>
         <FloorWindow
           v-for="person in people"
           :key="person.id"
           :person="person"
+          :density="preferences.density"
           :reachable="(reachable ?? first) === person.id"
           @click="field.pick(person.id)"
         />
@@ -95,69 +116,90 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
 <style scoped>
 .floor {
   flex: 1;
+  min-width: 0;
   min-height: 0;
-  overflow: auto;
-  padding: 0 var(--space-4) var(--space-4);
+  overflow: hidden auto;
+  scrollbar-width: thin;
 }
 
 .front {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(6.2rem, 1fr));
-  grid-auto-rows: 1.875rem;
-  gap: var(--space-1);
   position: relative;
+  display: grid;
+  grid-template-rows: repeat(v-bind(rows), v-bind(rowHeight));
+  grid-template-columns: repeat(v-bind(columns), minmax(0, 1fr));
+  grid-auto-flow: column;
+  column-gap: var(--space-3);
+  padding-inline: var(--space-4);
+  font-size: calc(var(--type-2) * v-bind(scale));
+  --floor-row: calc(v-bind(rowHeight) - 2px);
 }
 
 .plate {
-  display: flex;
-  flex-direction: column;
-  justify-content: flex-end;
-  padding: 0 var(--space-2);
-  overflow: hidden;
-  line-height: 1.15;
+  min-width: 0;
+  border-bottom: 2px solid var(--edge-strong);
 }
 
 h3 {
-  font: 700 var(--type-2)/1.1 var(--font-sign);
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  height: 100%;
+  font: 700 1em/1.1 var(--font-sign);
 }
 
 .plate button {
-  display: block;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 0.4em;
+  align-content: end;
+  align-items: baseline;
   width: 100%;
-  padding: 0;
+  height: 100%;
+  padding: 0 var(--space-2);
   overflow: hidden;
   background: none;
   border: 0;
   color: inherit;
   font: inherit;
   text-align: left;
-  text-overflow: ellipsis;
   white-space: nowrap;
   cursor: pointer;
+}
+
+.department {
+  overflow: hidden;
+  font-size: 0.95em;
+  letter-spacing: -0.01em;
+  text-overflow: ellipsis;
+}
+
+.plate button:disabled {
+  cursor: default;
 }
 
 .plate button.over {
   outline: 3px solid var(--focus);
 }
 
-.plate span {
+.free,
+.site {
   color: var(--ink-faint);
-  font-size: var(--type-1);
-  white-space: nowrap;
+  font: 500 0.9em var(--font-text);
+}
+
+.site {
+  display: none;
+  grid-column: 1 / 3;
+}
+
+.windows .site,
+.rooms .site {
+  display: block;
+}
+
+.rooms .plate button {
+  font-size: 1.3em;
 }
 
 .empty {
   padding: var(--space-6);
   text-align: center;
-}
-
-@media (max-width: 40rem) {
-  .front {
-    grid-template-columns: repeat(auto-fill, minmax(6.5rem, 1fr));
-    grid-auto-rows: 2.5rem;
-  }
 }
 </style>

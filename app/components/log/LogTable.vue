@@ -22,31 +22,6 @@ async function call(row: LogRow): Promise<void> {
 }
 
 const ways = { inbound: 'In', outbound: 'Out', internal: 'Inside' } as const
-
-function who(row: LogRow): string {
-  return row.name ?? (row.number ? formatNumber(row.number) : 'Number withheld')
-}
-
-function namer(row: LogRow) {
-  return (device: string) => row.names[device] ?? who(row)
-}
-
-function became(row: LogRow): string {
-  const name = namer(row)
-  const last = row.endedWith && name(row.endedWith)
-  switch (row.outcome) {
-    case 'live': return last ? `with ${last} now` : 'not answered yet'
-    case 'answered':
-      if (row.answeredBy && row.endedWith !== row.answeredBy) return `${name(row.answeredBy)}, then ${last}`
-      return last ? `${last} answered` : 'answered'
-    case 'joined': return 'asked about a caller, and handed over or joined'
-    case 'missed': return 'Missed: nobody answered'
-    case 'voicemail': return 'left with a voicemail'
-    case 'blocked': return 'blocked: not taken'
-    case 'notReached': return 'not reached'
-    case 'lost': return 'Lost: the exchange stopped'
-  }
-}
 </script>
 
 <template>
@@ -94,14 +69,14 @@ function became(row: LogRow): string {
           <td>{{ dayjs(row.startedAt).format('D MMM H:mm:ss') }}</td>
           <td>{{ ways[row.direction] }}</td>
           <td>
-            <strong>{{ who(row) }}</strong> <span
+            <strong>{{ whoCalled(row) }}</strong> <span
               v-if="row.name && row.number"
               class="soft"
             >{{ formatNumber(row.number) }}</span>
           </td>
           <td>{{ directory.line(row.line)?.name ?? formatNumber(row.dialled) }}{{ row.account ? ` · account ${row.account}` : '' }}</td>
           <td class="became">
-            {{ became(row) }}
+            {{ becameOf(row) }}
           </td>
           <td class="number">
             {{ row.answeredAt ? spell(row.answeredAt - row.startedAt) : row.endedAt ? spell(row.endedAt - row.startedAt) : '' }}
@@ -115,7 +90,7 @@ function became(row: LogRow): string {
               text
               size="small"
               :disabled="!live.working"
-              :aria-label="`Call ${who(row)}`"
+              :aria-label="`Call ${whoCalled(row)}`"
               @click="call(row)"
             >
               Call
@@ -124,7 +99,7 @@ function became(row: LogRow): string {
               text
               size="small"
               :aria-expanded="open === row.id"
-              :aria-label="`Story of the call with ${who(row)}`"
+              :aria-label="`Story of the call with ${whoCalled(row)}`"
               @click="open = open === row.id ? null : row.id"
             >
               Story
@@ -138,7 +113,7 @@ function became(row: LogRow): string {
           <td colspan="8">
             <ol>
               <li
-                v-for="(line, index) in tellStory(row.story, namer(row))"
+                v-for="(line, index) in tellStory(row.story, nameIn(row))"
                 :key="index"
               >
                 <span class="soft">{{ dayjs(line.at).format('H:mm:ss') }}</span> {{ line.text }} <span

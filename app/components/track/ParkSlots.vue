@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { deadlineOf } from '~~/core/calls/timers'
+import { heatOf } from '~~/core/console/lateness'
 import { spell } from '~~/core/durations/durations'
 import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
+import { useWays } from '~/stores/ways'
 
+const ways = useWays()
 const desk = useDesk()
 const live = useLive()
 const directory = useDirectory()
@@ -22,21 +25,32 @@ const slots = computed(() => desk.slots.map(({ slot, call }, index) => {
     reserved: parked?.for ? directory.nameOf(parked.for) : null,
     by: parked ? directory.nameOf(parked.by) : '',
     waits: parked ? spell(desk.now - parked.at) : '',
-    heat: used > 0.8 ? 'late' : used > 0.5 ? 'warm' : 'calm',
-    used: Math.max(0, Math.min(1, used)) * 100,
+    heat: heatOf(used),
+    used,
   }
 }))
 const taken = computed(() => slots.value.filter(slot => slot.call).length)
 
-function press(index: number): void {
-  const { id, call } = slots.value[index]!
-  if (call) void desk.ask({ service: 'directedPickupCall', call: call.id })
-  else if (desk.baton) void desk.ask({ service: 'parkCall', call: desk.baton.id, slot: id, for: null })
+/** Does what the slot says: takes from there, or parks there. Whoever it named and who has just gone is not mistaken for somebody else. */
+function press({ id, call }: typeof slots.value[number]): void {
+  const deed = ways.aimAt(`${call ? 'take' : 'park'} ${id}`)
+  if (deed) void ways.perform(deed)
+}
+
+/** One slot can be reached with Tab; the arrow keys go on from there. */
+const reachable = ref(0)
+const buttons = useTemplateRef<HTMLButtonElement[]>('buttons')
+function walk(event: KeyboardEvent): void {
+  const to = { ArrowLeft: reachable.value - 1, ArrowRight: reachable.value + 1, Home: 0, End: slots.value.length - 1 }[event.key]
+  if (to === undefined || !slots.value[to]) return
+  event.preventDefault()
+  reachable.value = to
+  buttons.value?.[to]?.focus()
 }
 
 function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[number]): string {
   if (!call) return desk.baton ? `Park ${desk.otherName(desk.baton)} in slot ${digit || 10}` : `Slot ${digit || 10}, free`
-  return `Take ${who} from slot ${digit || 10}${reserved ? `, parked for ${reserved}` : ''}, parked by ${by}, waiting ${waits}`
+  return `Take ${who} from slot ${digit || 10}${reserved ? `, kept for ${reserved}` : ''}, parked by ${by}, waiting ${waits}`
 }
 </script>
 
@@ -46,7 +60,8 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
     aria-labelledby="slots-title"
   >
     <h2 id="slots-title">
-      Parked <span v-if="taken">{{ taken }}</span> <kbd>#</kbd>
+      <span>Parked {{ taken || '' }}</span>
+      <span class="keys"><kbd>#</kbd> take <kbd>*</kbd> park</span>
     </h2>
     <ul>
       <li
@@ -56,28 +71,31 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
         :class="{ taken: slot.call }"
       >
         <button
+          ref="buttons"
           v-call-target="slot.id"
           type="button"
-          :class="['slot', slot.heat, { over: carrying.over?.target === slot.id }]"
-          :disabled="!live.working || (!slot.call && !desk.baton)"
+          :tabindex="index === reachable ? 0 : -1"
+          :class="['slot', { over: carrying.over?.target === slot.id }]"
+          :aria-disabled="!live.working || (!slot.call && !desk.baton)"
           :aria-label="labelOf(slot)"
           :title="labelOf(slot)"
-          @click="press(index)"
+          @click="press(slot)"
+          @focus="reachable = index"
+          @keydown="walk"
         >
-          <svg
+          <RibbonTime
             v-if="slot.call"
-            viewBox="0 0 100 10"
-            preserveAspectRatio="none"
-            aria-hidden="true"
-          ><rect
-            :width="slot.used"
-            height="10"
-          /></svg>
-          <span class="digit">{{ slot.digit }}</span>
-          <template v-if="slot.call">
-            <span class="who">{{ slot.who }}<template v-if="slot.reserved"> <span class="for">for {{ slot.reserved }}</span></template></span>
-            <span class="time">{{ slot.waits }}</span>
-          </template>
+            :used="slot.used"
+            :heat="slot.heat"
+          />
+          <span class="place"><span class="digit">{{ slot.digit }}</span><span v-if="slot.call">{{ slot.waits }}</span></span>
+          <span
+            v-if="slot.call"
+            class="who"
+          >{{ slot.who }}<span
+            v-if="slot.reserved"
+            class="for"
+          > for {{ slot.reserved }}</span></span>
         </button>
       </li>
     </ul>
@@ -88,50 +106,51 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
 .slots {
   display: flex;
   flex: none;
+  gap: var(--space-3);
   align-items: center;
-  gap: var(--space-4);
-  padding: var(--space-2) var(--space-4);
+  height: var(--shelf);
+  padding: 0 var(--space-4);
   background: var(--paper-deep);
-  border-bottom: var(--line);
 }
 
 h2 {
+  display: grid;
   flex: none;
   color: var(--ink-soft);
-  font: 600 var(--type-3) var(--font-sign);
+  font: 600 var(--type-3)/1.3 var(--font-sign);
+}
+
+.keys {
+  font: 400 var(--type-1) var(--font-text);
 }
 
 ul {
-  display: flex;
+  display: grid;
   flex: 1;
-  flex-wrap: wrap;
+  grid-template-columns: repeat(10, minmax(0, 1fr));
   gap: var(--space-2);
   min-width: 0;
-}
-
-.taken {
-  flex: 0 1 17rem;
-  min-width: 9rem;
 }
 
 .slot {
   position: relative;
   display: flex;
+  gap: var(--space-2);
   align-items: center;
-  gap: var(--space-3);
   width: 100%;
-  min-width: 1.75rem;
-  height: 1.75rem;
-  padding: 0 var(--space-3);
+  height: 2.5rem;
+  padding: 0 var(--space-2);
   overflow: hidden;
   background: transparent;
   border: 1px dashed var(--edge-strong);
   border-radius: var(--round);
   color: var(--ink-soft);
+  font-size: var(--type-2);
+  line-height: 1.05;
   cursor: pointer;
 }
 
-.slot:disabled {
+.slot[aria-disabled='true'] {
   cursor: default;
 }
 
@@ -145,56 +164,59 @@ ul {
   outline: 3px solid var(--focus);
 }
 
-svg {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-}
-
-rect {
-  fill: var(--time);
-}
-
-.warm rect {
-  fill: var(--time-warm);
-}
-
-.late rect {
-  fill: var(--time-late);
-}
-
-.digit,
-.who,
-.time {
+.place,
+.who {
   position: relative;
 }
 
+.place {
+  display: grid;
+  flex: none;
+  min-width: 1.25rem;
+  font-size: var(--type-1);
+  text-align: center;
+}
+
 .digit {
+  font-size: var(--type-3);
   font-weight: 700;
 }
 
 .who {
-  flex: 1;
+  max-height: 100%;
   overflow: hidden;
   font-weight: 650;
   text-align: left;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  overflow-wrap: anywhere;
 }
 
 .for {
-  padding-left: var(--space-2);
+  font-size: var(--type-1);
   font-weight: 400;
 }
 
-@media (max-width: 40rem) {
-  .slots li:not(.taken) {
+@media (max-width: 60rem) {
+  .slots {
+    height: auto;
+    padding-block: var(--space-1);
+  }
+
+  .keys {
     display: none;
   }
 
-  .slots li:not(.taken):nth-child(-n + 5) {
-    display: block;
+  ul {
+    grid-template-columns: repeat(5, minmax(0, 1fr));
+  }
+
+  .slot {
+    height: 1.75rem;
+  }
+
+  .who {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
 }
 </style>

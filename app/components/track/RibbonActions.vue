@@ -5,13 +5,18 @@ import { useDesk } from '~/stores/desk'
 import { useEnding } from '~/stores/ending'
 import { useLive } from '~/stores/live'
 
-const props = defineProps<{ ribbon: Ribbon, isNext: boolean }>()
+const props = defineProps<{
+  ribbon: Ribbon
+  /** On a ribbon of one line there is room for the likeliest alone; the others are in its menu. */
+  line?: boolean
+}>()
 const desk = useDesk()
 const live = useLive()
 const ending = useEnding()
 
 const call = computed(() => props.ribbon.call.id)
 const waiting = computed(() => props.ribbon.due.waiting)
+const isNext = computed(() => desk.next?.call.id === call.value)
 const first = computed(() => desk.held[0]?.call.id === call.value)
 const name = computed(() => desk.otherName(props.ribbon.call))
 const isAsking = computed(() => desk.consultation?.id === call.value)
@@ -28,7 +33,7 @@ const end = computed(() => {
 </script>
 
 <template>
-  <div class="actions">
+  <div :class="['actions', { brief: line }]">
     <el-button
       v-if="ribbon.stretch === 'arriving'"
       class="call"
@@ -39,21 +44,23 @@ const end = computed(() => {
       Answer <kbd v-if="isNext && (!desk.consultation || desk.chosen)">⏎</kbd>
     </el-button>
     <template v-else-if="isAsking && desk.askedFor">
-      <el-button
-        class="call"
-        :disabled="!live.working"
-        :aria-label="`Hand ${desk.otherName(desk.askedFor)} over to ${name}`"
-        @click="desk.ask({ service: 'transferCall', call: desk.askedFor.id, consultation: call })"
-      >
-        Hand over <kbd v-if="!desk.chosen">Enter</kbd>
-      </el-button>
-      <el-button
-        :disabled="!live.working"
-        :aria-label="`Back to ${desk.otherName(desk.askedFor)}, letting go of ${name}`"
-        @click="desk.ask({ service: 'reconnectCall', call })"
-      >
-        Back <kbd>⌫</kbd>
-      </el-button>
+      <template v-if="!line">
+        <el-button
+          class="call"
+          :disabled="!live.working"
+          :aria-label="`Hand ${desk.otherName(desk.askedFor)} over to ${name}`"
+          @click="desk.ask({ service: 'transferCall', call: desk.askedFor.id, consultation: call })"
+        >
+          Hand over <kbd v-if="!desk.chosen">⏎</kbd>
+        </el-button>
+        <el-button
+          :disabled="!live.working"
+          :aria-label="`Back to ${desk.otherName(desk.askedFor)}, letting go of ${name}`"
+          @click="desk.ask({ service: 'reconnectCall', call })"
+        >
+          Back <kbd>⌫</kbd>
+        </el-button>
+      </template>
       <el-button
         v-if="waiting === 'hold'"
         :disabled="!live.working"
@@ -76,7 +83,7 @@ const end = computed(() => {
       </el-button>
       <template v-else>
         <el-button
-          v-if="waiting === 'none'"
+          v-if="waiting === 'none' && !line"
           :disabled="!live.working"
           :aria-label="`Hold ${name}`"
           @click="desk.ask({ service: 'holdCall', call })"
@@ -104,6 +111,7 @@ const end = computed(() => {
     <RibbonMenu
       :ribbon="ribbon"
       :name="name"
+      :line="line"
     />
   </div>
 </template>
@@ -113,6 +121,7 @@ const end = computed(() => {
   position: relative;
   display: flex;
   flex-wrap: wrap;
+  align-content: flex-start;
   justify-content: flex-end;
   gap: var(--space-2);
   max-width: 9.5rem;
@@ -127,6 +136,19 @@ const end = computed(() => {
 
 .actions kbd {
   margin-left: var(--space-2);
+}
+
+.actions.brief {
+  flex: none;
+  flex-wrap: nowrap;
+  max-width: none;
+}
+
+.actions.brief :deep(.el-button) {
+  --el-button-size: var(--ribbon-line);
+  height: var(--ribbon-line);
+  padding-inline: var(--space-3);
+  font-size: var(--type-2);
 }
 
 .el-button.call {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Ellipsis } from '@lucide/vue'
 import { mailboxOf } from '~~/core/calls/names'
+import type { Call } from '~~/core/calls/model'
 import { connectionOf, isConversation } from '~~/core/calls/questions'
 import type { Deed } from '~~/core/console/console'
 import { joinAll, mute } from '~~/core/console/keys'
@@ -10,7 +11,7 @@ import { useDialogs } from '~/stores/dialogs'
 import { useWays } from '~/stores/ways'
 import { useLive } from '~/stores/live'
 
-const props = defineProps<{ ribbon: Ribbon, name: string }>()
+const props = defineProps<{ ribbon: Ribbon, name: string, line?: boolean }>()
 const desk = useDesk()
 const live = useLive()
 const ways = useWays()
@@ -29,10 +30,11 @@ const clear = () => desk.ask({ service: 'clearCall', call: call.value.id })
 const takeMessage = () => ways.perform({ do: 'takeMessage', to: null, call: call.value.id })
 
 const items = computed<Item[]>(() => [
+  ...(props.line && call.value.id === desk.consultation?.id && desk.askedFor ? askingItems(desk.askedFor) : []),
   ...(props.ribbon.stretch === 'arriving' ? arrivingItems() : []),
   ...(carryable.value
     ? [
-        { id: 'park', label: 'Park in the first free slot', key: '# Enter', act: park },
+        { id: 'park', label: 'Park in the first free slot', key: '* Enter', act: park },
         { id: 'carry', label: 'Carry to…', act: () => desk.carry(call.value.id) },
       ]
     : []),
@@ -42,6 +44,15 @@ const items = computed<Item[]>(() => [
   { id: 'story', label: 'Its story', act: () => { dialogs.story = call.value.id } },
   ...(number.value ? [{ id: 'block', label: 'Block this number…', act: () => { dialogs.blocking = number.value } }] : []),
 ])
+
+function askingItems(askedFor: Call): Item[] {
+  const consultation = call.value.id
+  const name = desk.otherName(askedFor)
+  return [
+    { id: 'handOver', label: `Hand ${name} over`, key: 'Enter', act: () => desk.ask({ service: 'transferCall', call: askedFor.id, consultation }) },
+    { id: 'back', label: `Back to ${name}`, key: '⌫', act: () => desk.ask({ service: 'reconnectCall', call: consultation }) },
+  ]
+}
 
 function arrivingItems(): Item[] {
   const line = call.value.line

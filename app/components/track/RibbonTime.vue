@@ -1,30 +1,43 @@
 <script setup lang="ts">
+import { filled, type Heat, marks } from '~~/core/console/lateness'
+
 const props = defineProps<{
   /** The part of the promise that is used up; over 1 it is broken. */
   used: number
-  heat: 'calm' | 'warm' | 'late'
+  heat: Heat
 }>()
 
-/** The promise is drawn at 100 of 150: what is later sticks out beyond the line. */
-const length = computed(() => Math.min(150, props.used * 100))
+const whole = 1000
+/** One stretch up to the promise, and one more for each time that it is marked: how late stays plain without a digit. */
+const bands = computed(() => {
+  const begins = [0, ...marks.map(({ at }) => at)]
+  const length = filled(props.used)
+  return begins.map((from, index) => ({ from: from * whole, length: (Math.min(begins[index + 1] ?? 1, length) - from) * whole }))
+    .filter(band => band.length > 0)
+})
 </script>
 
 <template>
   <svg
     :class="heat"
-    viewBox="0 0 150 10"
+    :viewBox="`0 0 ${whole} 10`"
     preserveAspectRatio="none"
     aria-hidden="true"
   >
     <rect
-      x="0"
-      y="0"
-      :width="length"
+      v-for="(band, index) in bands"
+      :key="index"
+      :class="`band-${index}`"
+      :x="band.from"
+      :width="band.length"
       height="10"
     />
     <line
-      x1="100"
-      x2="100"
+      v-for="{ times, at } in marks"
+      :key="times"
+      :class="{ promise: times === 1 }"
+      :x1="at * whole"
+      :x2="at * whole"
       y1="0"
       y2="10"
     />
@@ -47,14 +60,33 @@ rect {
   fill: var(--time-warm);
 }
 
-.late rect {
+.late .band-0,
+.late .band-1 {
   fill: var(--time-late);
 }
 
+.late .band-2 {
+  fill: var(--time-later);
+}
+
+.late .band-3,
+.late .band-4 {
+  fill: var(--time-latest);
+}
+
 line {
-  stroke: var(--ink-soft);
+  stroke: var(--edge);
   stroke-width: 1px;
   vector-effect: non-scaling-stroke;
+}
+
+.late line {
+  stroke: var(--paper);
+}
+
+.promise,
+.late .promise {
+  stroke: var(--ink-soft);
   stroke-dasharray: 2 2;
 }
 </style>

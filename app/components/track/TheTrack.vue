@@ -11,137 +11,80 @@ const nobody = computed(() => {
   if (own?.doNotDisturb) return 'Do not disturb is on: callers go to the others.'
   return own?.status.reason ? 'You are away: callers go to the others.' : 'Nobody is waiting.'
 })
-
-const stretches = computed(() => [
-  { id: 'arriving', title: 'Arriving', empty: nobody.value, ribbons: desk.arriving },
-  { id: 'in-hand', title: 'In hand', empty: 'No call in hand.', ribbons: desk.inHand },
-  { id: 'passed-on', title: 'Passed on', empty: 'Nothing under way.', ribbons: desk.passedOn },
-])
+const idle = computed(() => desk.held.length > 0 ? 'No call in hand. Space takes back who has waited longest.' : 'No call in hand.')
+const farewells = (stretch: string) => desk.farewells.filter(farewell => farewell.stretch === stretch)
 </script>
 
 <template>
   <div class="track">
-    <section
-      v-for="stretch in stretches"
-      :key="stretch.id"
-      :class="['stretch', stretch.id]"
-      :aria-labelledby="stretch.id"
-    >
-      <h2 :id="stretch.id">
-        {{ stretch.title }} <span
-          v-if="stretch.ribbons.length"
-          class="count"
-        >{{ stretch.ribbons.length }}</span>
-      </h2>
-      <ul>
-        <TrackRibbon
-          v-for="ribbon in stretch.ribbons"
-          :key="ribbon.call.id"
-          :ribbon="ribbon"
-        />
-        <template v-if="stretch.id === 'passed-on'">
-          <li
-            v-for="farewell in desk.farewells"
-            :key="farewell.id"
-            class="farewell"
-          >
-            {{ farewell.text }}
-          </li>
-        </template>
-        <li
-          v-if="!stretch.ribbons.length && !(stretch.id === 'passed-on' && desk.farewells.length)"
-          class="nothing"
-        >
-          {{ stretch.empty }}
-        </li>
-      </ul>
-    </section>
+    <TrackStretch
+      stretch="arriving"
+      title="Arriving"
+      :ribbons="desk.arriving"
+      :open="desk.next"
+      :nobody="nobody"
+      :farewells="farewells('arriving')"
+      empty=""
+    />
+    <TrackStretch
+      stretch="inHand"
+      title="In hand"
+      :ribbons="desk.inHand"
+      :open="desk.track.open"
+      :nobody="idle"
+      :farewells="farewells('inHand')"
+      empty=""
+    />
+    <TrackStretch
+      stretch="passedOn"
+      title="Passed on"
+      :ribbons="desk.passedOn"
+      :open="null"
+      :nobody="null"
+      :farewells="farewells('passedOn')"
+      empty="Nothing under way."
+    />
   </div>
 </template>
 
 <style scoped>
 .track {
   display: grid;
-  grid-template-columns: 1fr 1.25fr 1fr;
+  grid-template-columns: 1.3fr 1.25fr 0.75fr;
   flex: none;
-  min-height: 9.75rem;
-  max-height: 42vh;
+  min-height: 0;
   background: var(--sheet);
-  border-bottom: var(--line);
 }
 
-.stretch {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  padding: var(--space-3) var(--space-4) var(--space-4);
-}
-
-.stretch + .stretch {
+.track > * + * {
   border-left: 1px dashed var(--edge);
-}
-
-h2 {
-  font: 600 var(--type-3) var(--font-sign);
-  color: var(--ink-soft);
-  padding-bottom: var(--space-2);
-}
-
-.count {
-  color: var(--ink);
-  font-weight: 800;
-}
-
-ul {
-  display: grid;
-  grid-auto-rows: max-content;
-  gap: var(--space-2);
-  align-content: start;
-  overflow: auto;
-  min-height: 0;
-}
-
-.nothing {
-  color: var(--ink-faint);
-  padding: var(--space-3) 0;
-}
-
-.farewell {
-  padding: var(--space-3) var(--space-4);
-  border: 1px dashed var(--edge-strong);
-  border-radius: var(--round);
-  color: var(--ink-soft);
 }
 
 @media (max-width: 60rem) {
   .track {
-    grid-template-columns: 1fr;
-    max-height: 50vh;
-    min-height: 0;
-    overflow: auto;
+    grid-template-rows: repeat(3, minmax(0, max-content));
+    grid-template-columns: minmax(0, 1fr);
+    overflow: hidden;
   }
 
-  .stretch + .stretch {
-    border-left: 0;
+  .track > * + * {
     border-top: 1px dashed var(--edge);
+    border-left: 0;
   }
 
-  .stretch {
-    min-height: auto;
+  .track > * {
+    max-height: 12rem;
+  }
+}
+
+@media (min-width: 36rem) and (max-width: 60rem) {
+  .track {
+    grid-template: repeat(2, minmax(0, max-content)) / repeat(2, minmax(0, 1fr));
   }
 
-  ul {
-    overflow: visible;
-  }
-
-  /* However many wait, the call in hand stays in sight. */
-  .arriving ul {
-    max-height: 10.5rem;
-    overflow: auto;
-  }
-
-  .nothing {
-    padding: 0;
+  .track > :last-child {
+    grid-column: 1 / 3;
+    max-height: 6rem;
   }
 }
 </style>

@@ -28,6 +28,7 @@ export default defineEndpoint({
   for (const word of fold(query.text).split(/\s+/).filter(Boolean)) {
     conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
   }
+  if (query.number) conditions.push({ number: query.number })
   if (!seesCallers(person.role)) conditions.push({ devices: { $contains: [person.device ?? ''] } })
   if (query.before) {
     const [at, id] = query.before.split('~')

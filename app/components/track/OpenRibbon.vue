@@ -1,31 +1,17 @@
 <script setup lang="ts">
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
-import { connectionOf, othersOf } from '~~/core/calls/questions'
-import { urgency } from '~~/core/calls/promises'
 import type { Ribbon } from '~~/core/console/track'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
-import { useLive } from '~/stores/live'
 
 const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
-const live = useLive()
 const dialogs = useDialogs()
 
-const call = computed(() => props.ribbon.call)
-const due = computed(() => props.ribbon.due)
-const elapsed = computed(() => desk.now - due.value.since)
-const used = computed(() => urgency(due.value, desk.now))
-const heat = computed(() => used.value > 1 ? 'late' : used.value > 0.6 ? 'warm' : 'calm')
-
-const party = computed(() => connectionOf(call.value, call.value.calling)?.party ?? othersOf(call.value, desk.device ?? '')[0]?.party)
-const number = computed(() => party.value?.name && party.value.number ? formatNumber(party.value.number) : null)
+const { call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source } = useRibbonWords(() => props.ribbon)
 const talking = computed(() => due.value.waiting === 'none')
-const { own, isNext, isAsking, several, origin, news, greeting } = useRibbonWords(() => props.ribbon)
-const source = computed(() => live.working && !several.value && !isAsking.value && due.value.waiting !== 'reply' ? call.value.id : null)
-const waits = { answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', outside: 'outside', reply: 'ringing', none: 'talking' } as const
-const caption = computed(() => call.value.caption?.text || null)
+/** What somebody says who waits cannot be heard. */
+const caption = computed(() => props.ribbon.stretch === 'inHand' ? call.value.caption?.text || null : null)
 </script>
 
 <template>
@@ -35,7 +21,6 @@ const caption = computed(() => call.value.caption?.text || null)
   >
     <RibbonTime
       v-if="due.promise !== null"
-      class="time"
       :used="used"
       :heat="heat"
     />
@@ -43,7 +28,7 @@ const caption = computed(() => call.value.caption?.text || null)
       <p class="top">
         <span class="origin">{{ origin }}</span>
         <span class="clock">
-          <span class="wait">{{ waits[due.waiting] }}</span> {{ spell(elapsed) }}
+          <span class="wait">{{ waits }}</span> {{ spell(desk.now - due.since) }}
           <span
             v-if="call.created < due.since - 1000"
             class="first"
@@ -58,11 +43,11 @@ const caption = computed(() => call.value.caption?.text || null)
         <button
           type="button"
           class="name"
-          :aria-label="`The story of ${desk.otherName(call)}`"
+          :aria-label="`The story of ${name}`"
           title="Its story"
           @click="dialogs.story = call.id"
         >
-          {{ desk.otherName(call) }}
+          {{ name }}
         </button> <span
           v-if="own?.muted"
           class="muted"
@@ -72,16 +57,16 @@ const caption = computed(() => call.value.caption?.text || null)
         >{{ number }}</span>
       </p>
       <p
+        v-else-if="own?.muted"
+        class="who"
+      >
+        <span class="muted">you are muted</span>
+      </p>
+      <p
         v-if="news"
         class="news"
       >
         {{ news }}
-      </p>
-      <p
-        v-if="several && own?.muted"
-        class="who"
-      >
-        <span class="muted">you are muted</span>
       </p>
       <ConferenceMembers
         v-if="several && ribbon.stretch === 'inHand'"
@@ -100,10 +85,7 @@ const caption = computed(() => call.value.caption?.text || null)
         “{{ caption }}”
       </p>
     </div>
-    <RibbonActions
-      :ribbon="ribbon"
-      :is-next="isNext"
-    />
+    <RibbonActions :ribbon="ribbon" />
   </li>
 </template>
 
@@ -111,13 +93,12 @@ const caption = computed(() => call.value.caption?.text || null)
 .ribbon {
   position: relative;
   display: flex;
-  align-items: center;
   gap: var(--space-3);
-  padding: var(--space-2) var(--space-3) var(--space-2) var(--space-4);
+  height: 100%;
+  overflow: hidden;
   background: var(--paper);
   border: var(--line);
   border-radius: var(--round);
-  overflow: hidden;
 }
 
 .ribbon.next {
@@ -139,13 +120,6 @@ const caption = computed(() => call.value.caption?.text || null)
   border-left: 6px double var(--ink);
 }
 
-.muted {
-  padding: 0 var(--space-2);
-  background: var(--alarm);
-  color: var(--alarm-ink);
-  border-radius: var(--round);
-}
-
 .ribbon.none {
   background: var(--lit);
   border-color: var(--lit-edge);
@@ -155,29 +129,26 @@ const caption = computed(() => call.value.caption?.text || null)
   position: relative;
   flex: 1;
   min-width: 0;
+  padding: var(--space-2) 0 var(--space-2) var(--space-4);
+  overflow: hidden auto;
+  scrollbar-width: thin;
+  line-height: 1.25;
 }
 
-/* The words stay on this side of the promise, what to do stands on the other. */
-.time + .words {
-  flex: 0 0 calc(66.7% - var(--space-5));
-}
-
-.time ~ .actions {
-  margin-left: auto;
+.actions {
+  flex: none;
+  padding: var(--space-2) var(--space-2) 0 0;
 }
 
 .top {
   display: flex;
-  justify-content: space-between;
-  gap: var(--space-3);
+  gap: var(--space-4);
   font-size: var(--type-2);
 }
 
 .origin {
-  overflow: hidden;
   font-weight: 600;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  overflow-wrap: anywhere;
 }
 
 .clock {
@@ -193,25 +164,28 @@ const caption = computed(() => call.value.caption?.text || null)
   font-weight: 400;
 }
 
-.who,
-.greeting {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+.muted {
+  padding: 0 var(--space-2);
+  background: var(--alarm);
+  color: var(--alarm-ink);
+  border-radius: var(--round);
 }
 
 .name {
   max-width: 100%;
   padding: 0;
-  overflow: hidden;
   background: none;
   border: 0;
   font-size: var(--type-4);
   font-weight: 700;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  vertical-align: bottom;
+  line-height: 1.2;
+  text-align: left;
+  overflow-wrap: anywhere;
   cursor: pointer;
+}
+
+.none .name {
+  font-size: var(--type-5);
 }
 
 .name:hover {
@@ -220,6 +194,7 @@ const caption = computed(() => call.value.caption?.text || null)
 
 .number {
   color: var(--ink-soft);
+  white-space: nowrap;
 }
 
 .warm .number,
@@ -232,41 +207,17 @@ const caption = computed(() => call.value.caption?.text || null)
   overflow-wrap: anywhere;
 }
 
-.next .greeting,
 .greeting.talking {
-  white-space: normal;
-}
-
-.greeting.talking {
-  font: 500 var(--type-4) var(--font-sign);
+  font: 500 var(--type-4)/1.25 var(--font-sign);
   color: var(--ink-soft);
 }
 
 .caption {
-  display: -webkit-box;
-  overflow: hidden;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  line-clamp: 2;
+  overflow-wrap: anywhere;
 }
 
 .none .caption {
+  padding-top: var(--space-2);
   font-size: var(--type-4);
-  -webkit-line-clamp: 4;
-  line-clamp: 4;
-}
-
-@media (max-width: 40rem) {
-  .ribbon:not(.answer, .recall) {
-    flex-wrap: wrap;
-  }
-
-  .ribbon:not(.answer, .recall) .words {
-    flex: 1 0 100%;
-  }
-
-  .ribbon:not(.answer, .recall) .actions {
-    max-width: none;
-  }
 }
 </style>

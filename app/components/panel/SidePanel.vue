@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import type { Call } from '~~/core/calls/model'
+import { outsideParty } from '~~/core/console/console'
+import { spell } from '~~/core/durations/durations'
+import { formatNumber } from '~~/core/numbers/dialled'
+import type { LogPage, LogRow } from '~~/shared/log'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+import { usePreferences } from '~/stores/preferences'
+
+const desk = useDesk()
+const live = useLive()
+const directory = useDirectory()
+const preferences = usePreferences()
+const shown = 8
+
+/** The call in question: one chosen by hand, the one in hand, or whoever is next; it stays to be read a while when it is over. */
+const current = computed(() => {
+  const { track, looked } = desk
+  const chosen = looked ? live.state?.calls.get(looked) : track.chosen ? track.next!.call : null
+  return chosen ?? track.baton ?? track.open?.call ?? track.next?.call ?? null
+})
+const call = computed<Call | null>(before => current.value ?? before ?? null)
+const party = computed(() => call.value && outsideParty(call.value, desk.device))
+const name = computed(() => call.value ? desk.otherName(call.value) : '')
+const line = computed(() => directory.line(call.value?.line ?? null)?.name)
+const number = computed(() => party.value?.number ?? null)
+
+const earlier = ref<LogRow[] | null>(null)
+const failure = ref<string | null>(null)
+watch(() => [call.value?.id, number.value] as const, async ([id, known]) => {
+  earlier.value = null
+  failure.value = null
+  if (!known) return
+  try {
+    const { rows } = await $fetch<LogPage>('/api/calls', { query: { number: known, limit: shown + 1 } })
+    if (call.value?.id === id) earlier.value = rows.filter(row => row.id !== id).slice(0, shown)
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}, { immediate: true })
+</script>
+
+<template>
+  <aside
+    class="panel"
+    aria-label="The call in question"
+  >
+    <header>
+      <h2>{{ call ? name : 'The call in question' }}</h2>
+      <el-button
+        text
+        size="small"
+        aria-label="Hide the side panel"
+        title="Hide the side panel"
+        @click="preferences.set({ panelShown: false })"
+      >
+        Hide <kbd>-</kbd>
+      </el-button>
+    </header>
+    <div
+      v-if="call"
+      class="content"
+      tabindex="0"
+    >
+      <p class="about">
+        {{ [party?.name && number && formatNumber(number), line, current ? null : 'over'].filter(Boolean).join(' · ') }}
+      </p>
+      <h3>What happened</h3>
+      <CallStory :call="call" />
+      <h3>Earlier calls</h3>
+      <ul v-if="earlier?.length">
+        <li
+          v-for="row in earlier"
+          :key="row.id"
+        >
+          <span class="at">{{ dayjs(row.startedAt).format('D MMM H:mm') }}</span>
+          <span>{{ becameOf(row) }}</span>
+          <span class="lasted">{{ row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : '' }}</span>
+        </li>
+      </ul>
+      <p
+        v-else
+        class="soft"
+      >
+        {{ failure ?? (number ? earlier ? 'This number has not called before.' : 'Looking …' : 'No number is known: nothing earlier can be found.') }}
+      </p>
+    </div>
+    <p
+      v-else
+      class="content soft"
+    >
+      Here stands what belongs to the call in hand or the next one: what has happened to it, and the caller's earlier calls with us.
+    </p>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  display: flex;
+  flex: none;
+  flex-direction: column;
+  min-width: 0;
+  background: var(--sheet);
+}
+
+header {
+  display: flex;
+  gap: var(--space-3);
+  align-items: baseline;
+  justify-content: space-between;
+  padding: var(--space-2) var(--space-4);
+}
+
+h2 {
+  min-width: 0;
+  font: 700 var(--type-4)/1.2 var(--font-sign);
+  overflow-wrap: anywhere;
+}
+
+h3 {
+  padding-top: var(--space-4);
+  color: var(--ink-soft);
+  font: 600 var(--type-2) var(--font-sign);
+}
+
+.content {
+  flex: 1;
+  min-height: 0;
+  padding: 0 var(--space-4) var(--space-4);
+  overflow: hidden auto;
+  font-size: var(--type-2);
+  scrollbar-width: thin;
+}
+
+.about {
+  font-size: var(--type-3);
+}
+
+li {
+  display: grid;
+  grid-template-columns: 5.4rem 1fr auto;
+  gap: var(--space-3);
+  padding: var(--space-1) 0;
+  border-bottom: var(--line);
+}
+
+.at,
+.lasted,
+.soft {
+  color: var(--ink-soft);
+}
+
+@media (max-width: 60rem) {
+  .content {
+    overflow: visible;
+  }
+}
+</style>

@@ -1,0 +1,30 @@
+import { formatNumber } from '~~/core/numbers/dialled'
+import type { LogRow } from '~~/shared/log'
+
+/** A call of the log in words. */
+
+export function whoCalled(row: LogRow): string {
+  return row.name ?? (row.number ? formatNumber(row.number) : 'Number withheld')
+}
+
+/** The name of a device as it was at the time of the call. */
+export function nameIn(row: LogRow) {
+  return (device: string) => row.names[device] ?? whoCalled(row)
+}
+
+export function becameOf(row: LogRow): string {
+  const name = nameIn(row)
+  const last = row.endedWith && name(row.endedWith)
+  switch (row.outcome) {
+    case 'live': return last ? `with ${last} now` : 'not answered yet'
+    case 'answered':
+      if (row.answeredBy && row.endedWith !== row.answeredBy) return `${name(row.answeredBy)}, then ${last}`
+      return last ? `${last} answered` : 'answered'
+    case 'joined': return 'asked about a caller, and handed over or joined'
+    case 'missed': return 'Missed: nobody answered'
+    case 'voicemail': return 'left with a voicemail'
+    case 'blocked': return 'blocked: not taken'
+    case 'notReached': return 'not reached'
+    case 'lost': return 'Lost: the exchange stopped'
+  }
+}

@@ -1,0 +1,61 @@
+/** The floor as a house front: departments one below the other in columns, each with its plate, everybody in their place from day to day. */
+
+/** One line a person, two, or a whole room. */
+export const densities = ['names', 'windows', 'rooms'] as const
+export type Density = typeof densities[number]
+
+export interface Size { width: number, height: number }
+
+/** The smallest window of each density that can be read, in CSS pixels. */
+export const smallestWindow: Record<Density, Size> = {
+  names: { width: 136, height: 15 },
+  windows: { width: 148, height: 34 },
+  rooms: { width: 206, height: 74 },
+}
+
+const largest = 1.6
+const step = 0.02
+
+export interface Front {
+  columns: number
+  /** Places one below the other in a column. */
+  rows: number
+  /** How much larger than the smallest its windows are. */
+  scale: number
+  /** The height of a place, in CSS pixels. */
+  height: number
+  /** For each department, how many places stay empty before its plate: a plate never ends a column. */
+  gaps: number[]
+}
+
+/**
+ * The largest windows with which everybody is in sight; the smallest, in as few rows as the width allows, when there is no room for all.
+ * @param departments how many people each has, in their order
+ */
+export function frontOf(departments: readonly number[], room: Size, density: Density): Front {
+  const { width, height } = smallestWindow[density]
+  for (let scale = largest; scale >= 1; scale -= step) {
+    const columns = Math.floor(room.width / (width * scale))
+    const rows = Math.floor(room.height / (height * scale))
+    const gaps = columns > 0 && rows > 1 ? gapsOf(departments, rows) : null
+    if (!gaps || placesOf(departments, gaps) > columns * rows) continue
+    return { columns, rows, scale, height: room.height / rows, gaps }
+  }
+  const columns = Math.max(1, Math.floor(room.width / width))
+  let rows = Math.max(2, Math.ceil(placesOf(departments, []) / columns))
+  while (placesOf(departments, gapsOf(departments, rows)) > columns * rows) rows++
+  return { columns, rows, scale: 1, height, gaps: gapsOf(departments, rows) }
+}
+
+function placesOf(departments: readonly number[], gaps: readonly number[]): number {
+  return departments.reduce((sum, people) => sum + people + 1, 0) + gaps.reduce((sum, gap) => sum + gap, 0)
+}
+
+function gapsOf(departments: readonly number[], rows: number): number[] {
+  let at = 0
+  return departments.map((people) => {
+    const gap = people > 0 && at % rows === rows - 1 ? 1 : 0
+    at += gap + people + 1
+    return gap
+  })
+}

@@ -1,0 +1,30 @@
+import '../core/schema/wording'
+import { loudnesses } from '../core/console/announcements'
+import { densities } from '../core/console/floor'
+import { boolean, type InferType, number, object, string } from 'yup'
+
+const size = number().strict().integer().min(0).max(4000)
+const fields = {
+  /** Heights and widths in CSS pixels; null: as designed. */
+  track: size.nullable().label('track'),
+  panel: size.nullable().label('panel'),
+  panelShown: boolean().strict().label('panelShown'),
+  density: string().strict().oneOf(densities).label('density'),
+  loudness: string().strict().oneOf(loudnesses).label('loudness'),
+}
+
+/** What somebody has set of their console. */
+export const preferences = object({
+  track: fields.track.defined(),
+  panel: fields.panel.defined(),
+  panelShown: fields.panelShown.required(),
+  density: fields.density.required(),
+  loudness: fields.loudness.required(),
+}).required()
+export type Preferences = InferType<typeof preferences>
+
+/** What is changed; whatever is left out stays as it was. */
+export const preferencesChange = object(fields).noUnknown().required()
+export type PreferencesChange = Partial<Preferences>
+
+export const asDesigned: Preferences = { track: null, panel: null, panelShown: true, density: 'names', loudness: 'everything' }
