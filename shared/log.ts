@@ -1,8 +1,8 @@
 import '../core/schema/wording'
-import { array, type InferType, number, object, type ObjectSchema, string } from 'yup'
+import { array, boolean, type InferType, number, object, type ObjectSchema, string } from 'yup'
 import { type Cause, causes, directions, latestTime, type Step, stepTypes } from '../core/calls/model'
 import { parkingEnds } from '../core/calls/parkings'
-import { type CallRecord, outcomes } from '../core/calls/record'
+import { type CallRecord, type Outcome, outcomes } from '../core/calls/record'
 import { recordOf } from '../core/schema/shapes'
 
 /** `dialled`: calls that whoever asks has made, to dial again. */
@@ -17,8 +17,14 @@ const timeIfAny = number().nullable().defined()
 export const logQuery = object({
   text: string().max(100).default('').label('text'),
   kind: string().oneOf(logKinds).default('all').label('kind'),
+  /** Only this one call. */
+  call: string().max(80).default('').label('call'),
   /** Only calls with this number outside, in the international form. */
   number: string().max(40).default('').label('number'),
+  line: string().max(80).default('').label('line'),
+  /** Milliseconds since 1970: only calls that began from then on, and only before then. */
+  from: number().integer().min(0).max(latestTime).label('from'),
+  until: number().integer().min(0).max(latestTime).label('until'),
   /** Where the page before ended: its `next`. */
   before: string().max(120).matches(/^(\d{1,15}~[\w-]{1,100})?$/, 'before must be the "next" of the page before.').default('').label('before'),
   limit: number().integer().min(1).max(largestPage).default(50).label('limit'),
@@ -31,6 +37,12 @@ const step: ObjectSchema<Step> = object({
   to: string().optional(),
   cause: string<Cause>().oneOf(causes).optional(),
 })
+
+/** That somebody has dealt with a missed call: when, and whether by calling back. */
+export const dealing = object({ calledBack: boolean().strict().required().label('calledBack') }).noUnknown().required()
+
+/** Calls that nobody of ours talked with to the end, and which somebody has to look at. */
+export const missedOutcomes = ['missed', 'gaveUp', 'lost'] as const satisfies Outcome[]
 
 const logRow = object({
   id: text,
@@ -49,6 +61,7 @@ const logRow = object({
   devices: array(text).required(),
   names: recordOf(text),
   story: array(step).required(),
+  dealtWith: object({ by: text, at: time, calledBack: boolean().required() }).nullable().defined().default(null),
 }) satisfies ObjectSchema<Omit<CallRecord, 'epoch' | 'numbers'>>
 export type LogRow = InferType<typeof logRow>
 

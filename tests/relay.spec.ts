@@ -173,7 +173,8 @@ test('the log tells what became of every call, and filters', async ({ console, s
   await expect(row('Logged Missed')).toContainText('Missed: nobody answered')
   await expect(row('Logged Answered')).toContainText(`Ines Quillfeather, then ${marit.words}`)
   await console.getByRole('button', { name: 'Story of the call with Logged Answered' }).click()
-  await expect(console.getByRole('row').filter({ hasText: `Ines Quillfeather passed it on to ${marit.words}` })).toBeVisible()
+  const details = console.getByRole('complementary', { name: 'The chosen call' })
+  await expect(details).toContainText(`Ines Quillfeather passed it on to ${marit.words}`)
 
   await console.getByLabel('Filter by number, name or extension').fill('07700 900321')
   await expect(row('Logged Missed')).toBeHidden()
@@ -184,4 +185,31 @@ test('the log tells what became of every call, and filters', async ({ console, s
   await expect(row('Logged Answered')).toBeHidden()
   await console.getByLabel('Filter by number, name or extension').fill('100%_nobody')
   await expect(console.getByText('No call fits.')).toBeVisible()
+})
+
+test('a missed call stands out until somebody has dealt with it, seen by all; who gave up on hold was missed too', async ({ console, stage, browser }) => {
+  const missed = await stage.cast.ring('Missed Caller', { from: '+441632960888' })
+  await expect(ribbon(console, 'Arriving', 'Missed Caller')).toBeVisible()
+  await stage.cast.hangUp(missed)
+  const held = await stage.cast.ring('Patient Caller')
+  await console.getByRole('button', { name: 'Answer Patient Caller' }).click()
+  await console.getByRole('button', { name: 'Hold Patient Caller' }).click()
+  await expect(ribbon(console, 'In hand', 'Patient Caller')).toContainText('on hold')
+  await stage.cast.hangUp(held)
+
+  const other = await stage.open(browser, 'tomas')
+  for (const page of [console, other]) {
+    await page.getByRole('link', { name: 'Call log' }).click()
+    await page.getByRole('radio', { name: 'Missed' }).check({ force: true })
+  }
+  const row = (page: typeof console, text: string) => page.getByRole('row').filter({ hasText: text }).first()
+  await expect(row(console, 'Patient Caller')).toContainText('gave up waiting, after Ines Quillfeather had answered')
+  await console.getByRole('button', { name: 'Story of the call with Patient Caller' }).click()
+  await console.getByRole('button', { name: 'Dealt with' }).click()
+  await expect(row(other, 'Patient Caller')).toContainText('dealt with by Ines Quillfeather')
+  await console.getByRole('button', { name: 'Story of the call with Missed Caller' }).click()
+  await console.getByRole('button', { name: 'Call Missed Caller' }).click()
+  await expect(console.getByRole('region', { name: 'Calls' })).toContainText('01632 960888 in hand')
+  await expect(row(other, 'Missed Caller')).toContainText('called back by Ines Quillfeather')
+  await other.context().close()
 })

@@ -4,7 +4,8 @@ import { expect, ribbon, test } from './stage'
 /** Where every control outside the stretches of the track lies, by what it is called. */
 function boxes(page: Page) {
   return page.evaluate(() => {
-    const controls = [...document.querySelectorAll<HTMLElement>('button, a, input, [role="separator"]')].filter(control => !control.closest('.stretch, .panel'))
+    const all = Array.from(document.querySelectorAll<HTMLElement>('button, a, input, [role="separator"]'))
+    const controls = all.filter(control => !control.closest('.stretch, .panel'))
     return controls.map((control) => {
       const { x, y, width, height } = control.getBoundingClientRect()
       // What a control says may change with the calls; where it is may not.
@@ -21,7 +22,8 @@ test('a burst of twenty calls moves nothing that can be pressed outside the trac
   expect(before.length).toBeGreaterThan(180)
   const calls: string[] = []
   for (let i = 2; i <= 20; i++) {
-    calls.push(await cast.ring(i % 3 === 0 ? null : `Caller ${i}`, { from: i % 4 === 0 ? null : `+4420794600${10 + i}`, to: i % 2 ? '+441632960000' : '+441632960010' }))
+    const from = i % 4 === 0 ? null : `+4420794600${10 + i}`
+    calls.push(await cast.ring(i % 3 === 0 ? null : `Caller ${i}`, { from, to: i % 2 ? '+441632960000' : '+441632960010' }))
     if (i % 5 === 0) expect(await boxes(console)).toEqual(before)
   }
   await expect(console.getByRole('heading', { name: /^Arriving 20 \d+ more, longest \d:\d\d$/ })).toBeVisible()
@@ -56,13 +58,13 @@ test('what the pointer rests on stays: a more urgent caller does not slide under
   await answer.hover()
   const before = await answer.boundingBox()
   await cast.hangUp(calls[1]!)
-  await expect(console.getByText(/^Berta Waiting gave up after/)).toBeVisible()
+  await expect(console.getByRole('region', { name: 'Arriving' }).getByText(/^Berta Waiting gave up after/)).toBeVisible()
   // The directors' line promises an answer sooner than the general line.
   await cast.ring('Directors Caller', { to: '+441632960030' })
   await expect(ribbon(console, 'Arriving', 'Directors Caller')).toBeVisible()
   expect(await answer.boundingBox()).toEqual(before)
   await console.mouse.move(640, 700)
-  await expect(console.getByText(/^Berta Waiting gave up after/)).toBeHidden()
+  await expect(console.getByRole('region', { name: 'Arriving' }).getByText(/^Berta Waiting gave up after/)).toBeHidden()
 })
 
 test('the line between track and floor is moved by mouse and by keyboard, to its ends, and remembered for the person', async ({ console, stage, browser }) => {
@@ -102,13 +104,13 @@ test('one key each: everybody in sight in names, larger windows and rooms; the s
   const window = console.getByRole('button', { name: /^Marit Upwater\./ })
   await console.keyboard.press('-')
   await expect(console.getByRole('complementary', { name: 'The call in question' })).toBeHidden()
-  const hidden = await console.evaluate(() => [...document.querySelectorAll('.window')].filter((element) => {
+  const hidden = await console.evaluate(() => Array.from(document.querySelectorAll('.window')).filter((element) => {
     const { bottom, right } = element.getBoundingClientRect()
     return bottom > innerHeight || right > innerWidth
   }).length)
   expect(hidden).toBe(0)
   expect(await console.locator('.window').count()).toBe(182)
-  const cut = await console.evaluate(() => [...document.querySelectorAll('.window .name')].filter((element) => {
+  const cut = await console.evaluate(() => Array.from(document.querySelectorAll('.window .name')).filter((element) => {
     const { right } = element.getBoundingClientRect()
     return right > element.parentElement!.getBoundingClientRect().right + 1
   }).length)
@@ -142,6 +144,7 @@ test('the side panel tells the story of the call in hand and the caller\'s earli
   const panel = console.getByRole('complementary', { name: 'The call in question' })
   await expect(panel.getByRole('heading', { name: 'Regular Caller' })).toBeVisible()
   await expect(panel.getByText('Missed: nobody answered')).toBeVisible()
+  await console.getByRole('button', { name: 'answers Regular Caller' }).waitFor()
   await console.keyboard.press('Enter')
   await expect(panel.getByText('Ines Quillfeather answered')).toBeVisible()
 })
@@ -176,7 +179,7 @@ test('forty callers at once, long, backward and nameless names: all counted, non
   for (let i = 0; i < 40; i++) await stage.cast.ring(names[i % 4]!, { from: i % 8 === 3 ? null : `+4477009001${10 + i}`, trunk: i % 2 ? 'west' : 'east' })
   await expect(console.getByRole('heading', { name: /^Arriving 40 3[01] more, longest/ })).toBeVisible()
   const overlapping = await console.evaluate(() => {
-    const rows = [...document.querySelectorAll('.arriving .line')].map(row => row.getBoundingClientRect())
+    const rows = Array.from(document.querySelectorAll('.arriving .line')).map(row => row.getBoundingClientRect())
     return rows.filter((row, index) => index > 0 && row.top < rows[index - 1]!.bottom - 0.5).length
   })
   expect(overlapping).toBe(0)

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
+import { formatNumber } from '~~/core/numbers/dialled'
 import type { Message } from '~~/shared/messages'
 
 const props = defineProps<{ message: Message, owner: string, mine: boolean }>()
 defineEmits<{ read: [] }>()
 
-const title = computed(() => props.message.caller ?? props.message.number ?? 'Somebody')
-const number = computed(() => props.message.caller ? props.message.number : null)
+const title = computed(() => props.message.caller ?? (props.message.number && formatNumber(props.message.number)) ?? 'Somebody')
+const digits = (text: string) => text.replace(/\D/g, '').slice(-9)
+const number = computed(() => props.message.number && digits(props.message.number) !== digits(title.value) ? formatNumber(props.message.number) : null)
 </script>
 
 <template>

@@ -101,7 +101,7 @@ async function leave(): Promise<void> {
       v-if="desk.device"
       text
       :icon="attention.sound.value ? Bell : BellOff"
-      :aria-label="attention.sound.value ? 'Sound off' : 'Sound on'"
+      :aria-label="attention.sound.value ? 'Turn the sound off' : 'Turn the sound on'"
       @click="attention.toggle"
     />
     <el-button

@@ -38,6 +38,9 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   keys.pressInHand(event)
 })
 
+// Whoever closes the window has set it nevertheless.
+useEventListener('pagehide', () => void preferences.flush())
+
 live.onHappening(desk.follow)
 useIntervalFn(desk.tick, 250)
 onMounted(() => {
@@ -77,11 +80,11 @@ useHead({ title })
         Fetching the picture of all extensions…
       </p>
       <slot v-else />
+      <StoryDialog />
+      <DigitsDialog />
+      <MessageDialog />
+      <BlockDialog />
     </main>
-    <StoryDialog />
-    <DigitsDialog />
-    <MessageDialog />
-    <BlockDialog />
   </div>
 </template>
 

@@ -1,11 +1,19 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
+import type { Loudness } from '~~/core/console/announcements'
 import { type OwnSession, passwordChange } from '~~/shared/people'
+import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
 
 useHead({ title: 'Your account · Estafette' })
 
 const session = useSession()
+const preferences = usePreferences()
+const howMuch: Record<Loudness, string> = {
+  urgent: 'Only what can\'t wait: who is back, who has gone, who waits too long',
+  calls: 'Also what happens to calls',
+  everything: 'Also what I do myself',
+}
 const form = reactive({ current: '', wanted: '' })
 const { failure, sending, send } = useForm()
 const done = ref<string | null>(null)
@@ -97,6 +105,30 @@ onMounted(load)
             Change it
           </el-button>
         </form>
+      </section>
+      <section
+        v-if="session.me?.device"
+        aria-labelledby="said-title"
+      >
+        <h2 id="said-title">
+          What is said by itself
+        </h2>
+        <p class="soft">
+          To a screen reader. The rest is told by a key each: ? who waits, comma where everybody is, full stop this call, colon what was said last.
+        </p>
+        <el-radio-group
+          :model-value="preferences.loudness"
+          aria-labelledby="said-title"
+          @change="preferences.set({ loudness: $event as Loudness })"
+        >
+          <el-radio
+            v-for="(words, loudness) in howMuch"
+            :key="loudness"
+            :value="loudness"
+          >
+            {{ words }}
+          </el-radio>
+        </el-radio-group>
       </section>
       <section aria-labelledby="sessions-title">
         <h2 id="sessions-title">

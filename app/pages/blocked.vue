@@ -24,72 +24,103 @@ async function block(): Promise<void> {
   }
   if (await desk.ask({ service: 'blockNumber', number: form.number, reason: form.reason })) Object.assign(form, { number: '', reason: '' })
 }
+
+/** The keyboard goes on at the form: the button that was pressed is gone with its row. */
+const number = useTemplateRef<{ focus: () => void }>('number')
+async function lift(of: string): Promise<void> {
+  if (await desk.ask({ service: 'unblockNumber', number: of })) desk.say(`${formatNumber(of)} is not blocked any more`)
+  number.value?.focus()
+}
 </script>
 
 <template>
-  <div class="records-page">
-    <h1>Blocked numbers</h1>
-    <form
-      v-if="maySet"
-      class="add"
-      @submit.prevent="block"
-    >
-      <label for="block-number">Number</label>
-      <el-input
-        id="block-number"
-        v-model="form.number"
-        maxlength="40"
-      />
-      <label for="block-why">Reason</label>
-      <el-input
-        id="block-why"
-        v-model="form.reason"
-        maxlength="80"
-      />
-      <el-button
-        native-type="submit"
-        :disabled="!live.working"
-      >
-        Block
-      </el-button>
-    </form>
-    <FailureNote :text="desk.notice" />
-    <RecordsTable
-      v-slot="{ row: entry }"
-      :columns="['Number', 'Reason', 'Blocked by', 'Since', '-Lift']"
-      :rows="blocks"
-      :key-of="({ number }) => number"
-      :empty="'No number is blocked. A call\'s menu blocks its number, or fill it in above.'"
-    >
-      <td><strong>{{ formatNumber(entry.number) }}</strong></td>
-      <td>{{ entry.reason }}</td>
-      <td>{{ directory.nameOf(entry.by) }}</td>
-      <td>{{ dayjs(live.wall(entry.at)).format('D MMM H:mm') }}</td>
-      <td>
-        <el-button
-          v-if="maySet"
-          size="small"
-          :disabled="!live.working"
-          :aria-label="`Lift the block of ${formatNumber(entry.number)}`"
-          @click="desk.ask({ service: 'unblockNumber', number: entry.number })"
+  <div class="records-page split">
+    <div class="bar">
+      <h1>Blocked numbers</h1>
+    </div>
+    <div class="panes">
+      <div class="list">
+        <RecordsTable
+          v-slot="{ row: entry }"
+          :columns="['Number', 'Reason', 'Blocked by', 'Since', '-Lift']"
+          :rows="blocks"
+          :key-of="({ number }) => number"
+          :empty="'No number is blocked. A call\'s menu blocks its number; so does the form beside this.'"
         >
-          Lift
-        </el-button>
-      </td>
-    </RecordsTable>
+          <td><strong>{{ formatNumber(entry.number) }}</strong></td>
+          <td>{{ entry.reason }}</td>
+          <td>{{ directory.nameOf(entry.by) }}</td>
+          <td>{{ dayjs(live.wall(entry.at)).format('D MMM H:mm') }}</td>
+          <td>
+            <el-button
+              v-if="maySet"
+              size="small"
+              :disabled="!live.working"
+              :aria-label="`Lift the block of ${formatNumber(entry.number)}`"
+              @click="lift(entry.number)"
+            >
+              Lift
+            </el-button>
+          </td>
+        </RecordsTable>
+      </div>
+      <aside
+        class="details"
+        aria-labelledby="block-title"
+      >
+        <h2 id="block-title">
+          Block a number
+        </h2>
+        <p class="soft">
+          Its calls hear a sentence and are not put through; a call in hand goes on. They stand in the call log as blocked.
+        </p>
+        <form
+          v-if="maySet"
+          @submit.prevent="block"
+        >
+          <label for="block-number">Number</label>
+          <el-input
+            id="block-number"
+            ref="number"
+            v-model="form.number"
+            maxlength="40"
+          />
+          <label for="block-why">Reason</label>
+          <el-input
+            id="block-why"
+            v-model="form.reason"
+            maxlength="80"
+          />
+          <el-button
+            native-type="submit"
+            :disabled="!live.working"
+          >
+            Block
+          </el-button>
+        </form>
+        <p v-else>
+          Operators block numbers.
+        </p>
+        <FailureNote :text="desk.notice" />
+      </aside>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.add {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: var(--space-3);
-  padding-bottom: var(--space-4);
+form {
+  display: grid;
+  gap: var(--space-2);
+  justify-items: start;
+  padding: var(--space-4) 0;
 }
 
-.add .el-input {
-  width: 14rem;
+label {
+  padding-top: var(--space-3);
+  font-weight: 600;
+}
+
+form .el-button {
+  margin-top: var(--space-4);
 }
 </style>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useDebounceFn, useThrottleFn } from '@vueuse/core'
+import dayjs from 'dayjs'
 import type { LogKind, LogPage, LogRow } from '~~/shared/log'
+import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
 useHead({ title: 'Call log · Estafette' })
@@ -20,6 +22,9 @@ function handleLinks(): void {
 
 const kind = ref<LogKind>('all')
 const text = ref('')
+const line = ref('')
+const day = ref<Date | null>(null)
+const directory = useDirectory()
 const rows = ref<LogRow[]>([])
 const next = ref<string | null>(null)
 const loading = ref(true)
@@ -28,13 +33,20 @@ const live = useLive()
 /** Older pages are on the screen. */
 const reading = ref(false)
 let asked = 0
+const chosenId = ref<string | null>(null)
+/** The call chosen, or the newest; one chosen stays when the list goes on. */
+const chosen = computed<LogRow | null>(before =>
+  rows.value.find(({ id }) => id === chosenId.value) ?? (before && before.id === chosenId.value ? before : null) ?? rows.value[0] ?? null)
+const filtered = computed(() => Boolean(text.value || line.value || day.value || kind.value !== 'all'))
 
 async function load(more = false): Promise<void> {
   const mine = ++asked
   loading.value = true
   failure.value = null
   try {
-    const page = await $fetch<LogPage>('/api/calls', { query: { text: text.value, kind: kind.value, ...(more && next.value && { before: next.value }) } })
+    const within = day.value && { from: dayjs(day.value).startOf('day').valueOf(), until: dayjs(day.value).add(1, 'day').startOf('day').valueOf() }
+    const query = { text: text.value, kind: kind.value, ...(line.value && { line: line.value }), ...within, ...(more && next.value && { before: next.value }) }
+    const page = await $fetch<LogPage>('/api/calls', { query })
     // An answer to an older question says nothing about this one.
     if (mine !== asked) return
     reading.value = more
@@ -51,7 +63,7 @@ async function load(more = false): Promise<void> {
 
 const search = useDebounceFn(() => load(), 150)
 watch(text, search)
-watch(kind, () => load())
+watch([kind, line, day], () => load())
 onMounted(() => load())
 
 // Whoever reads on in older calls is left in peace; else the list follows what happens.
@@ -59,10 +71,11 @@ const follow = useThrottleFn(() => { if (!reading.value) void load() }, 1_000, t
 live.onHappening((happenings) => {
   if (happenings.some(({ event }) => event.type !== 'callInformation' && 'call' in event)) void follow()
 })
+watch(() => live.news, follow)
 </script>
 
 <template>
-  <div class="log">
+  <div class="records-page split">
     <div class="bar">
       <h1>Call log</h1>
       <el-radio-group
@@ -85,16 +98,32 @@ live.onHappening((happenings) => {
         id="log-text"
         v-model="text"
         class="text"
-        placeholder="Number, name or extension"
+        placeholder="Number, name, extension"
         clearable
         maxlength="100"
       />
-      <el-button
-        :loading="loading"
-        @click="load()"
+      <el-select
+        v-model="line"
+        class="line"
+        aria-label="Line"
+        placeholder="Every line"
+        clearable
       >
-        Refresh
-      </el-button>
+        <el-option
+          v-for="known in directory.lines"
+          :key="known.id"
+          :value="known.id"
+          :label="known.name"
+        />
+      </el-select>
+      <el-date-picker
+        v-model="day"
+        class="day"
+        type="date"
+        placeholder="Any day"
+        aria-label="Day"
+        format="D MMM YYYY"
+      />
       <el-button
         v-if="canHandleLinks"
         text
@@ -104,65 +133,58 @@ live.onHappening((happenings) => {
       </el-button>
     </div>
     <FailureNote :text="failure" />
-    <LogTable
-      v-if="rows.length"
-      :rows="rows"
-    />
-    <p
-      v-else-if="!loading && !failure"
-      class="empty"
-    >
-      {{ text || kind !== 'all' ? 'No call fits. Take away a word, or show all calls.' : 'No call yet. Every call stands here as soon as it begins.' }}
-    </p>
-    <el-button
-      v-if="next"
-      class="more"
-      :loading="loading"
-      @click="load(true)"
-    >
-      Show older calls
-    </el-button>
+    <div class="panes">
+      <div
+        class="list"
+        tabindex="0"
+        role="group"
+        aria-label="Calls, the newest first"
+      >
+        <LogTable
+          v-if="rows.length"
+          :rows="rows"
+          :chosen="chosen?.id ?? null"
+          @choose="chosenId = $event"
+        />
+        <p
+          v-else-if="!loading && !failure"
+          class="empty"
+        >
+          {{ filtered ? 'No call fits. Take away a word, or show all calls.' : 'No call yet. Every call stands here as soon as it begins.' }}
+        </p>
+        <el-button
+          v-if="next"
+          class="more"
+          :loading="loading"
+          @click="load(true)"
+        >
+          Show older calls
+        </el-button>
+      </div>
+      <CallDetails
+        v-if="chosen"
+        :row="chosen"
+        @changed="load()"
+      />
+    </div>
   </div>
 </template>
 
 <style scoped>
-.log {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
-  padding: var(--space-4) var(--space-5);
-}
-
-.bar {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: var(--space-4);
-  padding-bottom: var(--space-4);
-}
-
-h1 {
-  font: 700 var(--type-5) var(--font-sign);
-}
-
 .text {
-  width: min(20rem, 100%);
+  width: 13rem;
 }
 
-.failure {
-  padding: var(--space-3) var(--space-4);
-  border-left: 4px solid var(--alarm);
-  background: var(--sheet);
+.line {
+  width: 9rem;
 }
 
-.empty {
-  padding: var(--space-7);
-  color: var(--ink-soft);
-  text-align: center;
+.bar :deep(.day) {
+  --el-date-editor-width: 9.5rem;
 }
 
 .more {
-  margin: var(--space-4) auto;
   display: flex;
+  margin: var(--space-4) auto;
 }
 </style>

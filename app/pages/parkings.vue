@@ -4,7 +4,7 @@ import dayjs from 'dayjs'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
-import type { ParkingPage, ParkingRow } from '~~/shared/log'
+import type { LogPage, LogRow, ParkingPage, ParkingRow } from '~~/shared/log'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -41,8 +41,27 @@ async function load(): Promise<void> {
   }
 }
 
-const nameIn = (row: ParkingRow, device: string | null) => device ? row.names[device] ?? directory.nameOf(device) : ''
+const nameThen = (row: ParkingRow, device: string | null) => device ? row.names[device] ?? directory.nameOf(device) : ''
 const who = (row: ParkingRow) => row.name ?? (row.number ? formatNumber(row.number) : row.names[row.caller] ?? 'Number withheld')
+
+const nobody = 'Nobody has been parked yet. Every stay in a park slot stands here as soon as it begins: type * and a digit with a call in hand.'
+const keyOf = (row: ParkingRow) => `${row.call} ${row.at}`
+const chosenKey = ref<string | null>(null)
+/** The parking chosen, or the latest. */
+const chosen = computed(() => rows.value.find(row => keyOf(row) === chosenKey.value) ?? rows.value[0] ?? null)
+const call = ref<LogRow | null>(null)
+async function tell(): Promise<void> {
+  const id = chosen.value?.call
+  if (!id) return
+  try {
+    const { rows: [found] } = await $fetch<LogPage>('/api/calls', { query: { call: id } })
+    if (id === chosen.value?.call) call.value = found ?? null
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}
+watch(() => [chosen.value?.call, chosen.value?.end], tell)
 
 const follow = useThrottleFn(load, 1_000, true)
 live.onHappening((happenings) => {
@@ -52,23 +71,49 @@ onMounted(load)
 </script>
 
 <template>
-  <div class="records-page">
-    <h1>Parkings</h1>
+  <div class="records-page split">
+    <div class="bar">
+      <h1>Parkings</h1>
+    </div>
     <FailureNote :text="failure" />
-    <RecordsTable
-      v-slot="{ row: row }"
-      :columns="['When', 'Who', 'Where', 'Parked by', 'For', 'Waited', 'How it ended']"
-      :rows="rows"
-      :key-of="row => `${row.call} ${row.at}`"
-      :empty="loading || failure ? null : 'Nobody has been parked yet. Every stay in a park slot stands here as soon as it begins.'"
-    >
-      <td>{{ dayjs(row.at).format('D MMM H:mm:ss') }}</td>
-      <td><strong>{{ who(row) }}</strong></td>
-      <td>{{ directory.nameOf(row.slot) }}</td>
-      <td>{{ nameIn(row, row.by) }}</td>
-      <td>{{ nameIn(row, row.for) || 'anybody' }}</td>
-      <td>{{ spell((row.endedAt ?? desk.now) - row.at) }}</td>
-      <td>{{ ends[row.end](nameIn(row, row.takenBy)) }}</td>
-    </RecordsTable>
+    <div class="panes">
+      <div
+        class="list"
+        tabindex="0"
+        role="group"
+        aria-label="Parkings, the latest first"
+      >
+        <RecordsTable
+          v-slot="{ row: row }"
+          :columns="['When', 'Who', 'Where', 'Parked by', 'Kept for', 'Waited', 'How it ended']"
+          :rows="rows"
+          :key-of="keyOf"
+          :class-of="row => chosen && keyOf(row) === keyOf(chosen) ? 'chosen' : row.end"
+          :empty="loading || failure ? null : nobody"
+        >
+          <td>{{ dayjs(row.at).format('D MMM H:mm:ss') }}</td>
+          <td>
+            <button
+              type="button"
+              class="choose"
+              :aria-pressed="chosen !== null && keyOf(row) === keyOf(chosen)"
+              @click="chosenKey = keyOf(row)"
+            >
+              {{ who(row) }}
+            </button>
+          </td>
+          <td>{{ directory.nameOf(row.slot) }}</td>
+          <td>{{ nameThen(row, row.by) }}</td>
+          <td>{{ nameThen(row, row.for) || 'anybody' }}</td>
+          <td>{{ spell((row.endedAt ?? desk.now) - row.at) }}</td>
+          <td>{{ ends[row.end](nameThen(row, row.takenBy)) }}</td>
+        </RecordsTable>
+      </div>
+      <CallDetails
+        v-if="chosen && call"
+        :row="call"
+        @changed="tell"
+      />
+    </div>
   </div>
 </template>

@@ -58,8 +58,8 @@ async function enter(): Promise<void> {
 <style scoped>
 .gate {
   display: grid;
-  grid-template-columns: minmax(20rem, 28rem) 1fr;
-  min-height: 100%;
+  grid-template: minmax(0, 1fr) / minmax(20rem, 28rem) 1fr;
+  height: 100%;
 }
 
 .form {
@@ -99,6 +99,7 @@ label {
 }
 
 .house {
+  display: block;
   width: 100%;
   height: 100%;
 }

@@ -21,7 +21,7 @@ const farewellStays = 7_000
 /** For so long after something was done by hand, what moves has been moved by it. */
 const byHandFor = 600
 /** As many announcements can be read again. */
-const mostSaid = 30
+const mostSaid = 100
 const longestFindingOut = 60_000
 
 /** The operator's own calls and what can be done with them. */
@@ -142,8 +142,8 @@ export const useDesk = defineStore('desk', () => {
   }
 
   /** Says something as soon as what is being said has been heard. The same words twice are news twice. */
-  function say(text: string, rank: Rank = 'own'): void {
-    announcements.put({ text, rank })
+  function say(text: string, rank: Rank = 'own', about: CallId | null = null): void {
+    announcements.put({ text, rank, about })
     speak()
   }
 
@@ -180,9 +180,9 @@ export const useDesk = defineStore('desk', () => {
     for (const { event, before, state } of happenings) {
       // A call on its way again has not said goodbye.
       if (event.type === 'transferred') farewells.value = farewells.value.filter(known => known.id !== event.call)
-      for (const { text, rank, call, leaves } of tidingsOf({ ...scene(own), state }, event, before)) {
-        if (leaves) farewell(call, leaves, text)
-        say(text, rank)
+      for (const { text, rank, about, leaves } of tidingsOf({ ...scene(own), state }, event, before)) {
+        if (leaves) farewell(about, leaves, text)
+        say(text, rank, about)
       }
     }
   }

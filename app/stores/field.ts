@@ -32,7 +32,7 @@ export const useField = defineStore('field', () => {
   /** The call that was in hand when it began to be said whom it is for: what is typed is meant for that one. */
   const meant = ref<CallId | null>(null)
   const inHand = () => desk.baton?.id ?? null
-  watch(() => [text.value === '' && picked.value === null, desk.done], () => {
+  watch([() => text.value === '' && picked.value === null, () => desk.done], () => {
     meant.value = inHand()
   }, { flush: 'sync' })
 

@@ -1,4 +1,4 @@
-import { useDebounceFn, useEventListener } from '@vueuse/core'
+import { useDebounceFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { reactive, toRefs } from 'vue'
 import { asDesigned, type Preferences, type PreferencesChange } from '~~/shared/preferences'
@@ -20,6 +20,7 @@ export const usePreferences = defineStore('preferences', () => {
     }
   }
 
+  /** Sends at once what has not been sent. */
   async function flush(): Promise<void> {
     const change = unsent
     unsent = {}
@@ -32,8 +33,6 @@ export const usePreferences = defineStore('preferences', () => {
     }
   }
   const send = useDebounceFn(flush, settles)
-  // Whoever closes the window has set it nevertheless.
-  useEventListener(globalThis, 'pagehide', () => void flush())
 
   /** Sets what is named, here at once and on the server a moment later; what can't be sent goes with the next change. */
   function set(change: PreferencesChange): void {
@@ -42,5 +41,5 @@ export const usePreferences = defineStore('preferences', () => {
     void send()
   }
 
-  return { ...toRefs(current), recall, set }
+  return { ...toRefs(current), recall, set, flush }
 })

@@ -1,7 +1,7 @@
 import { type EventKind, told } from './event'
 import type { Call, CallId, Connection, ConnectionState, DeviceId, EventOf, ExchangeState, NumberedEvent, Step } from './model'
 import { isMailbox } from './names'
-import { isOutside } from './questions'
+import { connectionOf, isOutside, placesOf } from './questions'
 
 /**
  * The course of every call, whatever services it goes through: the events that several of them bring about. What follows for everything else stands in
@@ -189,9 +189,11 @@ function left(call: Call, device: DeviceId): Call {
   const staying = connections.filter(({ state }) => state === 'connected' || state === 'held')
   const calling = call.calling === device ? (staying.find(({ party }) => party) ?? staying[0])?.device ?? call.calling : call.calling
   const goesOn = staying.length > 2
+  const caller = call.calling === device ? connectionOf(call, device) : undefined
   return {
     ...call,
     calling,
+    ...(caller?.party && !placesOf(call).includes('talking') && { gaveUp: true }),
     // With the conference ends the right to mute others, and so what came of it.
     connections: goesOn
       ? connections

@@ -54,6 +54,25 @@ describe('the record of a call', () => {
     expect(Object.values(record.names)).toContain('the voicemail of General line')
   })
 
+  it('whoever gave up on hold, parked or ringing on was missed; whoever hung up while talking was served', () => {
+    const ends = (then: (call: string) => void) => {
+      const call = desk.inHand(ines)
+      then(call)
+      const was = desk.call(call)
+      const decision = decide(desk.state, { service: 'clearConnection', device: was.calling, call }, desk.now)
+      if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+      const [leaves, over] = numbered(desk.state, decision.events, desk.now)
+      desk.state = evolve(desk.state, leaves!)
+      const record = recordOf(desk.state, desk.call(call), { at: desk.now, type: 'callCleared', device: was.calling, cause: 'normalClearing' })
+      desk.state = evolve(desk.state, over!)
+      return record.outcome
+    }
+    expect(ends(() => {})).toBe('answered')
+    expect(ends(call => desk.must({ service: 'holdCall', device: ines, call }))).toBe('gaveUp')
+    expect(ends(call => desk.must({ service: 'parkCall', device: ines, call, slot: null, for: null }))).toBe('gaveUp')
+    expect(ends(call => desk.must({ service: 'singleStepTransferCall', device: ines, call, to: marit }))).toBe('gaveUp')
+  })
+
   it('says numbers, whichever way somebody was named, as they were then', () => {
     const call = desk.begins(() => desk.must({ service: 'makeCall', device: ines, number: marit }))
     const record = () => recordOf(desk.state, desk.call(call), null)

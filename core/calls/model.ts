@@ -171,6 +171,8 @@ export interface Call {
   account: string | null
   /** What an outside party was last heard to say: stands in for the voice. */
   caption: Caption | null
+  /** Whoever called from outside hung up while nobody talked with them: on hold, parked, ringing on or waiting again. */
+  gaveUp?: true
   story: Step[]
 }
 

@@ -3,10 +3,10 @@ import { deviceName, isMailbox } from './names'
 import { connectionOf } from './questions'
 
 /**
- * What became of a call. `joined`: it became part of another. `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what
- * became of the caller.
+ * What became of a call. `joined`: it became part of another. `gaveUp`: it was answered, and later the caller hung up while nobody talked with them.
+ * `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what became of the caller.
  */
-export const outcomes = ['live', 'answered', 'joined', 'missed', 'voicemail', 'blocked', 'notReached', 'lost'] as const
+export const outcomes = ['live', 'answered', 'joined', 'missed', 'gaveUp', 'voicemail', 'blocked', 'notReached', 'lost'] as const
 export type Outcome = typeof outcomes[number]
 
 /** One call for the log, made from its story. Times are milliseconds since 1970. */
@@ -75,7 +75,7 @@ export function recordOf(state: ExchangeState, call: Call, end: Step | null): Ca
 
 function outcomeOf(call: Call, end: Step, answered: boolean, mailbox: boolean): Outcome {
   if (end.cause === 'blocked') return 'blocked'
-  if (answered) return 'answered'
+  if (answered) return call.gaveUp && call.direction === 'inbound' ? 'gaveUp' : 'answered'
   if (mailbox) return 'voicemail'
   return call.direction === 'inbound' ? 'missed' : 'notReached'
 }

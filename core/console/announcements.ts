@@ -1,4 +1,4 @@
-/** What the screen says of itself, for who listens to it: one after the other, what matters most first, nothing lost and nothing twice. */
+/** What the screen says of itself, for who listens to it: one after the other, what matters most first, nothing lost, nothing twice, nothing stale. */
 
 /** How much is said by itself: only what can't wait; also what happens to calls; also what one does oneself. */
 export const loudnesses = ['urgent', 'calls', 'everything'] as const
@@ -7,7 +7,8 @@ export type Loudness = typeof loudnesses[number]
 /** `urgent`: a caller is back, has gone, or waits too long; `calls`: other news of calls; `own`: what the operator has just done. */
 export type Rank = 'urgent' | 'calls' | 'own'
 
-export interface Announcement { text: string, rank: Rank }
+/** `about`: the call that it tells of, or null. */
+export interface Announcement { text: string, rank: Rank, about: string | null }
 
 const order: Rank[] = ['urgent', 'own', 'calls']
 const said: Record<Loudness, readonly Rank[]> = { urgent: ['urgent'], calls: ['urgent', 'calls'], everything: order }
@@ -23,10 +24,14 @@ export class Announcements {
 
   constructor(private readonly loudness: () => Loudness) {}
 
-  /** Puts something in its place: behind what matters as much, before what matters less. The same words that still wait are not said twice. */
+  /**
+   * Puts something in its place: behind what matters as much, before what matters less. The same words that still wait are not said twice, and what has
+   * not been said yet of a call gives way to what became of it since.
+   */
   put(announcement: Announcement): void {
-    if (!said[this.loudness()].includes(announcement.rank) || this.waiting.some(({ text }) => text === announcement.text)) return
-    this.waiting = [...this.waiting, announcement].sort((a, b) => order.indexOf(a.rank) - order.indexOf(b.rank))
+    if (!said[this.loudness()].includes(announcement.rank)) return
+    const stale = ({ text, about }: Announcement) => text === announcement.text || (about !== null && about === announcement.about)
+    this.waiting = [...this.waiting.filter(waiting => !stale(waiting)), announcement].sort((a, b) => order.indexOf(a.rank) - order.indexOf(b.rank))
   }
 
   /** What is to be said now, or null: nothing, or the one before is still being said. */

@@ -9,7 +9,7 @@ import { type NameOf, otherName } from './console'
 import type { Ribbon } from './track'
 
 /** One thing that an operator hears, and reads where the call was if it has left that stretch. */
-export interface Tiding extends Announcement { call: string, leaves: Stretch | null }
+export interface Tiding extends Announcement { about: string, leaves: Stretch | null }
 
 /** What the operator's screen knows when something has happened. */
 export interface Scene {
@@ -42,10 +42,10 @@ export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | und
   const after = left && event.type === 'connectionCleared' && left.connections.length < 2 ? undefined : left
   const was = before ? stretchOf(state, before, device) : null
   const is = after ? stretchOf(state, after, device) : null
-  const tell = (text: string | null, rank: Rank, leaves: Stretch | null = null): Tiding[] => text ? [{ call: event.call, text, rank, leaves }] : []
+  const tell = (text: string | null, rank: Rank, leaves: Stretch | null = null): Tiding[] => text ? [{ about: event.call, text, rank, leaves }] : []
   if (after && is === 'arriving' && was !== 'arriving') return tell(arrives(scene, after), after.recall ? 'urgent' : 'calls')
   if (event.device === device && event.type !== 'failed') return tell(doneByOneself(scene, event, before, after), 'own')
-  if (before && was && is !== was) return tell(leaves(scene, event, before, was), was === 'inHand' ? 'urgent' : 'calls', was)
+  if (before && was && is !== was) return tell(leaves(scene, event, before, was, after !== undefined), was === 'inHand' ? 'urgent' : 'calls', was)
   if (after && is === 'passedOn' && event.type === 'established') return tell(taken(scene, event, after), 'calls')
   if (before?.parked && !after?.parked && before.parked.by === device) return tell(leavesSlot(scene, event, before), 'calls')
   if (after && is === 'inHand') return tell(amongUs(scene, event, before, after), 'urgent')
@@ -87,12 +87,15 @@ function namesIn({ device, nameOf }: Scene, call: Call): string {
   return othersOf(call, device).filter(other => !other.invitedBy).map(other => nameOf(other.device, other.party)).join(', ')
 }
 
-function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch): string {
+/** @param goesOn the call is not over: what becomes of it is told when it comes somewhere */
+function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goesOn: boolean): string | null {
   const name = nameIn(scene, before)
-  if (was === 'passedOn') return event.type === 'established' ? taken(scene, event, before) : `${name} gave up while it rang`
+  if (event.type === 'established' && was === 'passedOn') return taken(scene, event, before)
   if (event.type === 'established') return `${scene.nameOf(event.device)} has ${name}`
-  if (event.type === 'diverted') return `${name} went on to ${scene.nameOf(event.to)}`
+  if (event.type === 'diverted' && was !== 'passedOn') return `${name} went on to ${scene.nameOf(event.to)}`
   if (event.type === 'transferred') return `${scene.nameOf(event.by ?? event.device)} passed ${name} on to ${scene.nameOf(event.to)}`
+  if (goesOn) return null
+  if (was === 'passedOn') return `${name} gave up while it rang`
   const waited = spell(event.at - before.created)
   if (was === 'arriving') return `${name} gave up after ${waited}`
   return connectionOf(before, scene.device)?.state === 'held' ? `${name} hung up while on hold` : `${name} hung up`

@@ -42,6 +42,18 @@ export const PreferencesEntity = defineEntity({
   },
 })
 
+/** A missed call that somebody has dealt with: by calling back, or by saying so. */
+export const DealtWithEntity = defineEntity({
+  name: 'DealtWith',
+  properties: {
+    call: p.string().primary(),
+    by: p.string(),
+    byName: p.string(),
+    at: p.datetime(),
+    calledBack: p.boolean(),
+  },
+})
+
 /** Items of the journal that the database refused for what is in them: kept as text, so that nothing delays the others and nothing is lost. */
 export const SetAside = defineEntity({
   name: 'SetAside',

@@ -164,6 +164,11 @@ export class Hub {
     }
   }
 
+  /** Something that whoever answers for the company looks at has changed. */
+  newsForAnswering(): void {
+    for (const listener of this.listeners) if (seesCallers(listener.role)) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
+  }
+
   /** One text for all who may see everything and one for the others, however many browsers there are. */
   private tell(message: Extract<ToBrowser, { type: 'events' | 'beat' }>): void {
     let full: string | undefined

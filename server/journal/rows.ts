@@ -2,7 +2,7 @@ import type { LogRow } from '~~/shared/log'
 import type { CallRecordRow } from '../database/entities'
 
 /** A call record as the log shows it. */
-export function rowToShow(row: CallRecordRow): LogRow {
+export function rowToShow(row: CallRecordRow): Omit<LogRow, 'dealtWith'> {
   const { id, direction, dialled, outcome, devices, names, story } = row
   return {
     id, direction, dialled, outcome, devices, names, story,

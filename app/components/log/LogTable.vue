@@ -2,30 +2,27 @@
 import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
-import { tellStory } from '~~/core/calls/story'
-import type { LogRow } from '~~/shared/log'
-import { useDesk } from '~/stores/desk'
+import { type LogRow, missedOutcomes } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
-import { useLive } from '~/stores/live'
 
-defineProps<{ rows: LogRow[] }>()
+defineProps<{ rows: LogRow[], chosen: string | null }>()
+const emit = defineEmits<{ choose: [id: string] }>()
 const directory = useDirectory()
-const desk = useDesk()
-const live = useLive()
-const open = ref<string | null>(null)
-
-/** Calls back, or calls again whom one has called; the console then shows the call. */
-async function call(row: LogRow): Promise<void> {
-  const number = row.direction === 'inbound' || row.devices[0] !== desk.device ? row.number! : row.dialled
-  await desk.ask({ service: 'makeCall', number })
-  await navigateTo('/')
-}
 
 const ways = { inbound: 'In', outbound: 'Out', internal: 'Inside' } as const
+/** Whom they wanted: the line they called, or whoever was called from here. */
+function wanted(row: LogRow): string {
+  if (row.line) return directory.line(row.line)?.name ?? row.line
+  if (row.direction === 'inbound') return formatNumber(row.dialled)
+  const reached = row.story.find(({ type }) => type === 'delivered' || type === 'failed' || type === 'queued')
+  return (reached && row.names[reached.device]) ?? ''
+}
+const isOpen = (row: LogRow) => row.dealtWith === null && missedOutcomes.some(outcome => outcome === row.outcome)
+const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : ''
 </script>
 
 <template>
-  <table>
+  <table class="records">
     <thead>
       <tr>
         <th scope="col">
@@ -38,7 +35,7 @@ const ways = { inbound: 'In', outbound: 'Out', internal: 'Inside' } as const
           Who
         </th>
         <th scope="col">
-          Line
+          Wanted
         </th>
         <th scope="col">
           What became of it
@@ -55,128 +52,87 @@ const ways = { inbound: 'In', outbound: 'Out', internal: 'Inside' } as const
         >
           Talked
         </th>
-        <th scope="col">
-          <span class="unseen">Story</span>
-        </th>
       </tr>
     </thead>
     <tbody>
-      <template
+      <tr
         v-for="row in rows"
         :key="row.id"
+        :class="{ missed: isOpen(row), chosen: chosen === row.id }"
+        @click="emit('choose', row.id)"
       >
-        <tr :class="row.outcome">
-          <td>{{ dayjs(row.startedAt).format('D MMM H:mm:ss') }}</td>
-          <td>{{ ways[row.direction] }}</td>
-          <td>
-            <strong>{{ whoCalled(row) }}</strong> <span
-              v-if="row.name && row.number"
-              class="soft"
-            >{{ formatNumber(row.number) }}</span>
-          </td>
-          <td>{{ directory.line(row.line)?.name ?? formatNumber(row.dialled) }}{{ row.account ? ` · account ${row.account}` : '' }}</td>
-          <td class="became">
-            {{ becameOf(row) }}
-          </td>
-          <td class="number">
-            {{ row.answeredAt ? spell(row.answeredAt - row.startedAt) : row.endedAt ? spell(row.endedAt - row.startedAt) : '' }}
-          </td>
-          <td class="number">
-            {{ row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : '' }}
-          </td>
-          <td>
-            <el-button
-              v-if="desk.device && row.number && row.number !== desk.device"
-              text
-              size="small"
-              :disabled="!live.working"
-              :aria-label="`Call ${whoCalled(row)}`"
-              @click="call(row)"
-            >
-              Call
-            </el-button>
-            <el-button
-              text
-              size="small"
-              :aria-expanded="open === row.id"
-              :aria-label="`Story of the call with ${whoCalled(row)}`"
-              @click="open = open === row.id ? null : row.id"
-            >
-              Story
-            </el-button>
-          </td>
-        </tr>
-        <tr
-          v-if="open === row.id"
-          class="story"
-        >
-          <td colspan="8">
-            <ol>
-              <li
-                v-for="(line, index) in tellStory(row.story, nameIn(row))"
-                :key="index"
-              >
-                <span class="soft">{{ dayjs(line.at).format('H:mm:ss') }}</span> {{ line.text }} <span
-                  v-if="line.lasted"
-                  class="soft"
-                >{{ spell(line.lasted) }}</span>
-              </li>
-            </ol>
-          </td>
-        </tr>
-      </template>
+        <td class="when">
+          {{ dayjs(row.startedAt).format('D MMM H:mm:ss') }}
+        </td>
+        <td>{{ ways[row.direction] }}</td>
+        <td class="who">
+          <button
+            type="button"
+            class="choose"
+            :aria-pressed="chosen === row.id"
+            :aria-label="`Story of the call with ${whoCalled(row)}`"
+            @click.stop="emit('choose', row.id)"
+          >
+            {{ whoCalled(row) }}
+          </button>
+          <span
+            v-if="row.name && row.number"
+            class="soft"
+          >{{ formatNumber(row.number) }}</span>
+        </td>
+        <td>{{ wanted(row) }}{{ row.account ? ` · account ${row.account}` : '' }}</td>
+        <td class="became">
+          {{ becameOf(row) }}<template v-if="row.dealtWith">
+            · {{ row.dealtWith.calledBack ? 'called back' : 'dealt with' }} by {{ row.dealtWith.by }}
+          </template>
+        </td>
+        <td class="number">
+          {{ row.answeredAt ? spell(row.answeredAt - row.startedAt) : row.endedAt ? spell(row.endedAt - row.startedAt) : '' }}
+        </td>
+        <td class="number">
+          {{ talked(row) }}
+        </td>
+      </tr>
     </tbody>
   </table>
 </template>
 
 <style scoped>
-table {
-  width: 100%;
-  border-collapse: collapse;
-  background: var(--sheet);
-}
-
-th,
-td {
-  padding: var(--space-2) var(--space-3);
-  text-align: left;
-  border-bottom: var(--line);
-}
-
 th {
   position: sticky;
-  top: calc(-1 * var(--space-4));
+  top: 0;
   z-index: 1;
   background: var(--paper);
-  color: var(--ink-soft);
-  font-weight: 600;
+}
+
+tbody tr {
+  cursor: pointer;
+}
+
+tbody tr:hover {
+  background: var(--paper-deep);
+}
+
+.when,
+.number {
+  white-space: nowrap;
 }
 
 .number {
   text-align: right;
 }
 
-.soft {
-  color: var(--ink-soft);
+.who .soft {
+  padding-left: var(--space-3);
+  white-space: nowrap;
 }
 
-.missed td,
-.lost td {
-  background: var(--paper-deep);
-}
-
-.missed .became,
-.lost .became {
+.missed .became {
   font-weight: 700;
 }
 
-.story td {
-  padding: var(--space-3) var(--space-6) var(--space-4);
-}
-
-.story ol {
-  display: grid;
-  gap: var(--space-1);
+.missed td:first-child {
+  box-shadow: inset 3px 0 0 var(--call);
 }
 
 @media (max-width: 40rem) {
@@ -196,8 +152,8 @@ th {
     border-bottom: var(--line);
   }
 
-  td {
-    padding: 0;
+  .records td {
+    padding: 0 var(--space-3);
     border: 0;
     text-align: left;
   }

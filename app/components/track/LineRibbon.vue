@@ -8,7 +8,7 @@ const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const dialogs = useDialogs()
 
-const { call, due, used, heat, name, number, isNext, isAsking, several, origin, waits, news, source } = useRibbonWords(() => props.ribbon)
+const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, news, source } = useRibbonWords(() => props.ribbon)
 </script>
 
 <template>
@@ -27,7 +27,7 @@ const { call, due, used, heat, name, number, isNext, isAsking, several, origin, 
         :title="waits"
       >{{ spell(desk.now - due.since) }}<span class="unseen"> {{ waits }}</span></span>
       <span
-        v-if="ribbon.stretch === 'arriving' || isAsking || several"
+        v-if="ribbon.stretch !== 'passedOn'"
         class="origin"
       >{{ due.waiting === 'recall' ? 'Back' : origin }}</span>
       <button

@@ -1,9 +1,9 @@
 import { type FilterQuery, raw } from '@mikro-orm/core'
 import { fold } from '~~/core/directory/search'
-import { type LogKind, logPage, logQuery } from '~~/shared/log'
+import { type LogKind, logPage, logQuery, missedOutcomes } from '~~/shared/log'
 import { seesCallers } from '~~/shared/people'
 import { fromDatabase } from '../../database/away'
-import { CallRecordEntity, type CallRecordRow } from '../../database/entities'
+import { CallRecordEntity, type CallRecordRow, DealtWithEntity } from '../../database/entities'
 import { defineEndpoint } from '../../endpoints/define'
 import { rowToShow } from '../../journal/rows'
 import { useRelay } from '../../relay'
@@ -12,7 +12,7 @@ const kinds: Record<Exclude<LogKind, 'dialled'>, FilterQuery<CallRecordRow>> = {
   all: {},
   in: { direction: 'inbound' },
   out: { direction: 'outbound' },
-  missed: { outcome: 'missed' },
+  missed: { outcome: { $in: missedOutcomes } },
 }
 
 export default defineEndpoint({
@@ -28,6 +28,10 @@ export default defineEndpoint({
   for (const word of fold(query.text).split(/\s+/).filter(Boolean)) {
     conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
   }
+  if (query.call) conditions.push({ id: query.call })
+  if (query.line) conditions.push({ line: query.line })
+  if (query.from !== undefined) conditions.push({ startedAt: { $gte: new Date(query.from) } })
+  if (query.until !== undefined) conditions.push({ startedAt: { $lt: new Date(query.until) } })
   if (query.number) conditions.push({ number: query.number })
   if (!seesCallers(person.role)) conditions.push({ devices: { $contains: [person.device ?? ''] } })
   if (query.before) {
@@ -35,14 +39,16 @@ export default defineEndpoint({
     const startedAt = new Date(Number(at))
     conditions.push({ $or: [{ startedAt: { $lt: startedAt } }, { startedAt, id: { $lt: id! } }] })
   }
-  const { orm } = useRelay()
+  const em = useRelay().orm.em.fork()
   const rows = await fromDatabase(() =>
-    orm.em.fork().find(CallRecordEntity, { $and: conditions }, { orderBy: { startedAt: 'desc', id: 'desc' }, limit: query.limit + 1 }),
+    em.find(CallRecordEntity, { $and: conditions }, { orderBy: { startedAt: 'desc', id: 'desc' }, limit: query.limit + 1 }),
   )
   const page = rows.slice(0, query.limit)
+  const dealt = await fromDatabase(() => em.find(DealtWithEntity, { call: { $in: page.map(({ id }) => id) } }))
+  const dealtWith = new Map(dealt.map(({ call, byName, at, calledBack }) => [call, { by: byName, at: at.getTime(), calledBack }]))
   const last = page.at(-1)
   return {
-    rows: page.map(rowToShow),
+    rows: page.map(row => ({ ...rowToShow(row), dealtWith: dealtWith.get(row.id) ?? null })),
     next: rows.length > query.limit && last ? `${last.startedAt.getTime()}~${last.id}` : null,
   }
 })

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { tellStory } from '~~/core/calls/story'
+import { spell } from '~~/core/durations/durations'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { type LogRow, missedOutcomes } from '~~/shared/log'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useLive } from '~/stores/live'
+
+const props = defineProps<{ row: LogRow }>()
+const emit = defineEmits<{ changed: [] }>()
+const desk = useDesk()
+const live = useLive()
+const dialogs = useDialogs()
+const failure = ref<string | null>(null)
+watch(() => props.row.id, () => { failure.value = null })
+
+const open = computed(() => props.row.dealtWith === null && missedOutcomes.some(outcome => outcome === props.row.outcome))
+const mayDeal = computed(() => Boolean(desk.device && live.state?.agents.has(desk.device)))
+
+async function deal(calledBack: boolean): Promise<void> {
+  try {
+    await $fetch(`/api/calls/${props.row.id}/dealt-with`, { method: 'POST', body: { calledBack } })
+    desk.say(`${whoCalled(props.row)}: ${calledBack ? 'called back' : 'dealt with'}`)
+    emit('changed')
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}
+
+/** Calls back, or calls again whom one has called; the band above then shows the call. */
+async function call(): Promise<void> {
+  const { row } = props
+  const back = row.direction === 'inbound' || row.devices[0] !== desk.device
+  if (await desk.ask({ service: 'makeCall', number: back ? row.number! : row.dialled }) && back && open.value && mayDeal.value) await deal(true)
+}
+</script>
+
+<template>
+  <aside
+    class="details"
+    aria-label="The chosen call"
+  >
+    <h2>{{ whoCalled(row) }}</h2>
+    <p v-if="row.name && row.number">
+      {{ formatNumber(row.number) }}
+    </p>
+    <p class="soft">
+      {{ dayjs(row.startedAt).format('dddd, D MMMM YYYY, H:mm:ss') }}
+    </p>
+    <p class="became">
+      {{ becameOf(row) }}
+    </p>
+    <p v-if="row.dealtWith">
+      {{ row.dealtWith.calledBack ? 'Called back' : 'Dealt with' }} by {{ row.dealtWith.by }}, {{ dayjs(row.dealtWith.at).format('D MMM H:mm') }}.
+    </p>
+    <p class="acts">
+      <el-button
+        v-if="desk.device && row.number && row.number !== desk.device"
+        :disabled="!live.working"
+        :aria-label="`Call ${whoCalled(row)}`"
+        @click="call"
+      >
+        {{ row.direction === 'inbound' ? 'Call back' : 'Call again' }}
+      </el-button>
+      <el-button
+        v-if="open && mayDeal"
+        @click="deal(false)"
+      >
+        Dealt with
+      </el-button>
+      <el-button
+        v-if="mayDeal && row.direction === 'inbound' && row.number"
+        :disabled="!live.working"
+        @click="dialogs.blocking = row.number"
+      >
+        Block…
+      </el-button>
+    </p>
+    <FailureNote :text="failure" />
+    <h3>What happened</h3>
+    <ol>
+      <li
+        v-for="(line, index) in tellStory(row.story, nameIn(row))"
+        :key="index"
+      >
+        <span class="soft">{{ dayjs(line.at).format('H:mm:ss') }}</span>
+        <span>{{ line.text }}</span>
+        <span class="soft">{{ line.lasted ? spell(line.lasted) : '' }}</span>
+      </li>
+    </ol>
+  </aside>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3);
+  padding: var(--space-4) 0;
+}
+
+.acts .el-button {
+  margin: 0;
+}
+
+.became {
+  padding-top: var(--space-3);
+  font-weight: 650;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 4rem 1fr auto;
+  gap: var(--space-3);
+  padding: var(--space-1) 0;
+  border-bottom: var(--line);
+}
+</style>
