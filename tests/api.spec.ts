@@ -69,8 +69,8 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
     .toBeGreaterThan(0)
   await ask(ines, 'get', '/api/calls', 422, { query: '?kind=odd' })
   await ask(ines, 'post', '/api/calls/{id}/dealt-with', 200, { segment: call, data: { calledBack: false } })
-  const { rows: [dealt] } = await ask(ines, 'get', '/api/calls', 200, { query: `?call=${call}` }) as { rows: [{ dealtWith: object }] }
-  expect(dealt.dealtWith).toMatchObject({ by: 'Ines Quillfeather', calledBack: false })
+  const { rows: dealt } = await ask(ines, 'get', '/api/calls', 200, { query: `?call=${call}` }) as { rows: { dealtWith: object }[] }
+  expect(dealt[0]!.dealtWith).toMatchObject({ by: 'Ines Quillfeather', calledBack: false })
   await ask(ines, 'post', '/api/calls/{id}/dealt-with', 404, { segment: 'nowhere', data: { calledBack: true } })
   await ask(ines, 'post', '/api/calls/{id}/dealt-with', 422, { segment: call, data: { calledBack: 'perhaps' } })
   await ask(ines, 'patch', '/api/preferences', 200, { data: { density: 'names', track: 300 } })
@@ -78,7 +78,8 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   for (const data of [{ density: 'huge' }, { track: -1 }, { panel: 1e9 }, { panelShown: 'no' }, { wallpaper: 'blue' }])
     await ask(ines, 'patch', '/api/preferences', 422, { data })
   await ask(nobody, 'patch', '/api/preferences', 401)
-  expect(await ask(ines, 'get', '/api/preferences', 200)).toMatchObject({ density: 'names', track: null, panelShown: true })
+  const kept = await ask(ines, 'get', '/api/preferences', 200) as object
+  expect(kept).toMatchObject({ density: 'names', track: null, panelShown: true })
   const { rows } = await ask(ines, 'get', '/api/parkings', 200) as { rows: object[] }
   expect(rows.length).toBeGreaterThan(0)
 

@@ -47,7 +47,7 @@ test('the server killed while callers ring, talk and are passed on: the same cal
   await expect(ribbon(page, 'In hand', 'Talking Caller')).toContainText('on hold')
   for (const call of [passed, talked, waited]) await own.cast.hangUp(call)
   await expect.poll(async () => (await records(own)).map(row => `${row.name} ${row.outcome} ${row.ended_at !== null}`)).toEqual([
-    'Passed Caller answered true', 'Talking Caller answered true', 'Waiting Caller answered true', 'Unseen Caller missed true',
+    'Passed Caller answered true', 'Talking Caller gaveUp true', 'Waiting Caller answered true', 'Unseen Caller missed true',
   ])
   const [{ count, last }] = (await own.sql<{ count: number, last: number }>('select count(*)::int as count, max(seq) as last from journal')) as [
     { count: number, last: number },

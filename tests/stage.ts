@@ -167,6 +167,7 @@ export async function buildStage(options: StageOptions = {}): Promise<{ stage: S
   })
   await stack.start()
   const opened: Page[] = []
+  const signedIn: SignedIn = new Map()
   const stage: Stage = {
     stack,
     url: stack.url,
@@ -176,7 +177,7 @@ export async function buildStage(options: StageOptions = {}): Promise<{ stage: S
     sql: <Row extends object>(text: string) => withClient(databaseUrl, async client => (await client.query<Row>(text)).rows),
     outside: text => withClient(admin, client => client.query(text)),
     open: async (browser, who) => {
-      const page = await openConsole(browser, stack.url, who)
+      const page = await openConsole(browser, stack.url, who, signedIn)
       opened.push(page)
       return page
     },
@@ -214,10 +215,23 @@ export async function signIn(page: Page, url: string, who: string): Promise<void
   await expect(page.getByRole('combobox', { name: 'Who is it for?' })).toBeFocused()
 }
 
-async function openConsole(browser: Browser, url: string, who: string): Promise<Page> {
-  const context: BrowserContext = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 } })
+/** The cookies of whoever has signed in at a stage: they need not type their password for every test. */
+type SignedIn = Map<string, Awaited<ReturnType<BrowserContext['storageState']>>>
+
+async function openConsole(browser: Browser, url: string, who: string, signedIn: SignedIn): Promise<Page> {
+  const known = signedIn.get(who)
+  const context = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, ...(known && { storageState: { ...known, origins: [] } }) })
   const page = await context.newPage()
+  if (known) await page.goto(url)
+  const field = page.getByRole('combobox', { name: 'Who is it for?' })
+  // A test may have ended the session.
+  if (known) await field.or(page.getByLabel('Password')).waitFor()
+  if (known && await field.isVisible()) {
+    await expect(field).toBeFocused()
+    return page
+  }
   await signIn(page, url, who)
+  signedIn.set(who, await context.storageState())
   return page
 }
 
@@ -241,6 +255,8 @@ export const test = base.extend<{ console: Page }, { stage: Stage }>({
     await strike()
   }, { scope: 'worker', timeout: 90_000 }],
   console: async ({ browser, stage }, use) => {
+    // Whatever an earlier test has set of the console is as designed again.
+    await stage.sql('delete from preferences')
     const page = await stage.open(browser, 'ines')
     await use(page)
     await page.context().close()

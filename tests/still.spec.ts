@@ -192,3 +192,14 @@ test('forty callers at once, long, backward and nameless names: all counted, non
   await expect(console.getByRole('button', { name: /^Hold/ })).toBeInViewport({ ratio: 1 })
   await expect(console.getByRole('button', { name: /^Answer/ }).first()).toBeInViewport({ ratio: 1 })
 })
+
+test('a double click answers one caller: the next one does not slide under the pointer', async ({ console, stage }) => {
+  const calls = []
+  for (const name of ['Double First', 'Double Second', 'Double Third']) calls.push(await stage.cast.ring(name))
+  await console.getByRole('button', { name: 'Answer Double First' }).dblclick()
+  await expect(ribbon(console, 'In hand', 'Double First')).toContainText('talking')
+  await console.getByRole('button', { name: 'Answer Double Second' }).dblclick()
+  await expect(ribbon(console, 'In hand', 'Double Second')).toContainText('talking')
+  await expect(ribbon(console, 'Arriving', 'Double Third')).toBeVisible()
+  await expect(ribbon(console, 'In hand', 'Double First')).toContainText('on hold')
+})

@@ -63,6 +63,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
       const back = tellRecall(recall, directory.nameOf, state.company.settings.ringCycle)
       return recall.to === desk.device || recall.to === state.company.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
     }
+    if (waiting.value === 'hold' && used.value > 1) return 'on hold longer than promised'
     if (waiting.value === 'reply' && !isAsking.value) return `ringing ${desk.otherName(call.value)}`
     return null
   })

@@ -101,7 +101,6 @@ async function lift(of: string): Promise<void> {
         <p v-else>
           Operators block numbers.
         </p>
-        <FailureNote :text="desk.notice" />
       </aside>
     </div>
   </div>

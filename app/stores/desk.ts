@@ -18,8 +18,6 @@ import { useSession } from './session'
 export interface Farewell { id: CallId, stretch: Stretch, text: string, until: number }
 
 const farewellStays = 7_000
-/** For so long after something was done by hand, what moves has been moved by it. */
-const byHandFor = 600
 /** As many announcements can be read again. */
 const mostSaid = 100
 const longestFindingOut = 60_000
@@ -46,21 +44,16 @@ export const useDesk = defineStore('desk', () => {
   const announcements = new Announcements(() => preferences.loudness)
   /** Counts what the operator has done. */
   const done = ref(0)
-  /** The call looked at in the side panel, when chosen by hand. */
-  const looked = ref<CallId | null>(null)
   const asking = ref(false)
   const underWay = new Set<string>()
   let last: Promise<unknown> = Promise.resolve()
 
   /** The stretches on which a hand rests: nothing moves there by itself. */
   const resting = ref(new Set<Stretch>())
-  const actedAt = ref(-Infinity)
-  /** True just after the operator has done something: what moves then has not moved by itself. */
-  const movedByHand = computed(() => now.value - actedAt.value < byHandFor)
 
   const track = computed<Track>((before) => {
     if (!live.state || !device.value) return emptyTrack
-    const kept = resting.value.has('arriving') && !movedByHand.value ? before?.arriving.map(({ call }) => call.id) : undefined
+    const kept = resting.value.has('arriving') ? before?.arriving.map(({ call }) => call.id) : undefined
     return trackOf(live.state, device.value, { next: chosenId.value, carried: carriedId.value }, now.value, kept)
   })
   /** The arriving call that Enter would answer, when chosen by hand. */
@@ -108,7 +101,6 @@ export const useDesk = defineStore('desk', () => {
       // Whatever is done next is meant for the picture after this.
       await live.reached(seq)
       now.value = live.now()
-      actedAt.value = now.value
       done.value++
       if ('call' in request && request.call === carriedId.value) carriedId.value = null
       return true
@@ -193,7 +185,6 @@ export const useDesk = defineStore('desk', () => {
 
   /** Chooses the arriving call that Enter is to answer; null leaves it to the most urgent. */
   function choose(call: CallId | null): void {
-    actedAt.value = now.value
     done.value++
     chosenId.value = call
   }
@@ -234,7 +225,6 @@ export const useDesk = defineStore('desk', () => {
     notice,
     said,
     done,
-    looked,
     refuse,
     asking,
     arriving,
@@ -256,7 +246,6 @@ export const useDesk = defineStore('desk', () => {
     hush,
     carry,
     rest,
-    movedByHand,
     tick,
   }
 })

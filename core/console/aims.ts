@@ -57,7 +57,9 @@ export function aimed(before: Aims, meanings: Record<string, Meaning | null>, no
   return Object.fromEntries(Object.entries(meanings).map(([key, stands]) => {
     const aim = before[key]
     const taken: Aim = { meant: stands, stands, since: now }
-    if (!aim || byHand || same(aim.meant, stands) || aim.meant === null) return [key, taken]
+    // Whoever has just hung up is still called by their name.
+    if (aim && !byHand && same(aim.meant, stands)) return [key, { ...taken, meant: aim.meant }]
+    if (!aim || byHand || aim.meant === null) return [key, taken]
     if (!same(aim.stands, stands)) return [key, { meant: aim.meant, stands, since: now }]
     return [key, now - aim.since >= reaction ? taken : aim]
   }))

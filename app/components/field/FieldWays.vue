@@ -23,7 +23,7 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
     :disabled="!live.working"
     @click="field.take(first)"
   >
-    <kbd>{{ keyWords(first.key) }}</kbd> {{ first.words }}
+    <kbd>{{ first.key }}</kbd> {{ first.words }}
   </el-button>
   <div class="others">
     <el-button

@@ -107,7 +107,7 @@ watch(busy, () => {
         :disabled="!live.working"
         @click="field.take(field.standing)"
       >
-        <kbd>⏎</kbd> {{ field.standing.words }}
+        <kbd>Enter</kbd> {{ field.standing.words }}
       </el-button>
       <p
         v-else

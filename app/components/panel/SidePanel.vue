@@ -7,20 +7,17 @@ import { formatNumber } from '~~/core/numbers/dialled'
 import type { LogPage, LogRow } from '~~/shared/log'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
-import { useLive } from '~/stores/live'
 import { usePreferences } from '~/stores/preferences'
 
 const desk = useDesk()
-const live = useLive()
 const directory = useDirectory()
 const preferences = usePreferences()
 const shown = 8
 
 /** The call in question: one chosen by hand, the one in hand, or whoever is next; it stays to be read a while when it is over. */
 const current = computed(() => {
-  const { track, looked } = desk
-  const chosen = looked ? live.state?.calls.get(looked) : track.chosen ? track.next!.call : null
-  return chosen ?? track.baton ?? track.open?.call ?? track.next?.call ?? null
+  const { track } = desk
+  return (track.chosen ? track.next!.call : null) ?? track.baton ?? track.open?.call ?? track.next?.call ?? null
 })
 const call = computed<Call | null>(before => current.value ?? before ?? null)
 const party = computed(() => call.value && outsideParty(call.value, desk.device))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useElementHover, useFocusWithin, useResizeObserver, useEventListener } from '@vueuse/core'
+import { useEventListener, useResizeObserver } from '@vueuse/core'
 import { spell } from '~~/core/durations/durations'
 import type { Stretch } from '~~/core/calls/questions'
 import type { Ribbon } from '~~/core/console/track'
@@ -19,23 +19,20 @@ const props = defineProps<{
   empty: string
 }>()
 const desk = useDesk()
-const stretchOf = useTemplateRef<HTMLElement>('whole')
 const list = useTemplateRef<HTMLElement>('list')
-const pointed = useElementHover(stretchOf)
-const { focused } = useFocusWithin(stretchOf)
-/** A hand rests here: nothing moves. */
-const resting = computed(() => pointed.value || focused.value)
+/** A hand rests here: nothing moves, and what has gone leaves a gap. */
+const resting = useHandOn(useTemplateRef<HTMLElement>('whole'))
 watch(resting, is => desk.rest(props.stretch, is), { immediate: true })
 
-/** Whoever lay open stays so under the hand; a caller chosen by hand opens at once. */
+/** Whoever lay open stays so under the hand. */
 const opened = computed<string | null>((before) => {
   const now = props.open?.call.id ?? null
-  return resting.value && before && !desk.movedByHand ? before : now
+  return resting.value && before ? before : now
 })
-const places = computed<Place<Ribbon>[]>(before => settle(before ?? [], props.ribbons, ({ call }) => call.id, resting.value && !desk.movedByHand))
+const places = computed<Place<Ribbon>[]>(before => settle(before ?? [], props.ribbons, ({ call }) => call.id, resting.value))
 const openPlace = computed(() => props.ribbons.find(({ call }) => call.id === opened.value) ?? null)
 const lines = computed(() => places.value.filter(({ id }) => id !== opened.value))
-const farewellOf = (id: string) => props.farewells.find(farewell => farewell.id === id)?.text ?? 'gone'
+const farewellOf = (id: string) => props.farewells.find(farewell => farewell.id === id)?.text
 const others = computed(() => props.farewells.filter(({ id }) => !places.value.some(place => place.id === id) && id !== opened.value))
 
 /** What does not fit is counted, with who of them has waited longest. */
@@ -86,7 +83,7 @@ watch(() => desk.next?.call.id, (id) => {
         v-else
         class="nobody"
       >
-        {{ opened && resting ? farewellOf(opened) : nobody }}
+        {{ (opened && resting && farewellOf(opened)) || nobody }}
       </li>
     </ul>
     <ul
