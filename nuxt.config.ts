@@ -47,6 +47,8 @@ export default defineNuxtConfig({
     externals: { trace: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, include: ['../bench/day.ts'] } },
   },
+  // Other pages are fetched when somebody goes there: the console is usable sooner.
+  experimental: { defaults: { nuxtLink: { prefetch: false } } },
   typescript: {
     strict: true,
     tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange'] },

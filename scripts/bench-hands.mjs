@@ -70,7 +70,7 @@ async function measure(stack, browser) {
       await way(beginning)
       hands.push(await page.evaluate(() => globalThis['hands']))
       await exchange.clear()
-      await page.locator('.inHand .nothing').waitFor()
+      await page.locator('.inHand .nobody').waitFor()
       await page.getByRole('combobox').focus()
     }
     rows.push({ action, keys: hands[0].keys, aim, pointer: hands[1].pointer })
@@ -105,7 +105,7 @@ async function measure(stack, browser) {
     await exchange.ask({ service: 'answerCall', device: person.device, call: asking })
     await page.locator('.ribbon.asking.none').waitFor()
     await yes()
-    await page.locator('.inHand .nothing').waitFor()
+    await page.locator('.inHand .nobody').waitFor()
   }
   await count('answer, ask first, hand over', 6, arrive, async () => {
     await press('Enter')
@@ -132,7 +132,7 @@ async function measure(stack, browser) {
   await count('take back from hold', 1, async () => {
     await answered()
     await press('Space')
-    await page.locator('.ribbon.hold').waitFor()
+    await page.locator('.line.hold').waitFor()
   }, async () => {
     await press('Space')
     await page.locator('.ribbon.none').waitFor()
@@ -155,7 +155,7 @@ async function measure(stack, browser) {
   await count('swap between two', 1, async () => {
     await answered()
     await answered()
-    await page.locator('.ribbon.hold').waitFor()
+    await page.locator('.line.hold').waitFor()
   }, async () => {
     const before = await page.locator('.line.hold .name').textContent()
     await press('ArrowLeft')

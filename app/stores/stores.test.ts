@@ -16,6 +16,7 @@ import { useEnding } from './ending'
 import { useField } from './field'
 import { type Happening, useLive } from './live'
 import { useMessages } from './messages'
+import { usePreferences } from './preferences'
 import { useSession } from './session'
 import { useWays } from './ways'
 
@@ -321,5 +322,36 @@ describe('messages', () => {
     await messages.load()
     expect(messages.failure).toBe('The database does not answer.')
     expect(messages.received).toHaveLength(1)
+  })
+})
+
+describe('how the console is set', () => {
+  it('is here at once, sent once for all that changed, and sent with the next change when the server is away', async () => {
+    const preferences = usePreferences()
+    const sent: unknown[] = []
+    server.mockImplementation(async (_url, options) => {
+      sent.push(options!.body)
+      if (sent.length === 1) throw refusal(503, 'The database is away.')
+      return { kept: true }
+    })
+    preferences.set({ track: 300 })
+    preferences.set({ density: 'rooms' })
+    expect([preferences.track, preferences.density, preferences.panelShown]).toEqual([300, 'rooms', true])
+    await vi.waitFor(() => expect(sent).toEqual([{ track: 300, density: 'rooms' }]), { timeout: 5_000 })
+    preferences.set({ track: 320 })
+    await vi.waitFor(() => expect(sent).toHaveLength(2), { timeout: 5_000 })
+    expect(sent[1]).toEqual({ track: 320, density: 'rooms' })
+    await preferences.flush()
+    expect(sent).toHaveLength(2)
+  })
+
+  it('is what the server remembers, or as designed when it can\'t say', async () => {
+    const preferences = usePreferences()
+    server.mockRejectedValueOnce(refusal(503, 'The database is away.'))
+    await preferences.recall()
+    expect(preferences.density).toBe('names')
+    server.mockResolvedValueOnce({ track: null, panel: 400, panelShown: false, density: 'windows', loudness: 'urgent' })
+    await preferences.recall()
+    expect(preferences).toMatchObject({ panel: 400, panelShown: false, density: 'windows', loudness: 'urgent' })
   })
 })

@@ -8,7 +8,7 @@ export interface Size { width: number, height: number }
 
 /** The smallest window of each density that can be read, in CSS pixels. */
 export const smallestWindow: Record<Density, Size> = {
-  names: { width: 136, height: 15 },
+  names: { width: 139, height: 15 },
   windows: { width: 148, height: 34 },
   rooms: { width: 206, height: 74 },
 }

@@ -140,21 +140,7 @@ watch(busy, () => {
         <kbd>Esc</kbd>&nbsp;{{ desk.carried ? 'put down' : 'everybody' }}
       </el-button>
     </div>
-    <p
-      v-if="desk.notice"
-      class="refused"
-      role="alert"
-    >
-      {{ desk.notice }}
-      <el-button
-        text
-        size="small"
-        aria-label="Close the message"
-        @click="desk.notice = null"
-      >
-        Close
-      </el-button>
-    </p>
+    <RefusalSlip />
   </section>
 </template>
 
@@ -233,22 +219,6 @@ input {
   height: 1.625rem;
   margin: 0;
   padding: 0 var(--space-3);
-}
-
-/* A slip of paper over the floor: nothing moves for it. */
-.refused {
-  position: absolute;
-  inset: 100% var(--space-4) auto;
-  z-index: 5;
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  padding: var(--space-2) var(--space-4);
-  background: var(--sheet);
-  border: var(--line);
-  border-left: 4px solid var(--alarm);
-  box-shadow: 0 4px 14px var(--shade);
-  font-size: var(--type-4);
 }
 
 @media (max-width: 60rem) {

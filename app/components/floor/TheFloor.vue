@@ -165,8 +165,8 @@ h3 {
 
 .department {
   overflow: hidden;
-  font-size: 0.95em;
-  letter-spacing: -0.01em;
+  font-size: 0.92em;
+  letter-spacing: -0.02em;
   text-overflow: ellipsis;
 }
 

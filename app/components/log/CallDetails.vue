@@ -16,6 +16,8 @@ const dialogs = useDialogs()
 const failure = ref<string | null>(null)
 watch(() => props.row.id, () => { failure.value = null })
 
+const lines = computed(() => tellStory(props.row.story, nameIn(props.row))
+  .map(({ at, text, lasted }) => ({ at, text, lasted: lasted === null ? '' : spell(lasted) })))
 const open = computed(() => props.row.dealtWith === null && missedOutcomes.some(outcome => outcome === props.row.outcome))
 const mayDeal = computed(() => Boolean(desk.device && live.state?.agents.has(desk.device)))
 
@@ -81,16 +83,7 @@ async function call(): Promise<void> {
     </p>
     <FailureNote :text="failure" />
     <h3>What happened</h3>
-    <ol>
-      <li
-        v-for="(line, index) in tellStory(row.story, nameIn(row))"
-        :key="index"
-      >
-        <span class="soft">{{ dayjs(line.at).format('H:mm:ss') }}</span>
-        <span>{{ line.text }}</span>
-        <span class="soft">{{ line.lasted ? spell(line.lasted) : '' }}</span>
-      </li>
-    </ol>
+    <StoryList :lines="lines" />
   </aside>
 </template>
 
@@ -109,13 +102,5 @@ async function call(): Promise<void> {
 .became {
   padding-top: var(--space-3);
   font-weight: 650;
-}
-
-li {
-  display: grid;
-  grid-template-columns: 4rem 1fr auto;
-  gap: var(--space-3);
-  padding: var(--space-1) 0;
-  border-bottom: var(--line);
 }
 </style>

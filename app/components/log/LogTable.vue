@@ -4,10 +4,12 @@ import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { type LogRow, missedOutcomes } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
 
 defineProps<{ rows: LogRow[], chosen: string | null }>()
 const emit = defineEmits<{ choose: [id: string] }>()
 const directory = useDirectory()
+const live = useLive()
 
 const ways = { inbound: 'In', outbound: 'Out', internal: 'Inside' } as const
 /** Whom they wanted: the line they called, or whoever was called from here. */
@@ -18,6 +20,8 @@ function wanted(row: LogRow): string {
   return (reached && row.names[reached.device]) ?? ''
 }
 const isOpen = (row: LogRow) => row.dealtWith === null && missedOutcomes.some(outcome => outcome === row.outcome)
+/** Today's calls by the time alone. */
+const when = (at: number) => dayjs(at).format(dayjs(at).isSame(live.wall(live.now()), 'day') ? 'H:mm:ss' : 'D MMM H:mm')
 const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : ''
 </script>
 
@@ -62,7 +66,7 @@ const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedA
         @click="emit('choose', row.id)"
       >
         <td class="when">
-          {{ dayjs(row.startedAt).format('D MMM H:mm:ss') }}
+          {{ when(row.startedAt) }}
         </td>
         <td>{{ ways[row.direction] }}</td>
         <td class="who">
@@ -114,6 +118,7 @@ tbody tr:hover {
 }
 
 .when,
+.who,
 .number {
   white-space: nowrap;
 }
@@ -153,6 +158,7 @@ tbody tr:hover {
   }
 
   .records td {
+    white-space: normal;
     padding: 0 var(--space-3);
     border: 0;
     text-align: left;

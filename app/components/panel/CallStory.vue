@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import type { Call } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import { connectionOf } from '~~/core/calls/questions'
@@ -20,33 +19,10 @@ function nameOf(device: string): string {
   return directory.nameOf(device, connectionOf(props.call, device)?.party ?? (ours ? null : props.call.party))
 }
 
-const sentences = computed(() => tellStory(props.call.story, nameOf))
+const lines = computed(() => tellStory(props.call.story, nameOf)
+  .map(({ at, text, lasted }) => ({ at: live.wall(at), text, lasted: spell(lasted ?? desk.now - at) })))
 </script>
 
 <template>
-  <ol class="story">
-    <li
-      v-for="(sentence, index) in sentences"
-      :key="index"
-    >
-      <span class="at">{{ dayjs(live.wall(sentence.at)).format('H:mm:ss') }}</span>
-      <span>{{ sentence.text }}</span>
-      <span class="lasted">{{ spell(sentence.lasted ?? desk.now - sentence.at) }}</span>
-    </li>
-  </ol>
+  <StoryList :lines="lines" />
 </template>
-
-<style scoped>
-li {
-  display: grid;
-  grid-template-columns: 4rem 1fr auto;
-  gap: var(--space-3);
-  padding: var(--space-1) 0;
-  border-bottom: var(--line);
-}
-
-.at,
-.lasted {
-  color: var(--ink-soft);
-}
-</style>

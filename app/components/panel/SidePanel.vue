@@ -55,7 +55,7 @@ watch(() => [call.value?.id, number.value] as const, async ([id, known]) => {
         title="Hide the side panel"
         @click="preferences.set({ panelShown: false })"
       >
-        Hide <kbd>-</kbd>
+        Hide&nbsp;<kbd>-</kbd>
       </el-button>
     </header>
     <div

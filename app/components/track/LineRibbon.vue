@@ -163,6 +163,7 @@ const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, ne
 
 @media (max-width: 40rem) {
   .answer .origin,
+  .recall .origin,
   .recall .news {
     display: none;
   }

@@ -88,21 +88,7 @@ function onKey(event: KeyboardEvent): void {
         {{ open ? 'Fold' : 'All calls' }}
       </el-button>
     </div>
-    <p
-      v-if="desk.notice"
-      class="refused"
-      role="alert"
-    >
-      {{ desk.notice }}
-      <el-button
-        text
-        size="small"
-        aria-label="Close the message"
-        @click="desk.notice = null"
-      >
-        Close
-      </el-button>
-    </p>
+    <RefusalSlip />
     <TheTrack
       v-if="open"
       id="whole-track"
@@ -169,21 +155,6 @@ li {
 
 .folded > .el-button {
   height: 1.75rem;
-}
-
-.refused {
-  position: absolute;
-  inset: 100% var(--space-4) auto;
-  z-index: 1;
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  padding: var(--space-2) var(--space-4);
-  background: var(--sheet);
-  border: var(--line);
-  border-left: 4px solid var(--alarm);
-  box-shadow: 0 4px 14px var(--shade);
-  font-size: var(--type-4);
 }
 
 .whole {
