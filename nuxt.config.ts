@@ -39,6 +39,8 @@ export default defineNuxtConfig({
     session: { name: 'estafette', password: '', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: true } },
   },
   alias: { '~~': fileURLToPath(new URL('.', import.meta.url)).replace(/\/$/, '') },
+  // Other pages are fetched when somebody goes there: the console is usable sooner.
+  experimental: { defaults: { nuxtLink: { prefetch: false } } },
   compatibilityDate: '2026-11-01',
   nitro: {
     experimental: { websocket: true },
@@ -47,8 +49,6 @@ export default defineNuxtConfig({
     externals: { trace: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, include: ['../bench/day.ts'] } },
   },
-  // Other pages are fetched when somebody goes there: the console is usable sooner.
-  experimental: { defaults: { nuxtLink: { prefetch: false } } },
   typescript: {
     strict: true,
     tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange'] },
