@@ -24,14 +24,18 @@ const list = useTemplateRef<HTMLElement>('list')
 const resting = useHandOn(useTemplateRef<HTMLElement>('whole'))
 watch(resting, is => desk.rest(props.stretch, is), { immediate: true })
 
-/** Whoever lay open stays so under the hand. */
+/** Whoever lay open among the arriving stays so under the hand; the call in hand is always the open one. */
 const opened = computed<string | null>((before) => {
   const now = props.open?.call.id ?? null
-  return resting.value && before ? before : now
+  return resting.value && before && props.stretch === 'arriving' ? before : now
 })
 const places = computed<Place<Ribbon>[]>(before => settle(before ?? [], props.ribbons, ({ call }) => call.id, resting.value))
 const openPlace = computed(() => props.ribbons.find(({ call }) => call.id === opened.value) ?? null)
-const lines = computed(() => places.value.filter(({ id }) => id !== opened.value))
+/** A line that opens under the hand leaves a gap as well. */
+const lines = computed<Place<Ribbon>[]>(before => places.value.flatMap((place) => {
+  if (place.id !== opened.value) return [place]
+  return resting.value && before?.some(({ id }) => id === place.id) ? [{ id: place.id, item: null }] : []
+}))
 const farewellOf = (id: string) => props.farewells.find(farewell => farewell.id === id)?.text
 const others = computed(() => props.farewells.filter(({ id }) => !places.value.some(place => place.id === id) && id !== opened.value))
 
