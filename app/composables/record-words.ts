@@ -1,5 +1,5 @@
 import { formatNumber } from '~~/core/numbers/dialled'
-import type { LogRow } from '~~/shared/log'
+import { type LogRow, missedOutcomes } from '~~/shared/log'
 
 /** A call of the log in words. */
 
@@ -10,6 +10,11 @@ export function whoCalled(row: LogRow): string {
 /** The name of a device as it was at the time of the call. */
 export function nameIn(row: LogRow) {
   return (device: string) => row.names[device] ?? whoCalled(row)
+}
+
+/** Nobody talked with them to the end, and nobody has dealt with it yet. */
+export function isMissed(row: LogRow): boolean {
+  return row.dealtWith === null && missedOutcomes.some(outcome => outcome === row.outcome)
 }
 
 export function becameOf(row: LogRow): string {

@@ -3,7 +3,7 @@ import dayjs from 'dayjs'
 import { tellStory } from '~~/core/calls/story'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
-import { type LogRow, missedOutcomes } from '~~/shared/log'
+import type { LogRow } from '~~/shared/log'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
@@ -18,7 +18,7 @@ watch(() => props.row.id, () => { failure.value = null })
 
 const lines = computed(() => tellStory(props.row.story, nameIn(props.row))
   .map(({ at, text, lasted }) => ({ at, text, lasted: lasted === null ? '' : spell(lasted) })))
-const open = computed(() => props.row.dealtWith === null && missedOutcomes.some(outcome => outcome === props.row.outcome))
+const open = computed(() => isMissed(props.row))
 const mayDeal = computed(() => Boolean(desk.device && live.state?.agents.has(desk.device)))
 
 async function deal(calledBack: boolean): Promise<void> {

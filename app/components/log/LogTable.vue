@@ -2,7 +2,7 @@
 import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
-import { type LogRow, missedOutcomes } from '~~/shared/log'
+import type { LogRow } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
@@ -19,7 +19,6 @@ function wanted(row: LogRow): string {
   const reached = row.story.find(({ type }) => type === 'delivered' || type === 'failed' || type === 'queued')
   return (reached && row.names[reached.device]) ?? ''
 }
-const isOpen = (row: LogRow) => row.dealtWith === null && missedOutcomes.some(outcome => outcome === row.outcome)
 /** Today's calls by the time alone. */
 const when = (at: number) => dayjs(at).format(dayjs(at).isSame(live.wall(live.now()), 'day') ? 'H:mm:ss' : 'D MMM H:mm')
 const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : ''
@@ -62,7 +61,7 @@ const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedA
       <tr
         v-for="row in rows"
         :key="row.id"
-        :class="{ missed: isOpen(row), chosen: chosen === row.id }"
+        :class="{ missed: isMissed(row), chosen: chosen === row.id }"
         @click="emit('choose', row.id)"
       >
         <td class="when">
