@@ -50,6 +50,7 @@ export async function chain(postgres, { size, warm }) {
   const health = await (await fetch(`${stack.url}/api/health`)).json()
   const memory = { exchangeMb: residentMb(stack.exchange?.pid), serverMb: residentMb(stack.server?.pid) }
   delays.sort((a, b) => a - b)
+  /** @param {number} part */
   const at = part => delays[Math.min(delays.length - 1, Math.floor(delays.length * part))]
   const figures = {
     size, warm, consoles, eventsPerSecond: Math.round(events / elapsed),
@@ -94,6 +95,7 @@ export async function firstConsole(postgres, size) {
     const firstUsableMs = usable ? Math.round(performance.now() - begin) : null
     // What is fetched afterwards, for pages that may be opened next, keeps nobody waiting.
     const loaded = await Promise.all([...loading.values()])
+    /** @param {string} kind */
     const kb = kind => Math.round(loaded.reduce((sum, [its, size]) => its === kind ? sum + size : sum, 0) / 1024)
     return { size, firstUsableMs, scriptKb: kb('js'), styleKb: kb('css') }
   }
@@ -103,7 +105,11 @@ export async function firstConsole(postgres, size) {
   }
 }
 
-/** Browsers that listen, as far as the server can tell. */
+/**
+ * Browsers that listen, as far as the server can tell.
+ * @param {string} url
+ * @param {(event: import('./link.mjs').LinkEvent) => void} onEvent
+ */
 async function listeners(url, onEvent) {
   const cookie = await signIn(url)
   const { default: WebSocket } = await import('ws')
@@ -124,6 +130,7 @@ async function listeners(url, onEvent) {
   }))
 }
 
+/** @param {string} url */
 async function signIn(url) {
   const answer = await fetch(`${url}/api/session`, {
     method: 'POST',
@@ -133,17 +140,27 @@ async function signIn(url) {
   return answer.headers.getSetCookie().map(cookie => cookie.split(';')[0]).join('; ')
 }
 
-/** Seconds of processor that a process has used (utime and stime of proc(5)). */
+/**
+ * Seconds of processor that a process has used (utime and stime of proc(5)).
+ * @param {number | undefined} pid
+ */
 function processor(pid) {
   const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]?.split(' ') ?? []
   return (Number(fields[11]) + Number(fields[12])) / ticksPerSecond
 }
 
+/** @param {number | undefined} pid */
 function residentMb(pid) {
   return Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024)
 }
 
-/** As many events as the chain can carry: requests sent without waiting, timed until the last row is written. */
+/**
+ * As many events as the chain can carry: requests sent without waiting, timed until the last row is written.
+ * @param {import('./stack.mjs').Stack} stack
+ * @param {number} size
+ * @param {string} superuserUrl
+ * @param {string} database
+ */
 async function burst(stack, size, superuserUrl, database) {
   const rowsNow = async () => Number(await firstValue(superuserUrl, database, 'select count(*) from journal'))
   const before = await rowsNow()
@@ -154,11 +171,17 @@ async function burst(stack, size, superuserUrl, database) {
   return { burstEventsPerSecond: Math.round(last / ((carried - begin) / 1000)), journalRowsPerSecond: Math.round(last / ((Date.now() - begin) / 1000)) }
 }
 
-/** Makes calls, answers and ends them at the exchange; gives the number of events that came of it: some five a call. */
+/**
+ * Makes calls, answers and ends them at the exchange; gives the number of events that came of it: some five a call.
+ * @param {import('./stack.mjs').Stack} stack
+ * @param {number} size
+ * @param {{ everyMs?: number, requests?: number }} [pace]
+ */
 async function play(stack, size, { everyMs = 5_000 / perSecond, requests = perSecond / 5 * seconds } = {}) {
   let events = 0
   const { ask, close } = await talkTo(stack, () => { events++ })
   const begin = Date.now()
+  /** @type {Promise<unknown>[]} */
   const pending = []
   for (let i = 0; i < requests; i++) {
     const from = `t${2110 + (i * 2) % (size - 20)}`

@@ -33,15 +33,22 @@ run(async () => {
   }
 })
 
+/**
+ * @param {import('./stack.mjs').Stack} stack
+ * @param {import('@playwright/test').Browser} browser
+ */
 async function measure(stack, browser) {
   const exchange = await cast(stack)
   const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()
   // What the hand does, as the browser sees it: each press of a key other than a modifier, each press of the pointer.
   await page.addInitScript(() => {
-    globalThis['hands'] = { keys: 0, pointer: 0 }
-    addEventListener('keydown', event => !['Shift', 'Control'].includes(event.key) && globalThis['hands'].keys++, true)
-    addEventListener('pointerdown', () => globalThis['hands'].pointer++, true)
+    const count = (/** @type {'keys' | 'pointer'} */ what) => {
+      const { dataset } = document.documentElement
+      dataset[what] = String(Number(dataset[what] ?? 0) + 1)
+    }
+    addEventListener('keydown', event => !['Shift', 'Control'].includes(event.key) && count('keys'), true)
+    addEventListener('pointerdown', () => count('pointer'), true)
   })
   await page.goto('/sign-in')
   await page.getByLabel('Sign-in name').fill('ines')
@@ -61,25 +68,34 @@ async function measure(stack, browser) {
     await page.locator('.arriving .ribbon').first().waitFor()
     return call
   }
-  /** Counts what `does` takes by keyboard, and what `clicks` takes by pointer, each from the same beginning. */
+  /**
+   * Counts what `does` takes by keyboard, and what `clicks` takes by pointer, each from the same beginning.
+   * @param {string} action
+   * @param {number} aim
+   * @param {() => Promise<unknown>} begin
+   * @param {(call: unknown) => Promise<void>} does
+   * @param {(call: unknown) => Promise<void>} clicks
+   */
   const count = async (action, aim, begin, does, clicks) => {
     const hands = []
     for (const way of [does, clicks]) {
       const beginning = await begin()
-      await page.evaluate(() => { globalThis['hands'] = { keys: 0, pointer: 0 } })
+      await page.evaluate(() => { Object.assign(document.documentElement.dataset, { keys: '0', pointer: '0' }) })
       await way(beginning)
-      hands.push(await page.evaluate(() => globalThis['hands']))
+      hands.push(await page.evaluate(() => ({ ...document.documentElement.dataset })))
       await exchange.clear()
       await page.locator('.inHand .nobody').waitFor()
       await page.getByRole('combobox').focus()
     }
-    rows.push({ action, keys: hands[0].keys, aim, pointer: hands[1].pointer })
+    rows.push({ action, keys: Number(hands[0]?.keys), aim, pointer: Number(hands[1]?.pointer) })
   }
+  /** @param {string} keys */
   const press = keys => page.keyboard.press(keys)
   const named = async () => {
     await page.keyboard.type(person.letters)
     await page.getByRole('option', { selected: true }).filter({ hasText: person.last }).waitFor()
   }
+  /** @param {RegExp} name */
   const click = name => page.getByRole('button', { name }).first().click()
   const answered = async () => {
     await arrive()
@@ -99,6 +115,10 @@ async function measure(stack, browser) {
     await click(/passes /)
     await passedOn.first().waitFor()
   })
+  /**
+   * @param {() => Promise<void>} ask
+   * @param {() => Promise<void>} yes
+   */
   const announced = async (ask, yes) => {
     await ask()
     const asking = await exchange.ringingAt(person.device)
@@ -159,11 +179,11 @@ async function measure(stack, browser) {
   }, async () => {
     const before = await page.locator('.line.hold .name').textContent()
     await press('ArrowLeft')
-    await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
+    await page.locator('.ribbon.none').filter({ hasText: before ?? '' }).waitFor()
   }, async () => {
     const before = await page.locator('.line.hold .name').textContent()
     await click(/^Take back/)
-    await page.locator('.ribbon.none').filter({ hasText: before }).waitFor()
+    await page.locator('.ribbon.none').filter({ hasText: before ?? '' }).waitFor()
   })
   await count('take from a park slot', 2, async () => {
     await answered()
@@ -179,7 +199,10 @@ async function measure(stack, browser) {
   return rows
 }
 
-/** Somebody whose last name's first three letters begin no other word that the search knows. */
+/**
+ * Somebody whose last name's first three letters begin no other word that the search knows.
+ * @param {import('@playwright/test').Page} page
+ */
 async function decidedByThreeLetters(page) {
   const { people: all, telephones, departments } = await (await page.request.get('/api/company')).json()
   const people = Object.values(telephones)
@@ -191,6 +214,7 @@ async function decidedByThreeLetters(page) {
       departmentName: departments[all[person].department].name,
       handles: departments[all[person].department].handles,
     }))
+  /** @param {string} text */
   const words = text => text.toLowerCase().split(/[^\p{L}\p{N}]+/u)
   const starts = new Map()
   for (const person of people) {
@@ -203,7 +227,10 @@ async function decidedByThreeLetters(page) {
   return { ...person, letters: person.last.slice(0, 3).toLowerCase() }
 }
 
-/** Plays callers and colleagues, and knows which calls there are. */
+/**
+ * Plays callers and colleagues, and knows which calls there are.
+ * @param {import('./stack.mjs').Stack} stack
+ */
 async function cast(stack) {
   const rings = new Map()
   const calls = new Map()
@@ -218,6 +245,7 @@ async function cast(stack) {
   return {
     ask,
     offer: async () => (await ask({ service: 'offerCall', trunk: 'east', party: { name: `Caller ${++serial}`, number: null }, number: '+441632960000' })).call,
+    /** @param {string} device */
     async ringingAt(device) {
       while (!calls.has(rings.get(device))) await new Promise(resolve => setTimeout(resolve, 20))
       return rings.get(device)

@@ -61,6 +61,7 @@ run(async () => {
   writeFileSync(join(root, '.data/bench.json'), JSON.stringify(figures, null, 2))
 })
 
+/** @param {{ superuserUrl: string }} postgres */
 async function dayOf(postgres) {
   const url = await prepareDatabase(postgres.superuserUrl, 'bench_day')
   const { day } = await bundled('bench/day.ts', '.data/bench-day.mjs', { '~~': root }, 'external')
@@ -89,7 +90,11 @@ async function earlierModel() {
   return bundled('bench/earlier.mjs', '.data/bench-earlier.mjs', { earlier: folder })
 }
 
-/** Microseconds of each request and event, today's beside the earlier ones, and how many times the smallest a cell takes. */
+/**
+ * Microseconds of each request and event, today's beside the earlier ones, and how many times the smallest a cell takes.
+ * @param {import('../bench/model.ts')} today
+ * @param {any} earlier its like, as it was then
+ */
 function modelFigures(today, earlier) {
   const sizes = [200, 2_000, 20_000]
   const live = [10, 100, 1_000]
@@ -112,6 +117,7 @@ function modelFigures(today, earlier) {
 /** How long a byte takes to another process and back on this machine, at the pace of the chain: what no chain can be quicker than. */
 async function echo() {
   const child = spawn(process.execPath, ['-e', 'process.stdin.pipe(process.stdout)'], { stdio: ['pipe', 'pipe', 'ignore'] })
+  /** @type {number[]} */
   const times = []
   for (let i = 0; i < perSecond * 5; i++) {
     const begin = performance.now()
@@ -123,6 +129,7 @@ async function echo() {
   }
   child.stdin.end()
   times.sort((a, b) => a - b)
-  const at = part => Number(times[Math.floor((times.length - 1) * part)].toFixed(1))
+  /** @param {number} part */
+  const at = part => Number(times[Math.floor((times.length - 1) * part)]?.toFixed(1))
   return { roundTripMedianMs: at(0.5), roundTripP95Ms: at(0.95), roundTripWorstMs: at(1) }
 }

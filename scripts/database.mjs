@@ -15,7 +15,9 @@ const serverRole = 'estafette_server'
  */
 export async function prepareDatabase(superuserUrl, name, { demo = true, people = 182, template } = {}) {
   const address = new URL(superuserUrl)
+  /** @param {string} role */
   const secretOf = role => createHmac('sha256', address.password).update(role).digest('hex')
+  /** @param {string} role */
   const urlFor = (role) => {
     const url = new URL(superuserUrl)
     url.username = role
@@ -68,6 +70,11 @@ export async function prepareDatabase(superuserUrl, name, { demo = true, people 
   return urlFor(serverRole)
 }
 
+/**
+ * @template T
+ * @param {string} url
+ * @param {(client: pg.Client) => Promise<T>} work
+ */
 async function asSuperuser(url, work) {
   const client = new pg.Client({ connectionString: url })
   await client.connect()
@@ -79,7 +86,12 @@ async function asSuperuser(url, work) {
   }
 }
 
-/** The first value that a statement gives, asked as superuser in one database of the cluster. */
+/**
+ * The first value that a statement gives, asked as superuser in one database of the cluster.
+ * @param {string} superuserUrl
+ * @param {string} name
+ * @param {string} statement
+ */
 export async function firstValue(superuserUrl, name, statement) {
   const url = new URL(superuserUrl)
   url.pathname = `/${name}`

@@ -6,8 +6,10 @@ import { say, Stop } from './say.mjs'
 
 const isRoot = process.getuid?.() === 0
 
+/** @param {string[]} paths */
 function hashOf(paths) {
   const hash = createHash('sha256')
+  /** @param {string} path */
   const add = (path) => {
     if (!existsSync(path)) return
     if (statSync(path).isDirectory()) {
@@ -20,6 +22,10 @@ function hashOf(paths) {
   return hash.digest('hex')
 }
 
+/**
+ * @param {string} mark
+ * @param {string} hash
+ */
 function isCurrent(mark, hash) {
   return existsSync(mark) && readFileSync(mark, 'utf8') === hash
 }
@@ -38,7 +44,11 @@ export function installNpmPackages() {
   writeFileSync(mark, hash)
 }
 
-/** Debian's packages, when what they bring is missing. */
+/**
+ * Debian's packages, when what they bring is missing.
+ * @param {string[]} names
+ * @param {() => boolean} isThere
+ */
 export function installDebianPackages(names, isThere) {
   if (isThere()) return
   const list = names.join(' ')

@@ -1,4 +1,7 @@
-/** Prints what is being done, while it is done. */
+/**
+ * Prints what is being done, while it is done.
+ * @param {string} text
+ */
 export function say(text) {
   console.log(`· ${text}`)
 }
@@ -6,7 +9,10 @@ export function say(text) {
 /** Ends with one sentence about what to do. */
 export class Stop extends Error {}
 
-/** Runs a script's main part: a Stop is printed as its sentence, anything else as the error it is. */
+/**
+ * Runs a script's main part: a Stop is printed as its sentence, anything else as the error it is.
+ * @param {() => Promise<void>} main
+ */
 export async function run(main) {
   try {
     await main()

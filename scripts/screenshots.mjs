@@ -8,6 +8,17 @@ import { root } from './processes.mjs'
 import { run, say } from './say.mjs'
 import { createStack, demoPassword } from './stack.mjs'
 
+/**
+ * @typedef {object} Stage what a picture is taken of, and with
+ * @property {import('@playwright/test').Page} page
+ * @property {import('@playwright/test').BrowserContext} context
+ * @property {import('@playwright/test').Browser} browser
+ * @property {string} url
+ * @property {(seconds: number) => Promise<void>} advance
+ * @property {() => Promise<unknown>} answerOutside
+ * @property {(name: string, of?: import('@playwright/test').Page) => Promise<void>} shot
+ */
+
 const morning = '2031-05-12T09:12:00Z'
 const folder = join(root, 'docs/screenshots')
 
@@ -33,7 +44,14 @@ run(async () => {
   }
 })
 
-/** One stage with an invented clock, and a signed-in console on it. */
+/**
+ * One stage with an invented clock, and a signed-in console on it.
+ * @param {{ superuserUrl: string }} postgres
+ * @param {import('@playwright/test').Browser} browser
+ * @param {string} database
+ * @param {string[]} exchangeArgs
+ * @param {(stage: Stage) => Promise<void>} shoot
+ */
 async function onStage(postgres, browser, database, exchangeArgs, shoot) {
   const stack = createStack({
     databaseUrl: await prepareDatabase(postgres.superuserUrl, database),
@@ -44,12 +62,17 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
   try {
     const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
     const page = await context.newPage()
-    let rung = null
+    /** @type {object} */
+    let rung = {}
     const { advance, ask } = await talkTo(stack, (event) => {
       if (event.type === 'delivered' && event.party) rung = { service: 'answerCall', device: event.device, call: event.call }
     })
     /** Whoever was last rung outside answers. */
     const answerOutside = () => ask(rung)
+    /**
+     * @param {string} name
+     * @param {import('@playwright/test').Page} [of]
+     */
     const shot = async (name, of = page) => {
       await of.evaluate(() => document.fonts.ready)
       await of.mouse.move(0, 0)
@@ -69,6 +92,7 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
   }
 }
 
+/** @param {Stage} stage */
 async function shootMorning({ page, advance, shot }) {
   const answer = async () => {
     const { length } = await page.locator('.inHand :is(.ribbon, .line)').all()
@@ -110,6 +134,7 @@ async function shootMorning({ page, advance, shot }) {
   await shot('log')
 }
 
+/** @param {Stage} stage */
 async function shootBusy({ page, context, browser, url, advance, answerOutside, shot }) {
   await page.locator('.ribbon.asking').waitFor()
   await shot('busy')

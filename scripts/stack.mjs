@@ -22,6 +22,8 @@ export const demoPassword = 'hand-me-over'
  * @property {string} [exchange] the built exchange
  */
 
+/** @typedef {ReturnType<typeof createStack>} Stack */
+
 /**
  * Exchange and server on one database. Each can be killed and started again; with `watch`, what ends unasked is started again by itself.
  * @param {StackOptions} options
@@ -95,7 +97,7 @@ export function createStack({
     /** Waits until database and exchange are there for the server. */
     healthy() {
       return until(async () => {
-        if (hasEnded(stack.server)) throw new Stop('The server ended: see its message above.')
+        if (!stack.server || hasEnded(stack.server)) throw new Stop('The server ended: see its message above.')
         const answer = await fetch(`${stack.url}/api/health`).catch(() => null)
         return answer?.ok ? answer.json() : null
       }, 'The server did not get ready within a minute.')
@@ -113,6 +115,10 @@ export function createStack({
     },
   }
 
+  /**
+   * @param {string} name
+   * @param {() => Promise<void>} startAgain
+   */
   function ended(name, startAgain) {
     if (stopping || !watch) return
     watch(`the ${name} ended unasked; starting it again`)

@@ -63,6 +63,11 @@ run(async () => {
   }
 })
 
+/**
+ * @param {import('./stack.mjs').Stack} stack
+ * @param {string} databaseUrl
+ * @param {number} port
+ */
 function startDevServer(stack, databaseUrl, port) {
   console.log(`\nThe console will be at http://127.0.0.1:${port}; sign in as ines with the password ${demoPassword}.\n`)
   return spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(port)], {
@@ -80,6 +85,7 @@ function startDevServer(stack, databaseUrl, port) {
   })
 }
 
+/** @param {string} url */
 function welcome(url) {
   console.log(`
 Estafette is at ${url}

@@ -3,12 +3,14 @@ import { must, mustAll } from './processes.mjs'
 import { run, say } from './say.mjs'
 
 const steps = process.argv.slice(2)
+/** @param {string} step */
 const wants = step => steps.length === 0 || steps.includes(step)
 
 /** npm test: everything; npm test -- unit, for example, only that part of lint, types, unit, e2e. What follows e2e goes to Playwright. */
 run(async () => {
   installNpmPackages()
   must('npx', ['nuxt', 'prepare', '--logLevel', 'silent'], 'Nuxt could not prepare its types: see its message above.')
+  /** @type {[string, string[], string][]} */
   const looks = []
   if (wants('lint')) {
     looks.push(['npx', ['eslint', '.'], 'Lint found something: see above.'])

@@ -1,5 +1,5 @@
 import '../core/schema/wording'
-import { number, object, string } from 'yup'
+import { type InferType, number, object, string } from 'yup'
 import type { Call, NumberedEvent, Outlived } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'
 import type { Company } from '../core/company/company'
@@ -12,9 +12,15 @@ export const feedBeat = 2_000
 /** A position in the one order of events. */
 export interface Position { epoch: string, seq: number }
 
-/** `here` answers every beat: a console that says nothing more is taken for closed. */
-/** `company`: the version of the configuration that the browser has, if any: it is not sent again. */
-export type FromBrowser = { type: 'hello', since?: Position, company?: number } | { type: 'here' }
+const fromBrowser = object({
+  /** `here` answers every beat: a console that says nothing more is taken for closed. */
+  type: string().oneOf(['hello', 'here']).required(),
+  since: object({ epoch: string().strict().max(80).required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
+  /** The version of the configuration that the browser has, if any: it is not sent again. */
+  company: number().strict().integer().min(0).optional(),
+})
+export type FromBrowser = InferType<typeof fromBrowser>
+
 /** A browser that has been silent for so long (milliseconds) has gone, whatever its connection says. */
 export const longestSilence = feedBeat * 5
 
@@ -31,12 +37,6 @@ export type ToBrowser
     | { type: 'news' }
     | { type: 'error', message: string }
 
-const hello = object({
-  type: string().oneOf(['hello', 'here']).required(),
-  since: object({ epoch: string().strict().max(80).required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
-  company: number().strict().integer().min(0).optional(),
-})
-
 /** @throws Error with a sentence, when the text is not a message of the feed */
 export function readFromBrowser(text: string): FromBrowser {
   if (text.length > 1_000) throw new Error('A message on the feed must be at most 1000 characters.')
@@ -47,5 +47,5 @@ export function readFromBrowser(text: string): FromBrowser {
   catch {
     throw new Error('A message on the feed must be one JSON object.')
   }
-  return hello.validateSync(value, { stripUnknown: true }) as FromBrowser
+  return fromBrowser.validateSync(value, { stripUnknown: true })
 }

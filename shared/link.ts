@@ -1,10 +1,10 @@
 import '../core/schema/wording'
-import { array, number, object, type ObjectSchema, type Schema, string } from 'yup'
+import { array, type InferType, number, object, type Schema, string } from 'yup'
 import type { NumberedEvent, Refusal, Request } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'
 import type { CompanyChange } from '../core/company/changes'
 import { companyChange } from '../core/company/schema'
-import { services } from '../core/calls/services'
+import { fields as configureFields } from '../core/calls/services/configure'
 import { readRequest } from './requests'
 
 /**
@@ -20,19 +20,6 @@ export const helloWithin = 2_000
 export const longestHello = 4 * 1024
 /** Both sides say something at least this often (milliseconds), and take the other for dead after three times as long. */
 export const heartbeat = 2_000
-
-export type ToExchange
-  = | { type: 'hello', version: number, token: string, since?: { epoch: string, seq: number } }
-  /** `before`: the exchange's time after which it is not to be carried out any more. */
-    | { type: 'request', id: string, request: Request, before?: number }
-  /** What the company is from now on: everything once, later what has changed since version `from`. Until then the exchange knows nobody. */
-    | { type: 'configure', id: string, from: number, version: number, changes: CompanyChange[] }
-  /** Whether a request was carried out. */
-    | { type: 'inquire', id: string }
-  /** Moves an invented clock on, in milliseconds; refused by an exchange on real time. */
-    | { type: 'advance', by: number }
-  /** With every beat: whose consoles are open at this server. Who is not named any more, by no server, has gone. */
-    | { type: 'ping', present: string[] }
 
 export type FromExchange
   /**
@@ -61,35 +48,38 @@ const hello = object({
 const requestMessage = object({
   type: string().oneOf(['request']).required(),
   id: id.required(),
-  request: object().required(),
+  request: object<Record<string, unknown>>().required(),
+  /** The exchange's time after which it is not to be carried out any more. */
   before: number().strict().optional(),
 })
-const configure = (services.configure.fields() as ObjectSchema<object>).shape({
+/** What the company is from now on: everything once, later what has changed since version `from`. Until then the exchange knows nobody. */
+const configure = configureFields().shape({
   type: string().oneOf(['configure']).required(),
   id: id.required(),
   changes: array(companyChange as Schema<CompanyChange>).required(),
 })
+/** Whether a request was carried out. */
 const inquire = object({ type: string().oneOf(['inquire']).required(), id: id.required() })
+/** With every beat: whose consoles are open at this server. Who is not named any more, by no server, has gone. */
 const ping = object({ type: string().oneOf(['ping']).required(), present: array(id.required()).max(mostPresent).required() })
+/** Moves an invented clock on, in milliseconds; refused by an exchange on real time. */
 const advance = object({ type: string().oneOf(['advance']).required(), by: number().strict().integer().min(0).max(864e5).required() })
+
+const messages = { hello, request: requestMessage, configure, inquire, ping, advance }
+type Message = { [T in keyof typeof messages]: InferType<typeof messages[T]> }
+export type ToExchange = Exclude<Message[keyof Message], { type: 'request' }> | (Omit<Message['request'], 'request'> & { request: Request })
 
 /**
  * Reads one line from a server.
  * @throws Error with a sentence naming the field, when the line is not a message of this language
  */
 export function readToExchange(line: string): ToExchange {
-  const message = parse(line)
-  const { type } = message
-  if (type === 'ping') return ping.validateSync(message, { stripUnknown: true }) as ToExchange
-  if (type === 'configure') return configure.validateSync(message, { stripUnknown: true }) as ToExchange
-  if (type === 'inquire') return inquire.validateSync(message, { stripUnknown: true }) as ToExchange
-  if (type === 'hello') return hello.validateSync(message, { stripUnknown: true }) as ToExchange
-  if (type === 'advance') return advance.validateSync(message, { stripUnknown: true }) as ToExchange
-  if (type === 'request') {
-    const { id, request, before } = requestMessage.validateSync(message) as { id: string, request: Record<string, unknown>, before?: number }
-    return { type, id, request: readRequest(request), ...(before !== undefined && { before }) }
-  }
-  throw new Error('type must be hello, configure, request, inquire, advance or ping')
+  const said = parse(line)
+  const type = said.type as ToExchange['type']
+  if (!Object.hasOwn(messages, type)) throw new Error(`type must be one of: ${Object.keys(messages).join(', ')}`)
+  if (type !== 'request') return messages[type].validateSync(said, { stripUnknown: true })
+  const { id, request, before } = requestMessage.validateSync(said)
+  return { type, id, request: readRequest(request), ...(before !== undefined && { before }) }
 }
 
 function parse(line: string): Record<string, unknown> {

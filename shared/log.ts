@@ -1,8 +1,9 @@
 import '../core/schema/wording'
-import { array, boolean, type InferType, number, object, type ObjectSchema, string } from 'yup'
-import { type Cause, causes, directions, latestTime, type Step, stepTypes } from '../core/calls/model'
+import { array, boolean, type InferType, number, object, string } from 'yup'
+import { latestTime } from '../core/calls/model'
 import { parkingEnds } from '../core/calls/parkings'
-import { type CallRecord, type Outcome, outcomes } from '../core/calls/record'
+import type { Outcome } from '../core/calls/record'
+import { callRecord } from '../core/calls/recorded'
 import { recordOf } from '../core/schema/shapes'
 
 /** `dialled`: calls that whoever asks has made, to dial again. */
@@ -30,39 +31,15 @@ export const logQuery = object({
   limit: number().integer().min(1).max(largestPage).default(50).label('limit'),
 }).noUnknown().strict(false)
 
-const step: ObjectSchema<Step> = object({
-  at: time,
-  type: string().oneOf(stepTypes).required(),
-  device: text,
-  to: string().optional(),
-  cause: string<Cause>().oneOf(causes).optional(),
-})
-
 /** That somebody has dealt with a missed call: when, and whether by calling back. */
 export const dealing = object({ calledBack: boolean().strict().required().label('calledBack') }).noUnknown().required()
 
 /** Calls that nobody of ours talked with to the end, and which somebody has to look at. */
 export const missedOutcomes = ['missed', 'gaveUp', 'lost'] as const satisfies Outcome[]
 
-const logRow = object({
-  id: text,
-  direction: string().oneOf(directions).required(),
-  number: text.nullable(),
-  name: text.nullable(),
-  dialled: text,
-  line: text.nullable(),
-  startedAt: time,
-  answeredAt: timeIfAny,
-  endedAt: timeIfAny,
-  outcome: string().oneOf(outcomes).required(),
-  answeredBy: text.nullable(),
-  endedWith: text.nullable(),
-  account: text.nullable(),
-  devices: array(text).required(),
-  names: recordOf(text),
-  story: array(step).required(),
+const logRow = callRecord.omit(['epoch', 'numbers']).shape({
   dealtWith: object({ by: text, at: time, calledBack: boolean().required() }).nullable().defined().default(null),
-}) satisfies ObjectSchema<Omit<CallRecord, 'epoch' | 'numbers'>>
+})
 export type LogRow = InferType<typeof logRow>
 
 /** `next`: where the next page begins, or null at the end. */

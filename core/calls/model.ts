@@ -1,6 +1,8 @@
 import type { Map } from 'immutable'
+import type { InferType } from 'yup'
 import type { Company } from '../company/company'
 import type { Indexes } from './indexes'
+import type { step } from './recorded'
 
 /**
  * The vocabulary of calls, after the open standard ECMA-269: a call, a device, and between them a connection in one state.
@@ -115,14 +117,8 @@ export interface Recall {
   at: number
 }
 
-/** One thing that happened to a call, kept with it so that its story can be told anywhere. */
-export interface Step {
-  at: number
-  type: StepType
-  device: DeviceId
-  to?: DeviceId
-  cause?: Cause
-}
+/** One thing that happened to a call. */
+export type Step = InferType<typeof step>
 
 export const stepTypes = [
   'originated', 'queued', 'delivered', 'established', 'held', 'retrieved', 'transferred', 'diverted', 'failed',

@@ -1,6 +1,8 @@
-import type { Call, CallId, DeviceId, ExchangeState, LineId, Step } from './model'
+import type { InferType } from 'yup'
+import type { Call, ExchangeState, Step } from './model'
 import { deviceName, isMailbox } from './names'
 import { connectionOf } from './questions'
+import type { callRecord } from './recorded'
 
 /**
  * What became of a call. `joined`: it became part of another. `gaveUp`: it was answered, and later the caller hung up while nobody talked with them.
@@ -9,33 +11,8 @@ import { connectionOf } from './questions'
 export const outcomes = ['live', 'answered', 'joined', 'missed', 'gaveUp', 'voicemail', 'blocked', 'notReached', 'lost'] as const
 export type Outcome = typeof outcomes[number]
 
-/** One call for the log, made from its story. Times are milliseconds since 1970. */
-export interface CallRecord {
-  id: CallId
-  epoch: string
-  direction: Call['direction']
-  /** The outside party's, or the calling extension when the call is internal. */
-  number: string | null
-  name: string | null
-  dialled: string
-  line: LineId | null
-  startedAt: number
-  answeredAt: number | null
-  endedAt: number | null
-  outcome: Outcome
-  /** The first of ours who answered, and whoever had it last. */
-  answeredBy: DeviceId | null
-  endedWith: DeviceId | null
-  /** Account or cost code. */
-  account: string | null
-  /** Every device of ours that had to do with it. */
-  devices: DeviceId[]
-  /** Their numbers inside at the time. */
-  numbers: string[]
-  /** Names of devices at the time, so that the log outlives changes of staff. */
-  names: Record<DeviceId, string>
-  story: Step[]
-}
+/** One call for the log. */
+export type CallRecord = InferType<typeof callRecord>
 
 /**
  * The record of a call as it stands.

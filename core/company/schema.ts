@@ -1,79 +1,199 @@
 import '../schema/wording'
-import { array, boolean, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
-import { type CompanyChange, type Part, parts } from './changes'
-import { type Company, distributions, type Settings } from './company'
+import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
+import { type CompanyChange, parts } from './changes'
+import { type Company, distributions } from './company'
 import { oneOfBy, recordOf } from '../schema/shapes'
 
-/** The company's configuration as it is sent: one schema for each thing that it is made of. */
+/**
+ * The company that an exchange serves: its people and their telephones, lines, groups, queues, park slots and trunks, and the rules that hold for them.
+ * Plain data that survives JSON unchanged; changed by administrators while calls go on. All durations are milliseconds.
+ * One schema for each thing that it is made of: the types in `company.ts` follow from them.
+ */
 
 const text = (longest = 200) => string().strict().max(longest).defined()
 const id = string().strict().min(1).max(80).required()
 const whole = number().strict().integer().min(0).required()
+/** Where a call goes that has waited so long: an extension, a group, a queue, a mailbox, or an outside number. */
 const overflow = object({ after: whole, to: id }).required()
+/** When a line or queue is open; null: always. */
+const openAt = id.nullable().defined()
 
-const things = {
-  sites: object({ id, name: text(), position: whole }),
-  departments: object({ id, name: text(), site: id, handles: array(text().required()).required(), position: whole }),
-  people: object({ id, first: text(), last: text(), nickname: text().nullable(), department: id, role: text(), room: text(), mobile: text(20).nullable() }),
-  telephones: object({
-    id,
-    person: id.nullable().defined(),
-    rank: whole,
-    name: text(),
-    number: text(20),
-    capacity: whole,
-    inService: boolean().strict().required(),
-    pickupGroup: text(),
-    direct: text(20).nullable(),
-  }),
-  groups: object({
-    id,
-    name: text(),
-    number: text(20),
-    members: array(id).required(),
-    distribution: string().oneOf(distributions).required(),
-    tries: whole,
-    department: id.nullable().defined(),
-    overflow,
-    hours: id.nullable().defined(),
-  }),
-  lines: object({ id, name: text(), number: text(20), promise: whole, greeting: text(), target: id, night: id, overflow, hours: id.nullable().defined() }),
-  trunks: object({ id, channels: whole, kept: whole }),
-  slots: object({ id, number: text(20) }),
-  shortNumbers: object({ number: text(20), name: text(), emergency: boolean().strict().required() }),
-  hours: object({
-    id,
-    name: text(),
-    zone: text(),
-    week: array(object({ day: whole.min(1).max(7), opens: whole.max(1440), closes: whole.max(1440) })).required(),
-    holidays: array(object({ date: text(10), name: text() })).required(),
-  }),
-} satisfies { [P in Part]: ObjectSchema<Company[P][string] & object> }
-
-const settings: ObjectSchema<Settings> = object({
-  ringCycle: whole,
-  transferRecall: whole,
-  noAnswer: whole,
-  queueRecall: whole,
-  parkRecall: whole,
-  failedTone: whole,
-  absence: whole,
-  holdRecall: whole,
-  holdLimit: whole,
-  overflow: whole,
-  outsideWatch: whole,
-  outsideLongest: whole,
-  longestMessage: whole,
-  conferenceSize: whole,
-  operators: id,
+const site = object({
+  id,
+  name: text(),
+  /** Among the others, from 0. */
+  position: whole,
 })
+
+const department = object({
+  id,
+  name: text(),
+  site: id,
+  /** What people call about, in the words that callers use. */
+  handles: array(text().required()).required(),
+  /** Among the others, from 0. */
+  position: whole,
+})
+
+/** Somebody who works here. They have no, one or several telephones; their key stays, whatever their name, department or number. */
+const person = object({
+  id,
+  first: text(),
+  last: text(),
+  nickname: text().nullable(),
+  department: id,
+  role: text(),
+  room: text(),
+  /** E.164, for those who carry one. */
+  mobile: text(20).nullable(),
+})
+
+const telephone = object({
+  id,
+  /** Whose it is; null for one that belongs to a place. */
+  person: id.nullable().defined(),
+  /** Of several telephones of one person: which stands for them, the lowest first. */
+  rank: whole,
+  /** Whose it is, or where it stands, as people say it. */
+  name: text(),
+  /** The short number that reaches it from inside. */
+  number: text(20),
+  /** How many calls it can have at once; a call more finds it busy. */
+  capacity: whole,
+  inService: boolean().strict().required(),
+  /** Colleagues of one pickup group may take each other's ringing calls. */
+  pickupGroup: text(),
+  /** The direct number that reaches it from outside, E.164; null when it has none. */
+  direct: text(20).nullable(),
+})
+
+const group = object({
+  id,
+  name: text(),
+  /** The short number that reaches it from inside. */
+  number: text(20),
+  members: array(id).required(),
+  distribution: string().oneOf(distributions).required(),
+  /** Of a group that rings one member after the other: how many are tried. */
+  tries: whole,
+  /** Whose people it is made of, when it is a department's: what they handle is what it handles. */
+  department: id.nullable().defined(),
+  /** Of a queue: how long a call waits in it at most, and where it goes then. */
+  overflow,
+  hours: openAt,
+})
+
+/** A number of ours, where its calls go, where they go when nobody serves it, and where after they have waited too long. */
+const line = object({
+  id,
+  name: text(),
+  /** E.164. */
+  number: text(20),
+  /** Within which a call on this line is promised an answer. */
+  promise: whole,
+  /** What the operator says, after the greeting for the time of day. */
+  greeting: text(),
+  target: id,
+  night: id,
+  overflow,
+  hours: openAt,
+})
+
+const trunk = object({
+  id,
+  channels: whole,
+  /** How many of the channels are kept for emergency calls. */
+  kept: whole,
+})
+
+/** A place where a caller waits for anybody to take the call. */
+const slot = object({
+  id,
+  /** The short number that takes the call from any telephone. */
+  number: text(20),
+})
+
+/** A short number of the network, such as an emergency number: read before our own plan of numbers. */
+const shortNumber = object({
+  number: text(20),
+  name: text(),
+  /** Always gets through: it takes a channel that is kept for it, or that of a call that can best be spared. */
+  emergency: boolean().strict().required(),
+})
+
+/** Open from one minute of a day to another, by the clock of the place. */
+const openingSpan = object({
+  /** 1 is Monday, 7 Sunday (ISO 8601). */
+  day: whole.min(1).max(7),
+  /** Minutes since midnight, to 1440. */
+  opens: whole.max(1440),
+  closes: whole.max(1440),
+})
+
+const holiday = object({
+  /** For example "2026-12-25" (ISO 8601). */
+  date: text(10),
+  name: text(),
+})
+
+/** When lines and queues are open: the week, and the days on which they are closed all the same. */
+const openingHours = object({
+  id,
+  name: text(),
+  /** Of the IANA time zone database, for example "Europe/London". */
+  zone: text(),
+  week: array(openingSpan).required(),
+  holidays: array(holiday).required(),
+})
+
+const settings = object({
+  /** One cycle of ringing, to say a time as a number of rings. */
+  ringCycle: whole,
+  /** A transferred call that nobody answers comes back after this long. */
+  transferRecall: whole,
+  /** A direct call that nobody answers is moved on after this long. */
+  noAnswer: whole,
+  /** A call passed on to a queue comes back after this long. */
+  queueRecall: whole,
+  /** A parked call that nobody takes comes back after this long. */
+  parkRecall: whole,
+  /** How long the tone after a failed call lasts. */
+  failedTone: whole,
+  /** Callers on hold with an operator who has gone are offered to the others after this long. */
+  absence: whole,
+  /** Whom a colleague has on hold longer than this rings at the colleague again, and then goes to the operators. */
+  holdRecall: whole,
+  /** Whom an operator, or somebody who asks a third party meanwhile, has on hold longer than this is offered to the other operators. */
+  holdLimit: whole,
+  /** A call without a line or a queue of its own waits for the operators this long at most. */
+  overflow: whole,
+  /** Two parties outside stay this long in view of whoever brought them together. */
+  outsideWatch: whole,
+  /** Two parties outside without anybody of ours are parted after this long. */
+  outsideLongest: whole,
+  /** A mailbox takes this much of a message at most. */
+  longestMessage: whole,
+  /** The most parties to one conference. */
+  conferenceSize: whole,
+  /** The group that unanswered and returning calls go to. */
+  operators: id,
+}).required()
+
+/** The parts that hold things by their ids. */
+const things = {
+  sites: site, departments: department, people: person, telephones: telephone, groups: group, lines: line, trunks: trunk, slots: slot,
+  shortNumbers: shortNumber, hours: openingHours,
+}
+
+export type Things = { [P in keyof typeof things]: InferType<typeof things[P]> }
+export type Settings = InferType<typeof settings>
 
 /** Made once: a large company is told in tens of thousands of changes. */
 const changeOf: Record<string, Schema> = {
   ...Object.fromEntries(
     parts.map(part => [part, object({ part: string().oneOf([part]).required(), id, value: things[part].nullable().defined().default(undefined) })]),
   ),
-  settings: object({ part: string().oneOf(['settings']).required(), value: settings.required() }),
+  settings: object({ part: string().oneOf(['settings']).required(), value: settings }),
 }
 
 /** One change of the configuration. */
@@ -83,5 +203,5 @@ export const companyChange = oneOfBy('part', changeOf) as unknown as ISchema<Com
 export const company = object({
   version: whole,
   ...Object.fromEntries(parts.map(part => [part, recordOf(things[part] as Schema<object>)])),
-  settings: settings.required(),
+  settings,
 }) as unknown as ObjectSchema<Company>

@@ -5,16 +5,17 @@ import { faultsOf } from '../../company/check'
 import { accept, refuse } from '../answers'
 import { quietDevice } from '../device'
 import type { EventKind } from '../event'
+import type { FieldsOf } from '../fields'
 import { reindexAll } from '../indexes'
 import type { Agent, Device, DeviceId } from '../model'
 import type { Service } from '../service'
 
 const version = () => number().strict().integer().min(0).required()
 /** Beside them the changes themselves, whose schema (`company/schema.ts`) only the exchange link needs. */
-const fields = () => object({ from: version(), version: version() })
+export const fields = () => object({ from: version(), version: version() })
 
 declare module '../model' {
-  interface Requests { configure: { from: number, version: number, changes: CompanyChange[] } }
+  interface Requests { configure: FieldsOf<typeof fields> & { changes: CompanyChange[] } }
   interface Events {
     configured: { version: number, changes: CompanyChange[] }
   }
