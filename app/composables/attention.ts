@@ -1,4 +1,4 @@
-import { useDocumentVisibility, useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { useDocumentVisibility, useIntervalFn, useLocalStorage, useWebNotification } from '@vueuse/core'
 import { urgency } from '~~/core/calls/promises'
 import { useDesk } from '~/stores/desk'
 
@@ -13,6 +13,7 @@ export function useAttention() {
   const desk = useDesk()
   const sound = useLocalStorage('estafette-sound', true)
   const visibility = useDocumentVisibility()
+  const notification = useWebNotification({ requestPermissions: false })
   const sounded = new Map<string, number>()
   const notified = new Set<string>()
   let audio: AudioContext | null = null
@@ -43,10 +44,9 @@ export function useAttention() {
   }
 
   function notify(id: string, title: string, body: string): void {
-    if (visibility.value === 'visible' || notified.has(id) || !('Notification' in window) || Notification.permission !== 'granted') return
+    if (visibility.value === 'visible' || notified.has(id) || !notification.permissionGranted.value) return
     notified.add(id)
-    const shown = new Notification(title, { body, tag: id })
-    shown.onclick = () => window.focus()
+    void notification.show({ title, body, tag: id })
   }
 
   function check(): void {
@@ -63,11 +63,12 @@ export function useAttention() {
   }
 
   useIntervalFn(check, 1_000)
+  notification.onClick(() => window.focus())
 
   /** Turns the sound on or off; turning it on is also the moment to ask whether notifications are welcome. */
   function toggle(): void {
     sound.value = !sound.value
-    if (sound.value && 'Notification' in window && Notification.permission === 'default') void Notification.requestPermission()
+    if (sound.value) void notification.ensurePermissions()
   }
 
   return { sound, toggle }

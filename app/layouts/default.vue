@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { useEventListener, useIntervalFn, whenever } from '@vueuse/core'
 import { answerAnywhere, nameOfKey } from '~~/core/console/keys'
 import { seesCallers } from '~~/shared/people'
 import { useDesk } from '~/stores/desk'
@@ -49,6 +49,12 @@ onMounted(() => {
 })
 onBeforeUnmount(live.close)
 
+/** The dialogs are fetched once everybody is in sight: there before they are asked for, and also when the server is away by then. */
+const inSight = ref(false)
+whenever(() => live.state, () => onNuxtReady(() => {
+  inSight.value = true
+}), { once: true, immediate: true })
+
 const title = computed(() => desk.arriving.length > 0 ? `(${desk.arriving.length}) Estafette` : 'Estafette')
 useHead({ title })
 </script>
@@ -80,10 +86,12 @@ useHead({ title })
         Fetching the picture of all extensions…
       </p>
       <slot v-else />
-      <StoryDialog />
-      <DigitsDialog />
-      <MessageDialog />
-      <BlockDialog />
+      <template v-if="inSight">
+        <LazyStoryDialog />
+        <LazyDigitsDialog />
+        <LazyMessageDialog />
+        <LazyBlockDialog />
+      </template>
     </main>
   </div>
 </template>

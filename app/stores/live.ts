@@ -1,4 +1,4 @@
-import { createEventHook, until } from '@vueuse/core'
+import { createEventHook, until, useTimeoutFn, useWebSocket } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive, shallowRef } from 'vue'
 import { evolve } from '~~/core/calls/evolve'
@@ -8,7 +8,7 @@ import { type Company, nobody } from '~~/core/company/company'
 import { presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
 import { feedBeat, type FromBrowser, type ToBrowser } from '~~/shared/feed'
 
-const longestPause = 4_000
+const [shortestPause, longestPause] = [250, 4_000]
 /** An event comes with the reply to its request, or a moment later. */
 const longestWait = 2_000
 
@@ -37,65 +37,55 @@ export const useLive = defineStore('live', () => {
   /** The latest configuration that was sent: it is not sent again. */
   let company: Company = nobody
   let clockOffset = 0
-  let socket: WebSocket | null = null
-  let wanted = false
-  let pause = 250
   let heard = false
-  let silence: ReturnType<typeof setTimeout> | undefined
-  let retry: ReturnType<typeof setTimeout> | undefined
 
   const working = computed(() => connected.value && exchange.value)
 
-  function open(): void {
-    wanted = true
-    if (socket) return
-    clearTimeout(retry)
-    heard = false
-    const opening = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/feed`)
-    socket = opening
-    opening.onopen = () => {
-      sayHello()
-      listen()
-    }
-    opening.onmessage = (message) => {
+  const { ws, status, open: connect, close: hangUp, send } = useWebSocket(() => `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/feed`, {
+    immediate: false,
+    autoConnect: false,
+    autoClose: false,
+    autoReconnect: { delay: tried => Math.min(longestPause, shortestPause * 2 ** (tried - 1)) },
+    onConnected: sayHello,
+    onMessage(_, message) {
       heard = true
-      listen()
+      silence.start()
       take(JSON.parse(message.data as string) as ToBrowser)
-    }
-    opening.onclose = () => gone(opening)
-    listen()
+    },
+    onDisconnected(which) {
+      if (which === ws.value) gone()
+    },
+  })
+
+  /** The connection counts as lost when the server has been silent for three beats. */
+  const silence = useTimeoutFn(() => {
+    gone()
+    connect()
+  }, feedBeat * 3, { immediate: false })
+
+  function open(): void {
+    if (status.value !== 'CLOSED') return
+    heard = false
+    connect()
+    silence.start()
   }
 
   function close(): void {
-    wanted = false
-    const closing = socket
-    if (closing) gone(closing)
-    closing?.close()
+    heard = true
+    gone()
+    hangUp()
+    silence.stop()
     state.value = null
     presences.clear()
   }
 
-  /** The connection counts as lost when the server has been silent for three beats. */
-  function listen(): void {
-    clearTimeout(silence)
-    silence = setTimeout(() => {
-      const silent = socket
-      if (silent) gone(silent)
-      silent?.close()
-    }, feedBeat * 3)
-  }
-
-  function gone(which: WebSocket): void {
-    if (socket !== which) return
-    socket = null
-    clearTimeout(silence)
+  function gone(): void {
     if (connected.value || since.value === null) since.value = now()
     connected.value = false
-    if (!wanted) return
     // Refused before it began: by a server that is away, or because nobody is signed in any more.
     if (!heard) over.value++
-    retry = setTimeout(open, pause)
-    pause = Math.min(longestPause, pause * 2)
+    heard = false
+    silence.start()
   }
 
   function take(message: ToBrowser): void {
@@ -122,7 +112,7 @@ export const useLive = defineStore('live', () => {
     clockOffset = message.now - steady()
     exchange.value = message.exchange
     if (message.type === 'beat') {
-      socket?.send(JSON.stringify({ type: 'here' } satisfies FromBrowser))
+      say({ type: 'here' })
       // Another epoch, or a server ahead of us: it has something to say that we missed.
       if (message.epoch && (message.epoch !== state.value?.epoch || message.seq > state.value.seq)) sayHello()
       return
@@ -132,13 +122,15 @@ export const useLive = defineStore('live', () => {
     else sayHello()
     connected.value = true
     since.value = null
-    pause = 250
+  }
+
+  function say(message: FromBrowser): void {
+    send(JSON.stringify(message), false)
   }
 
   /** Says the last event we know; the server answers with what came after it. */
   function sayHello(): void {
-    const hello: FromBrowser = { type: 'hello', company: company.version, ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) }
-    socket?.send(JSON.stringify(hello))
+    say({ type: 'hello', company: company.version, ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) })
   }
 
   function begin(snapshot: ExchangeState): void {

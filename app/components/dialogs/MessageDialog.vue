@@ -27,7 +27,7 @@ watch(() => dialogs.message, (wanted) => {
     callBack: true,
   })
   sent.clear()
-})
+}, { immediate: true })
 
 const found = ref<{ value: string, label: string }[]>([])
 function search(typed: string): void {
