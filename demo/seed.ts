@@ -4,7 +4,7 @@ import { Passwords } from '../server/accounts/passwords'
 import { writeCompany } from '../server/company/rows'
 import { Account } from '../server/database/entities'
 import { connectDatabase } from '../server/database/orm'
-import type { Role } from '../shared/people'
+import type { Role } from '../shared/roles'
 import { merrowby } from './company/merrowby'
 
 /** The sign-ins of the demo; the password is the same for all and printed by the start command. */

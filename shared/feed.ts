@@ -3,11 +3,9 @@ import { type InferType, number, object, string } from 'yup'
 import type { Call, NumberedEvent, Outlived } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'
 import type { Company } from '../core/company/company'
+import { feedBeat } from './beat'
 
 /** The live feed: a WebSocket on which a browser says the last event it knows and receives what it missed, then everything. */
-
-/** The server says something at least this often, in milliseconds; a browser takes it for gone after three times as long. */
-export const feedBeat = 2_000
 
 /** A position in the one order of events. */
 export interface Position { epoch: string, seq: number }

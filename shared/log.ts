@@ -2,7 +2,6 @@ import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { latestTime } from '../core/calls/model'
 import { parkingEnds } from '../core/calls/parkings'
-import type { Outcome } from '../core/calls/record'
 import { callRecord } from '../core/calls/recorded'
 import { recordOf } from '../core/schema/shapes'
 
@@ -33,9 +32,6 @@ export const logQuery = object({
 
 /** That somebody has dealt with a missed call: when, and whether by calling back. */
 export const dealing = object({ calledBack: boolean().strict().required().label('calledBack') }).noUnknown().required()
-
-/** Calls that nobody of ours talked with to the end, and which somebody has to look at. */
-export const missedOutcomes = ['missed', 'gaveUp', 'lost'] as const satisfies Outcome[]
 
 const logRow = callRecord.omit(['epoch', 'numbers']).shape({
   dealtWith: object({ by: text, at: time, calledBack: boolean().required() }).nullable().defined().default(null),

@@ -26,5 +26,3 @@ export type Preferences = InferType<typeof preferences>
 /** What is changed; whatever is left out stays as it was. */
 export const preferencesChange = object(fields).noUnknown().required()
 export type PreferencesChange = Partial<Preferences>
-
-export const asDesigned: Preferences = { track: null, panel: null, panelShown: true, density: 'names', loudness: 'everything' }

@@ -11,7 +11,7 @@ import { LineReader } from './lines'
 import { readToExchange } from './link'
 import { newMessage } from './messages'
 import { redactEvent, redactState } from '../core/calls/redaction'
-import { seesCallers } from './people'
+import { seesCallers } from './roles'
 import { services } from '../core/calls/services'
 import { handsetServices, personServices, readRequest, requestFor } from './requests'
 

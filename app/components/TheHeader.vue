@@ -4,7 +4,7 @@ import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useMessages } from '~/stores/messages'
 import { useSession } from '~/stores/session'
-import { seesCallers } from '~~/shared/people'
+import { seesCallers } from '~~/shared/roles'
 
 const session = useSession()
 const desk = useDesk()

@@ -1,5 +1,6 @@
 import { formatNumber } from '~~/core/numbers/dialled'
-import { type LogRow, missedOutcomes } from '~~/shared/log'
+import { missedOutcomes } from '~~/core/calls/record'
+import type { LogRow } from '~~/shared/log'
 
 /** A call of the log in words. */
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn, whenever } from '@vueuse/core'
 import { answerAnywhere, nameOfKey } from '~~/core/console/keys'
-import { seesCallers } from '~~/shared/people'
+import { seesCallers } from '~~/shared/roles'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
 import { usePreferences } from '~/stores/preferences'

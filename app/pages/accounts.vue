@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import { type AccountInfo, type Role, roles } from '~~/shared/people'
+import type { AccountInfo } from '~~/shared/people'
+import { type Role, roles } from '~~/shared/roles'
 import { useSession } from '~/stores/session'
 
 useHead({ title: 'Accounts · Estafette' })

@@ -6,7 +6,8 @@ import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls
 import { stateOf } from '~~/core/calls/snapshot'
 import { type Company, nobody } from '~~/core/company/company'
 import { presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
-import { feedBeat, type FromBrowser, type ToBrowser } from '~~/shared/feed'
+import { feedBeat } from '~~/shared/beat'
+import type { FromBrowser, ToBrowser } from '~~/shared/feed'
 
 const [shortestPause, longestPause] = [250, 4_000]
 /** An event comes with the reply to its request, or a moment later. */

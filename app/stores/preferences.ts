@@ -1,7 +1,8 @@
 import { useDebounceFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { reactive, toRefs } from 'vue'
-import { asDesigned, type Preferences, type PreferencesChange } from '~~/shared/preferences'
+import { asDesigned } from '~~/shared/as-designed'
+import type { Preferences, PreferencesChange } from '~~/shared/preferences'
 
 const settles = 400
 

@@ -124,7 +124,6 @@ export const stepTypes = [
   'originated', 'queued', 'delivered', 'established', 'held', 'retrieved', 'transferred', 'diverted', 'failed',
   'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused',
 ] as const
-export type StepType = typeof stepTypes[number]
 
 export interface Caption {
   device: DeviceId

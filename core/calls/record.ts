@@ -11,6 +11,9 @@ import type { callRecord } from './recorded'
 export const outcomes = ['live', 'answered', 'joined', 'missed', 'gaveUp', 'voicemail', 'blocked', 'notReached', 'lost'] as const
 export type Outcome = typeof outcomes[number]
 
+/** Calls that nobody of ours talked with to the end, and which somebody has to look at. */
+export const missedOutcomes = ['missed', 'gaveUp', 'lost'] as const satisfies Outcome[]
+
 /** One call for the log. */
 export type CallRecord = InferType<typeof callRecord>
 

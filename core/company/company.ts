@@ -1,7 +1,6 @@
 import type { Settings, Things } from './schema'
 
 /** What the company is made of, as `schema.ts` describes it. */
-export type Site = Things['sites']
 export type Department = Things['departments']
 export type Person = Things['people']
 export type PersonId = Person['id']
@@ -10,11 +9,8 @@ export type Group = Things['groups']
 export type Overflow = Group['overflow']
 export type Line = Things['lines']
 export type OpeningHours = Things['hours']
-export type OpeningSpan = OpeningHours['week'][number]
-export type Holiday = OpeningHours['holidays'][number]
 export type ShortNumber = Things['shortNumbers']
 export type Slot = Things['slots']
-export type Trunk = Things['trunks']
 export type { Settings }
 
 /** Things stand under their ids. */

@@ -1,5 +1,6 @@
 import type { H3Event } from 'h3'
-import type { Role, SignedIn } from '~~/shared/people'
+import type { SignedIn } from '~~/shared/people'
+import type { Role } from '~~/shared/roles'
 import { fromDatabase } from '../database/away'
 import { useRelay } from '../relay'
 

@@ -5,7 +5,7 @@ import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
 import type { Distribution } from '~~/core/company/company'
 import type { MessageKind } from '~~/shared/messages'
-import type { Role } from '~~/shared/people'
+import type { Role } from '~~/shared/roles'
 import type { PreferencesChange } from '~~/shared/preferences'
 
 export const Account = defineEntity({

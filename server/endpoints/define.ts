@@ -1,6 +1,7 @@
 import type { H3Event } from 'h3'
 import type { ISchema, ObjectSchema } from 'yup'
-import type { Role, SignedIn } from '~~/shared/people'
+import type { SignedIn } from '~~/shared/people'
+import type { Role } from '~~/shared/roles'
 import { requirePerson } from '../accounts/session'
 import { readInput, readParams, readQuery } from '../validation/read'
 

@@ -4,7 +4,7 @@ import { numbered } from '~~/core/calls/evolve'
 import type { Request } from '~~/core/calls/model'
 import { Tryout } from '~~/core/calls/tryout'
 import type { ToBrowser } from '~~/shared/feed'
-import type { Role } from '~~/shared/people'
+import type { Role } from '~~/shared/roles'
 import { Replica } from '../exchange-link/replica'
 import { Hub, type Listener } from './hub'
 

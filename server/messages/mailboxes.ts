@@ -1,4 +1,5 @@
-import { seesCallers, type SignedIn } from '~~/shared/people'
+import type { SignedIn } from '~~/shared/people'
+import { seesCallers } from '~~/shared/roles'
 import { useRelay } from '../relay'
 
 /**

@@ -1,4 +1,5 @@
-import { asDesigned, preferences } from '~~/shared/preferences'
+import { asDesigned } from '~~/shared/as-designed'
+import { preferences } from '~~/shared/preferences'
 import { fromDatabase } from '../../database/away'
 import { PreferencesEntity } from '../../database/entities'
 import { defineEndpoint } from '../../endpoints/define'
