@@ -49,6 +49,8 @@ export default defineNuxtConfig({
     externals: { trace: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, include: ['../bench/day.ts'] } },
   },
+  // The call model names schemas that only the server reads: without this word Yup would be fetched with the console, before the first form needs it.
+  vite: { build: { rollupOptions: { treeshake: { moduleSideEffects: id => !id.includes('/node_modules/yup/') } } } },
   typescript: {
     strict: true,
     tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange'] },
