@@ -173,7 +173,7 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('button', { name: /^Keep in a slot/ }).click()
   await page.getByRole('button', { name: /kept for/ }).nth(1).waitFor()
   const handset = await context.newPage()
-  await handset.goto('/handset?of=t2150')
+  await handset.goto('/handset?of=t2150&of=outside&of=t2117')
   await handset.getByText('● message').waitFor()
   await shot('handset', handset)
   await handset.close()

@@ -471,6 +471,41 @@ test('a person at a stand-in handset plays caller and colleague; nobody simulate
   await outside.close()
 })
 
+test('several handsets stand side by side in one tab, the outside caller\'s too, and each is put down by itself', async ({ console, stage }) => {
+  const other = dunstan
+  const held = (device: string) => expect.poll(() => stage.cast.state.devices.get(device)!.handset)
+  const table = await console.context().newPage()
+  await table.goto(`/handset?of=${marit.device}&of=outside`)
+  await held(marit.device).toBe(true)
+  await table.getByRole('combobox', { name: 'Whose handset?' }).fill(other.words)
+  await table.getByRole('option', { name: other.words }).click()
+  await held(other.device).toBe(true)
+  const [first, second] = [marit, other].map(({ words }) => table.getByRole('region', { name: `Handset of ${words}` }))
+
+  // Two colleagues talk; a caller outside is passed from one to the other with the keys of the telephone.
+  await table.getByLabel('Name shown').fill('Side By Side')
+  await table.getByRole('button', { name: 'Call', exact: true }).click()
+  await expect(ribbon(console, 'Arriving', 'Side By Side')).toBeVisible()
+  await console.getByRole('button', { name: 'Answer Side By Side' }).click()
+  await name(console, marit.words)
+  await console.keyboard.press('Enter')
+  await first!.getByRole('button', { name: 'Answer' }).click()
+  await expect(first!.getByRole('article', { name: 'Call with Side By Side' })).toContainText('talking')
+  for (const digit of other.extension) await first!.getByRole('button', { name: digit, exact: true }).click()
+  await expect(first!.getByLabel('Number', { exact: true })).toHaveValue(other.extension)
+  await first!.getByRole('button', { name: 'Pass on' }).click()
+  await second!.getByRole('button', { name: 'Answer' }).click()
+  await expect(second!.getByRole('article', { name: 'Call with Side By Side' })).toContainText('talking')
+  await expect(first!).toContainText('Nothing rings.')
+  await table.getByRole('region', { name: 'Telephone outside' }).getByRole('button', { name: 'Hang up' }).click()
+
+  await table.getByRole('button', { name: `Put down the handset of ${marit.words}` }).click()
+  await held(marit.device).toBe(false)
+  expect(stage.cast.state.devices.get(other.device)!.handset).toBe(true)
+  await table.close()
+  await held(other.device).toBe(false)
+})
+
 test('a staff member may use their own telephone and nobody else\'s, and sees who calls them but nobody else', async ({ stage, browser }) => {
   const context = await browser.newContext({ baseURL: stage.url })
   const page = await context.newPage()

@@ -1,20 +1,22 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { searchDirectory } from '~~/core/directory/search'
 import { useDirectory } from '~/stores/directory'
-import { useHandset } from '~/stores/handset'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 
 useHead({ title: 'Handset · Estafette' })
 
-const handset = useHandset()
 const directory = useDirectory()
 const session = useSession()
 const live = useLive()
 const route = useRoute()
-const who = ref('')
 const outside = 'outside'
+
+/** The telephones on the table, by the address of the page: their devices, or the one outside. */
+const table = computed(() => {
+  const wanted = [route.query.of].flat().filter(of => typeof of === 'string' && (of === outside || live.state!.devices.has(of))) as string[]
+  return wanted.length > 0 || 'of' in route.query ? [...new Set(wanted)] : [session.me?.device ?? outside]
+})
 
 const found = ref<{ value: string, label: string }[]>([])
 function search(typed: string): void {
@@ -23,71 +25,84 @@ function search(typed: string): void {
 const optionOf = (device: string) => ({ value: device, label: `${directory.nameOf(device)}, ${directory.numberOf(device)}` })
 const options = computed(() => {
   const own = session.me?.device
-  const fixed = [{ value: outside, label: 'A caller outside' }, ...(own ? [optionOf(own)] : [])]
-  const chosen = who.value && who.value !== outside ? [optionOf(who.value)] : []
-  return [...new Map([...fixed, ...chosen, ...found.value].map(option => [option.value, option])).values()]
+  const all = [{ value: outside, label: 'A caller outside' }, ...(own ? [optionOf(own)] : []), ...found.value]
+  return [...new Map(all.map(option => [option.value, option])).values()].filter(option => !table.value.includes(option.value))
 })
 
-async function choose(value: string): Promise<void> {
-  who.value = value
-  await handset.take(value === outside ? null : value)
+function lay(devices: string[]): void {
+  void navigateTo({ query: { of: devices } }, { replace: true })
 }
-
-useEventListener(window, 'pagehide', () => void handset.putDown())
-onMounted(() => {
-  const wanted = route.query.of
-  void choose(typeof wanted === 'string' && (wanted === outside || live.state?.devices.has(wanted)) ? wanted : session.me?.device ?? outside)
-})
-onBeforeUnmount(() => void handset.putDown())
 </script>
 
 <template>
   <div class="records-page">
-    <h1>Handset</h1>
-    <div class="desk">
-      <div class="chooser">
-        <label for="handset-who">Whose handset?</label>
-        <el-select
-          id="handset-who"
-          :model-value="who"
-          filterable
-          remote
-          :remote-method="search"
-          aria-label="Whose handset?"
-          @update:model-value="choose"
-        >
-          <el-option
-            v-for="option in options"
-            :key="option.value"
-            :value="option.value"
-            :label="option.label"
-          />
-        </el-select>
-        <p class="soft">
-          A stand-in telephone. While you hold it, nobody simulated answers for its owner.
-        </p>
-      </div>
-      <FailureNote :text="handset.failure" />
-      <HandsetOutside v-if="who === outside" />
-      <HandsetInside v-else-if="handset.device" />
+    <div class="bar">
+      <h1>Handset</h1>
+      <label for="handset-who">Whose handset?</label>
+      <el-select
+        id="handset-who"
+        class="who"
+        :model-value="''"
+        filterable
+        remote
+        :remote-method="search"
+        placeholder="Take one more into your hand"
+        aria-label="Whose handset?"
+        @update:model-value="lay([...table, $event])"
+      >
+        <el-option
+          v-for="option in options"
+          :key="option.value"
+          :value="option.value"
+          :label="option.label"
+        />
+      </el-select>
+      <p class="soft">
+        Stand-in telephones. While you hold one, nobody simulated answers for its owner.
+      </p>
+    </div>
+    <div class="table">
+      <template
+        v-for="of in table"
+        :key="of"
+      >
+        <HandsetOutside
+          v-if="of === outside"
+          @put-down="lay(table.filter(other => other !== of))"
+        />
+        <HandsetInside
+          v-else
+          :device="of"
+          @put-down="lay(table.filter(other => other !== of))"
+        />
+      </template>
+      <p
+        v-if="!table.length"
+        class="empty"
+      >
+        No telephone is in your hand. Choose whose it shall be: several stand side by side.
+      </p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.desk {
-  display: grid;
-  gap: var(--space-4);
-  max-width: 40rem;
-  margin: 0 auto;
-}
-
-.chooser {
-  display: grid;
-  gap: var(--space-2);
+.who {
+  width: 20rem;
 }
 
 label {
   font-weight: 600;
+}
+
+.table {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: start;
+  gap: var(--space-4);
+}
+
+.empty {
+  flex: 1;
 }
 </style>

@@ -3,26 +3,24 @@ import { spell } from '~~/core/durations/durations'
 import type { Call } from '~~/core/calls/model'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { whyFailed } from '~~/core/calls/story'
+import type { Handset } from '~/composables/handset'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
-import { useHandset } from '~/stores/handset'
 
-const props = defineProps<{ call: Call }>()
-const handset = useHandset()
+const props = defineProps<{ call: Call, handset: Handset }>()
 const directory = useDirectory()
 const desk = useDesk()
-const target = ref('')
 const words = ref('')
 
-const own = computed(() => connectionOf(props.call, handset.device!)!)
-const others = computed(() => othersOf(props.call, handset.device!))
+const own = computed(() => connectionOf(props.call, props.handset.device)!)
+const others = computed(() => othersOf(props.call, props.handset.device))
 const names = computed(() => {
   const { call } = props
   const named = others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === call.calling ? call.party : null)))
   return named.join(', ') || (call.failed ? directory.nameOf(call.failed.device) : 'Nobody')
 })
-const consultation = computed(() => handset.calls.find(call => call.consultation === props.call.id))
-const another = computed(() => handset.calls.find(call => call.id !== props.call.id && connectionOf(call, handset.device!)!.state !== 'alerting'))
+const consultation = computed(() => props.handset.calls.find(call => call.consultation === props.call.id))
+const another = computed(() => props.handset.calls.find(call => call.id !== props.call.id && connectionOf(call, props.handset.device)!.state !== 'alerting'))
 const state = computed(() => {
   if (own.value.state === 'alerting') return own.value.invitedBy ? 'asks you to join' : 'rings'
   if (own.value.state === 'held') return 'on hold'
@@ -32,20 +30,11 @@ const state = computed(() => {
   if (other?.state === 'held') return 'has you on hold ♪'
   return 'talking'
 })
-const said = computed(() => props.call.caption && props.call.caption.device !== handset.device ? props.call.caption.text : null)
-const note = computed(() => props.call.passing?.to === handset.device ? props.call.passing?.note : null)
-
-async function passOn(announced: boolean): Promise<void> {
-  const to = target.value.trim()
-  if (!to) return
-  const done = announced
-    ? await handset.ask({ service: 'consultationCall', call: props.call.id, number: to })
-    : await handset.ask({ service: 'singleStepTransferCall', call: props.call.id, to })
-  if (done) target.value = ''
-}
+const said = computed(() => props.call.caption && props.call.caption.device !== props.handset.device ? props.call.caption.text : null)
+const note = computed(() => props.call.passing?.to === props.handset.device ? props.call.passing?.note : null)
 
 async function say(): Promise<void> {
-  if (words.value.trim() && await handset.speak(props.call, handset.device!, words.value.trim())) words.value = ''
+  if (words.value.trim() && await props.handset.speak(props.call, words.value.trim())) words.value = ''
 }
 </script>
 
@@ -54,12 +43,12 @@ async function say(): Promise<void> {
     class="call"
     :aria-label="`Call with ${names}`"
   >
-    <p class="line">
-      <strong>{{ names }}</strong> <span>{{ state }} {{ spell(desk.now - own.since) }}</span>
+    <p>
+      <strong>{{ names }}</strong> {{ state }} <span class="time">{{ spell(desk.now - own.since) }}</span>
     </p>
     <p
       v-if="note"
-      class="note"
+      class="strong"
     >
       Note: {{ note }}
     </p>
@@ -110,7 +99,7 @@ async function say(): Promise<void> {
     </div>
     <div
       v-if="own.state === 'connected'"
-      class="keys"
+      class="saying"
     >
       <el-input
         v-model="words"
@@ -122,25 +111,6 @@ async function say(): Promise<void> {
       <el-button @click="say">
         Say
       </el-button>
-      <el-input
-        v-model="target"
-        maxlength="40"
-        placeholder="Pass on to"
-        aria-label="Pass on to"
-        @keydown.enter.prevent="passOn(false)"
-      />
-      <el-button @click="passOn(false)">
-        Pass on
-      </el-button>
-      <el-button @click="passOn(true)">
-        Ask first
-      </el-button>
     </div>
   </article>
 </template>
-
-<style scoped>
-.note {
-  font-weight: 600;
-}
-</style>

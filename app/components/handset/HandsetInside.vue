@@ -3,31 +3,43 @@ import { callsByAge } from '~~/core/calls/questions'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
-import { useHandset } from '~/stores/handset'
 import { useLive } from '~/stores/live'
 
-const handset = useHandset()
+const props = defineProps<{ device: string }>()
+defineEmits<{ putDown: [] }>()
+const handset = useHandset(props.device)
 const directory = useDirectory()
 const live = useLive()
 const desk = useDesk()
+/** What the keys have written: to be dialled, or where the call goes on to. */
 const number = ref('')
+const keypad = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '*', '0', '#']
 
-const own = computed(() => live.state!.devices.get(handset.device!)!)
-const name = computed(() => directory.nameOf(handset.device!))
+const own = computed(() => live.state?.devices.get(props.device))
+const name = computed(() => directory.nameOf(props.device))
 const notice = computed(() => {
-  const { doNotDisturb, doNotDisturbBy, doNotDisturbUntil } = own.value
-  if (!doNotDisturb) return null
+  if (!own.value?.doNotDisturb) return null
+  const { doNotDisturbBy, doNotDisturbUntil } = own.value
   const by = doNotDisturbBy ? `, set by ${directory.nameOf(doNotDisturbBy)}` : ''
   const until = doNotDisturbUntil ? ` for another ${spell(doNotDisturbUntil - desk.now)}` : ''
   return `Do not disturb${by}${until}`
 })
 
 /** Who waits in a slot for anybody, or for somebody else. */
-const parked = computed(() => callsByAge(live.state!).filter(call => call.parked && call.parked.for !== handset.device && call.calling !== handset.device))
+const parked = computed(() => live.state
+  ? callsByAge(live.state).filter(call => call.parked && call.parked.for !== props.device && call.calling !== props.device)
+  : [])
 
-async function dial(): Promise<void> {
-  if (number.value.trim() && await handset.ask({ service: 'makeCall', number: number.value.trim() })) number.value = ''
+/** Does something with the number; what could be done with it is put away. */
+async function useNumber(does: (written: string) => Promise<boolean>): Promise<void> {
+  const written = number.value.trim()
+  if (written && await does(written)) number.value = ''
 }
+
+const dial = () => useNumber(to => handset.ask({ service: 'makeCall', number: to }))
+const passOn = (call: string) => useNumber(to => handset.ask({ service: 'singleStepTransferCall', call, to }))
+const askFirst = (call: string) => useNumber(to => handset.ask({ service: 'consultationCall', call, number: to }))
+const sendTones = (call: string) => useNumber(digits => handset.ask({ service: 'generateDigits', call, digits }))
 </script>
 
 <template>
@@ -35,156 +47,236 @@ async function dial(): Promise<void> {
     class="phone"
     :aria-label="`Handset of ${name}`"
   >
-    <p class="display">
+    <HandsetReceiver :state="handset.talking ? 'lifted' : handset.rings ? 'rings' : 'down'" />
+    <p class="plate">
       <strong>{{ name }}</strong>
-      <span>{{ directory.numberOf(handset.device!) }}</span>
-      <span
+      <span class="extension">{{ directory.numberOf(device) }}</span>
+    </p>
+    <div class="display">
+      <p
         v-if="handset.light"
         class="light"
         role="status"
-      >● message</span>
-    </p>
-    <p
-      v-if="notice"
-      class="notice"
-    >
-      {{ notice }}
-    </p>
-    <HandsetCall
-      v-for="call in handset.calls"
-      :key="call.id"
-      :call="call"
-    />
-    <p
-      v-if="!handset.calls.length"
-      class="soft"
-    >
-      Nothing rings.
-    </p>
-    <article
-      v-for="call in handset.reserved"
-      :key="`reserved ${call.id}`"
-      class="note"
-    >
-      <p>
-        <strong>{{ directory.nameOf(call.calling, call.party) }}</strong> waits for you in {{ directory.nameOf(call.parked!.slot) }},
-        parked by {{ directory.nameOf(call.parked!.by) }} {{ spell(desk.now - call.parked!.at) }} ago.
+      >
+        ● message
       </p>
-      <div class="keys">
-        <el-button @click="handset.ask({ service: 'directedPickupCall', call: call.id })">
-          {{ handset.calls.length ? 'Swap to them' : 'Take' }}
-        </el-button>
+      <p
+        v-if="notice"
+        class="strong"
+      >
+        {{ notice }}
+      </p>
+      <HandsetCall
+        v-for="call in handset.calls"
+        :key="call.id"
+        :call="call"
+        :handset="handset"
+      />
+      <p
+        v-if="!handset.calls.length"
+        class="soft"
+      >
+        Nothing rings.
+      </p>
+      <article
+        v-for="call in handset.reserved"
+        :key="`reserved ${call.id}`"
+        class="note"
+      >
+        <p>
+          <strong>{{ directory.nameOf(call.calling, call.party) }}</strong> waits for you in {{ directory.nameOf(call.parked!.slot) }},
+          parked by {{ directory.nameOf(call.parked!.by) }} {{ spell(desk.now - call.parked!.at) }} ago.
+        </p>
+        <div class="keys">
+          <el-button @click="handset.ask({ service: 'directedPickupCall', call: call.id })">
+            {{ handset.calls.length ? 'Swap to them' : 'Take' }}
+          </el-button>
+          <el-button
+            v-if="handset.calls.length"
+            @click="handset.joinReserved(call)"
+          >
+            Join
+          </el-button>
+        </div>
+      </article>
+      <article
+        v-for="note in handset.outlived"
+        :key="`outlived ${note.call}`"
+        class="note"
+      >
+        <p>
+          {{ directory.nameOf(note.caller, note.party) }} waited for you in {{ directory.nameOf(note.slot) }} for {{ spell(note.ended - note.since) }},
+          and has hung up.
+        </p>
+        <div class="keys">
+          <el-button @click="handset.ask({ service: 'dismissNote', note: note.call })">
+            Put away
+          </el-button>
+        </div>
+      </article>
+      <div
+        v-if="parked.length"
+        class="keys"
+      >
         <el-button
-          v-if="handset.calls.length"
-          @click="handset.joinReserved(call)"
+          v-for="call in parked"
+          :key="`parked ${call.id}`"
+          @click="handset.ask({ service: 'directedPickupCall', call: call.id })"
         >
-          Join
+          Take {{ directory.nameOf(call.calling, call.party) }} from {{ directory.nameOf(call.parked!.slot) }}
         </el-button>
       </div>
-    </article>
-    <article
-      v-for="note in handset.outlived"
-      :key="`outlived ${note.call}`"
-      class="note gone"
-    >
-      <p>
-        {{ directory.nameOf(note.caller, note.party) }} waited for you in {{ directory.nameOf(note.slot) }} for {{ spell(note.ended - note.since) }},
-        and has hung up.
-      </p>
-      <el-button @click="handset.ask({ service: 'dismissNote', note: note.call })">
-        Put away
-      </el-button>
-    </article>
-    <div
-      v-if="parked.length"
-      class="keys"
-    >
-      <el-button
-        v-for="call in parked"
-        :key="`parked ${call.id}`"
-        @click="handset.ask({ service: 'directedPickupCall', call: call.id })"
+      <ul
+        v-if="handset.messages.length"
+        class="messages"
+        aria-label="Messages"
       >
-        Take {{ directory.nameOf(call.calling, call.party) }} from {{ directory.nameOf(call.parked!.slot) }}
-      </el-button>
+        <MessageCard
+          v-for="message in handset.messages"
+          :key="message.id"
+          :message="message"
+          :owner="name"
+          mine
+          @read="handset.read(message.id)"
+        />
+      </ul>
     </div>
+    <FailureNote :text="handset.failure" />
     <form
-      class="keys"
+      class="dial"
       @submit.prevent="dial"
     >
       <el-input
         v-model="number"
         maxlength="40"
-        placeholder="Number, extension or slot (701 to 710)"
-        aria-label="Number to dial"
+        placeholder="Number, extension, slot"
+        aria-label="Number"
       />
-      <el-button native-type="submit">
+      <el-button
+        type="primary"
+        native-type="submit"
+      >
         Dial
       </el-button>
-      <el-button @click="handset.ask({ service: 'groupPickupCall', group: null })">
-        Pick up in group
+    </form>
+    <div class="ways">
+      <el-button
+        :disabled="!handset.talking"
+        @click="handset.talking && passOn(handset.talking.id)"
+      >
+        Pass on
       </el-button>
       <el-button
-        :aria-pressed="own.doNotDisturb"
-        @click="handset.ask({ service: 'setDoNotDisturb', on: !own.doNotDisturb })"
+        :disabled="!handset.talking"
+        @click="handset.talking && askFirst(handset.talking.id)"
       >
-        Do not disturb
+        Ask first
       </el-button>
-    </form>
-    <ul
-      v-if="handset.messages.length"
-      class="messages"
-      aria-label="Messages"
-    >
-      <MessageCard
-        v-for="message in handset.messages"
-        :key="message.id"
-        :message="message"
-        :owner="name"
-        mine
-        @read="handset.read(message.id)"
-      />
-    </ul>
+      <el-button
+        :disabled="!handset.talking"
+        @click="handset.talking && sendTones(handset.talking.id)"
+      >
+        Tones
+      </el-button>
+    </div>
+    <div class="lower">
+      <div
+        class="keypad"
+        role="group"
+        :aria-label="`Keypad of ${name}`"
+      >
+        <button
+          v-for="key in keypad"
+          :key="key"
+          type="button"
+          @click="number += key"
+        >
+          {{ key }}
+        </button>
+      </div>
+      <div class="functions">
+        <el-button @click="handset.ask({ service: 'groupPickupCall', group: null })">
+          Pick up in group
+        </el-button>
+        <el-button
+          :aria-pressed="own?.doNotDisturb"
+          :class="{ set: own?.doNotDisturb }"
+          @click="handset.ask({ service: 'setDoNotDisturb', on: !own?.doNotDisturb })"
+        >
+          Do not disturb
+        </el-button>
+        <el-button
+          :aria-label="`Put down the handset of ${name}`"
+          @click="$emit('putDown')"
+        >
+          Put down
+        </el-button>
+      </div>
+    </div>
   </section>
 </template>
 
 <style scoped>
-.display {
-  display: flex;
-  align-items: baseline;
-  gap: var(--space-4);
-  padding: var(--space-3) var(--space-4);
-  background: var(--ink);
-  color: var(--paper);
-  border-radius: var(--round);
-  font: 600 var(--type-5) var(--font-sign);
-}
-
 .light {
-  margin-left: auto;
-}
-
-.notice {
-  font-weight: 600;
+  font-weight: 700;
 }
 
 .note {
   display: grid;
-  gap: var(--space-3);
-  padding: var(--space-3) var(--space-4);
-  background: var(--paper-deep);
+  gap: var(--space-2);
+  padding-left: var(--space-3);
   border-left: 4px solid var(--ink);
-}
-
-.note.gone {
-  border-left-color: var(--edge-strong);
-}
-
-.note.gone .el-button {
-  justify-self: start;
 }
 
 .messages {
   display: grid;
-  gap: var(--space-3);
+  gap: var(--space-2);
+}
+
+.dial {
+  display: flex;
+  gap: var(--space-2);
+}
+
+.ways {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: var(--space-2);
+}
+
+.lower {
+  display: grid;
+  grid-template-columns: 3fr 2fr;
+  gap: var(--space-4);
+}
+
+.keypad {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: var(--space-2);
+}
+
+.keypad button {
+  padding: var(--space-2);
+  background: var(--lit);
+  border: 1px solid var(--lit-edge);
+  border-radius: var(--round-large);
+  color: var(--lit-ink);
+  font: 600 var(--type-5) var(--font-sign);
+  cursor: pointer;
+}
+
+.keypad button:active {
+  background: var(--unlit);
+}
+
+.functions {
+  display: grid;
+  gap: var(--space-2);
+}
+
+.functions .set {
+  background: var(--ink);
+  color: var(--paper);
 }
 </style>

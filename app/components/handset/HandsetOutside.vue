@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { spell } from '~~/core/durations/durations'
+import { formatNumber } from '~~/core/numbers/dialled'
 import type { Call } from '~~/core/calls/model'
 import { isMailbox } from '~~/core/calls/names'
 import { connectionOf, othersOf, placesOf } from '~~/core/calls/questions'
+import { useCallers } from '~/stores/callers'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
-import { useHandset } from '~/stores/handset'
 
-const handset = useHandset()
+defineEmits<{ putDown: [] }>()
+const callers = useCallers()
 const directory = useDirectory()
 const desk = useDesk()
 const form = reactive({ name: 'Odette Farrowmere', number: '07700 900987', to: '' })
@@ -37,18 +39,61 @@ function heard(call: Call): string | null {
 
 async function say(call: Call): Promise<void> {
   const text = words[call.id]?.trim()
-  if (text && await handset.speak(call, call.calling, text)) words[call.id] = ''
+  if (text && await callers.speak(call, text)) words[call.id] = ''
 }
 </script>
 
 <template>
   <section
-    class="phone"
+    class="phone outside"
     aria-label="Telephone outside"
   >
+    <span class="slit" />
+    <p class="plate">
+      <strong>A caller outside</strong>
+    </p>
+    <div class="display">
+      <article
+        v-for="call in callers.calls"
+        :key="call.id"
+        class="call"
+        :aria-label="`Call of ${directory.nameOf(call.calling, call.party)}`"
+      >
+        <p>
+          <strong>{{ directory.nameOf(call.calling, call.party) }}</strong>{{ ' ' }}
+          <span class="time">{{ spell(desk.now - (connectionOf(call, call.calling)?.since ?? call.created)) }}</span>
+        </p>
+        <p>{{ hears(call) }}</p>
+        <p v-if="heard(call)">
+          “{{ heard(call) }}”
+        </p>
+        <div class="saying">
+          <el-input
+            v-model="words[call.id]"
+            maxlength="300"
+            placeholder="Say something"
+            aria-label="Say something"
+            @keydown.enter.prevent="say(call)"
+          />
+          <el-button @click="say(call)">
+            Say
+          </el-button>
+          <el-button @click="callers.hangUp(call)">
+            Hang up
+          </el-button>
+        </div>
+      </article>
+      <p
+        v-if="!callers.calls.length"
+        class="soft"
+      >
+        No call. Dial one of the company's numbers.
+      </p>
+    </div>
+    <FailureNote :text="callers.failure" />
     <form
-      class="dial"
-      @submit.prevent="handset.dialIn(form.name, form.number, form.to)"
+      class="form"
+      @submit.prevent="callers.dial(form.name, form.number, form.to)"
     >
       <label for="out-name">Name shown</label>
       <el-input
@@ -76,63 +121,48 @@ async function say(call: Call): Promise<void> {
           v-for="line in directory.lines"
           :key="line.id"
           :value="line.number"
-          :label="`${line.name}, ${line.number}`"
+          :label="`${line.name}, ${formatNumber(line.number)}`"
         />
       </el-select>
-      <el-button
-        type="primary"
-        native-type="submit"
-      >
-        Call
-      </el-button>
-    </form>
-    <article
-      v-for="call in handset.callsOutside"
-      :key="call.id"
-      class="call"
-    >
-      <p class="line">
-        <strong>{{ hears(call) }}</strong>
-        <span>{{ spell(desk.now - (connectionOf(call, call.calling)?.since ?? call.created)) }}</span>
-      </p>
-      <p v-if="heard(call)">
-        “{{ heard(call) }}”
-      </p>
-      <div class="keys">
-        <el-input
-          v-model="words[call.id]"
-          maxlength="300"
-          placeholder="Say something"
-          aria-label="Say something"
-          @keydown.enter.prevent="say(call)"
-        />
-        <el-button @click="say(call)">
-          Say
+      <div class="last">
+        <el-button
+          type="primary"
+          native-type="submit"
+        >
+          Call
         </el-button>
-        <el-button @click="handset.asCaller(call, 'clearConnection')">
-          Hang up
+        <el-button
+          aria-label="Put down the telephone outside"
+          @click="$emit('putDown')"
+        >
+          Put down
         </el-button>
       </div>
-    </article>
-    <p
-      v-if="!handset.callsOutside.length"
-      class="soft"
-    >
-      No call. Dial one of the company's numbers.
-    </p>
+    </form>
   </section>
 </template>
 
 <style scoped>
-.dial {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  align-items: center;
-  gap: var(--space-3) var(--space-4);
+.outside {
+  border-radius: 2rem;
 }
 
-.dial .el-button {
-  grid-column: 2;
-  justify-self: start;
+.slit {
+  width: 4rem;
+  height: 0.375rem;
+  margin: 0 auto;
+  background: var(--edge-strong);
+  border-radius: 0.25rem;
+}
+
+.form {
+  display: grid;
+  gap: var(--space-2);
+}
+
+.last {
+  display: flex;
+  justify-content: space-between;
+  padding-top: var(--space-3);
 }
 </style>

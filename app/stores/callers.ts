@@ -1,0 +1,38 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { Call, CallId } from '~~/core/calls/model'
+import { readDialled } from '~~/core/numbers/dialled'
+import type { RequestDone } from '~~/shared/requests'
+import { useHandsetRequests } from '~/composables/handset'
+import { useLive } from './live'
+
+/** Callers outside whom somebody plays with this browser: they stay on the line when the page of the handsets is left. */
+export const useCallers = defineStore('callers', () => {
+  const live = useLive()
+  const { failure, send } = useHandsetRequests()
+  const begun = ref<CallId[]>([])
+  const calls = computed(() => begun.value.flatMap(id => live.state?.calls.get(id) ?? []))
+
+  /** The network says numbers in E.164, however they were typed. */
+  function asNetworkSays(typed: string): string {
+    const read = readDialled(typed)
+    return read.kind === 'outside' ? read.e164 : typed.trim()
+  }
+
+  /** Somebody outside dials one of our numbers. */
+  async function dial(name: string, number: string, to: string): Promise<void> {
+    const party = { name: name.trim() || null, number: asNetworkSays(number) || null }
+    const done = await send({ service: 'offerCall', trunk: 'west', party, number: asNetworkSays(to) })
+    if (done?.call) begun.value = [...begun.value, done.call]
+  }
+
+  function hangUp(call: Call): Promise<RequestDone | null> {
+    return send({ service: 'clearConnection', device: call.calling, call: call.id })
+  }
+
+  function speak(call: Call, text: string): Promise<RequestDone | null> {
+    return send({ service: 'sendUserInformation', device: call.calling, call: call.id, text })
+  }
+
+  return { calls, failure, dial, hangUp, speak }
+})
