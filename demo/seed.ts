@@ -1,11 +1,16 @@
+import { randomUUID } from 'node:crypto'
 import { parseArgs } from 'node:util'
 import type { EntityManager } from '@mikro-orm/postgresql'
+import { missedOutcomes } from '../core/calls/record'
+import type { Company } from '../core/company/company'
 import { Passwords } from '../server/accounts/passwords'
 import { writeCompany } from '../server/company/rows'
-import { Account } from '../server/database/entities'
+import { Account, MessageEntity } from '../server/database/entities'
 import { connectDatabase } from '../server/database/orm'
+import { writeItems } from '../server/journal/items'
 import type { Role } from '../shared/roles'
 import { merrowby } from './company/merrowby'
+import { historyOf } from './history'
 
 /** The sign-ins of the demo; the password is the same for all and printed by the start command. */
 const accounts: { signIn: string, role: Role, person: number | null, name?: string }[] = [
@@ -17,12 +22,56 @@ const accounts: { signIn: string, role: Role, person: number | null, name?: stri
 ]
 const password = 'hand-me-over'
 
+const hour = 3_600_000
+
+/** Messages taken down lately. `to`: whose, by the order of the telephones. */
+const notes = [
+  {
+    to: 0, from: 'tomas', caller: 'Gesa Tidemark', number: '+442079460177',
+    text: 'Thanks for yesterday; the invoice is right now.',
+    urgent: false, callBack: false, hoursAgo: 3, read: false,
+  },
+  {
+    to: 0, from: 'bryony', caller: 'Oswald Brine', number: '+447700900231',
+    text: 'Asks for you by name. Rings again before noon.',
+    urgent: false, callBack: true, hoursAgo: 21, read: true,
+  },
+  {
+    to: 50, from: 'ines', caller: 'Hallow Island Dairy', number: '+447700900118',
+    text: 'The milk for the Curlew comes an hour later on Thursday.',
+    urgent: false, callBack: false, hoursAgo: 2, read: false,
+  },
+  {
+    to: 17, from: 'ines', caller: 'Pennick & Vale Haulage', number: '+442079460409',
+    text: 'Two lorries for Friday: is there room on deck?',
+    urgent: true, callBack: true, hoursAgo: 5, read: true,
+  },
+  {
+    to: 88, from: 'ines', caller: null, number: '+447700900412',
+    text: 'Left a red umbrella on the Sandpiper, upper saloon.',
+    urgent: false, callBack: true, hoursAgo: 26, read: true,
+  },
+]
+
+const batch = 500
+
 /** The command that fills an empty database with Merrowby Ferries; a filled one stays as it is. NUXT_DATABASE_URL holds the database as the server uses it. */
-const { values } = parseArgs({ options: { people: { type: 'string', default: '182' } } })
+const { values } = parseArgs({
+  options: {
+    people: { type: 'string', default: '182' },
+    /** Days of made-up history behind the company. */
+    history: { type: 'string', default: '0' },
+    /** ISO 8601: the history ends before; now by default. */
+    until: { type: 'string' },
+  },
+})
 const url = process.env.NUXT_DATABASE_URL
 const size = Number(values.people)
-if (!url || !Number.isSafeInteger(size) || size < 1 || size > 20_000) {
-  console.error('Set NUXT_DATABASE_URL to the database as the server uses it; --people is a whole number up to 20000.')
+const days = Number(values.history)
+const until = values.until === undefined ? Date.now() : Date.parse(values.until)
+const isWhole = (value: number, least: number, most: number) => Number.isSafeInteger(value) && value >= least && value <= most
+if (!url || !isWhole(size, 1, 20_000) || !isWhole(days, 0, 400) || Number.isNaN(until)) {
+  console.error('Set NUXT_DATABASE_URL to the database as the server uses it; --people is a whole number up to 20000, --history one up to 400, --until a time.')
   process.exit(2)
 }
 const passwords = new Passwords()
@@ -45,4 +94,25 @@ async function seed(tx: EntityManager): Promise<void> {
     const who = person === null ? undefined : people[person]
     return { signIn, role, passwordHash: hashes[index]!, name: who ? `${who.first} ${who.last}` : name ?? signIn, person: who?.id ?? null, disabled: false }
   }))
+  if (days > 0) await remember(tx, company)
+}
+
+/** What happened in the days before, and what people have done about it since. */
+async function remember(tx: EntityManager, company: Company): Promise<void> {
+  for (const items of historyOf(company, { seed: 7, days, until })) {
+    for (let first = 0; first < items.length; first += batch) await writeItems(tx, items.slice(first, first + batch))
+  }
+  const tomas = await tx.findOneOrFail(Account, { signIn: 'tomas' })
+  await tx.execute(
+    `insert into dealt_with (call, by, by_name, at, called_back)
+     select id, ?, ?, ended_at + interval '20 minutes', number is not null from call_record where outcome = any(?) and started_at < ?`,
+    [tomas.signIn, tomas.name, `{${missedOutcomes.join(',')}}`, new Date(until - 30 * hour)],
+  )
+  const writers = await tx.find(Account, { signIn: { $in: notes.map(({ from }) => from) } })
+  const telephones = Object.keys(company.telephones)
+  await tx.insertMany(MessageEntity, notes.map(({ to, from, hoursAgo, read, ...note }) => ({
+    ...note, id: randomUUID(), kind: 'text' as const, to: telephones[Math.min(to, telephones.length - 1)]!, from,
+    fromName: writers.find(({ signIn }) => signIn === from)!.name, seconds: null,
+    at: new Date(until - hoursAgo * hour), readAt: read ? new Date(until - (hoursAgo - 1) * hour) : null,
+  })))
 }

@@ -54,7 +54,7 @@ run(async () => {
  */
 async function onStage(postgres, browser, database, exchangeArgs, shoot) {
   const stack = createStack({
-    databaseUrl: await prepareDatabase(postgres.superuserUrl, database),
+    databaseUrl: await prepareDatabase(postgres.superuserUrl, database, { history: 28, until: morning }),
     exchangeArgs: ['--seed', '12', '--clock', morning, ...exchangeArgs],
     output: 'ignore',
   })

@@ -9,6 +9,7 @@ import { run, say, Stop } from './say.mjs'
 import { sessionSecret } from './secrets.mjs'
 import { createStack, demoPassword, demoSignIns } from './stack.mjs'
 
+const historyDays = 28
 const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy] [--port N]
 
   --fresh   begins the demo anew: all figures are thrown away
@@ -30,7 +31,7 @@ run(async () => {
 
   say('starting PostgreSQL')
   const postgres = await startPostgres('postgres', { fresh: options.fresh })
-  const databaseUrl = await prepareDatabase(postgres.superuserUrl, 'estafette')
+  const databaseUrl = await prepareDatabase(postgres.superuserUrl, 'estafette', { history: historyDays })
   const port = await freePort(Number(options.port))
   const stack = createStack({
     databaseUrl,

@@ -2,6 +2,7 @@ import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { latestTime } from '../core/calls/model'
 import { parkingEnds } from '../core/calls/parkings'
+import { outcomes } from '../core/calls/record'
 import { callRecord } from '../core/calls/recorded'
 import { recordOf } from '../core/schema/shapes'
 
@@ -22,6 +23,8 @@ export const logQuery = object({
   /** Only calls with this number outside, in the international form. */
   number: string().max(40).default('').label('number'),
   line: string().max(80).default('').label('line'),
+  /** What became of them. */
+  outcome: string().oneOf(['', ...outcomes]).default('').label('outcome'),
   /** Milliseconds since 1970: only calls that began from then on, and only before then. */
   from: number().integer().min(0).max(latestTime).label('from'),
   until: number().integer().min(0).max(latestTime).label('until'),

@@ -14,7 +14,6 @@ const lines = computed(() => {
   return directory.lines.map(line => ({ ...line, served: !(line.id in unserved), until: unserved[line.id] ?? null }))
 })
 const served = computed(() => lines.value.filter(line => line.served).length)
-const isOperator = computed(() => Boolean(desk.device && live.state?.agents.get(desk.device)))
 
 function toggle(id: string): void {
   const line = lines.value.find(candidate => candidate.id === id)!
@@ -24,7 +23,7 @@ function toggle(id: string): void {
 
 <template>
   <el-dropdown
-    v-if="isOperator"
+    v-if="desk.operates"
     trigger="click"
     :hide-on-click="false"
     :disabled="!live.working"

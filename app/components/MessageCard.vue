@@ -3,8 +3,9 @@ import dayjs from 'dayjs'
 import { formatNumber } from '~~/core/numbers/dialled'
 import type { Message } from '~~/shared/messages'
 
-const props = defineProps<{ message: Message, owner: string, mine: boolean }>()
-defineEmits<{ read: [] }>()
+/** `chosen`: it can be chosen, and whether it is. */
+const props = withDefaults(defineProps<{ message: Message, owner: string, mine: boolean, chosen?: boolean }>(), { chosen: undefined })
+defineEmits<{ read: [], choose: [] }>()
 
 const title = computed(() => props.message.caller ?? (props.message.number && formatNumber(props.message.number)) ?? 'Somebody')
 const digits = (text: string) => text.replace(/\D/g, '').slice(-9)
@@ -12,9 +13,18 @@ const number = computed(() => props.message.number && digits(props.message.numbe
 </script>
 
 <template>
-  <li :class="['message', { unread: !message.readAt }]">
+  <li :class="['message', { unread: !message.readAt, chosen }]">
     <p class="top">
-      <strong>{{ title }}</strong> <span v-if="number">{{ number }}</span>
+      <button
+        v-if="chosen !== undefined"
+        type="button"
+        class="choose"
+        :aria-pressed="chosen"
+        @click="$emit('choose')"
+      >
+        {{ title }}
+      </button>
+      <strong v-else>{{ title }}</strong> <span v-if="number">{{ number }}</span>
       <span class="at">{{ dayjs(message.at).format('D MMM H:mm') }}</span>
     </p>
     <p>
@@ -49,6 +59,11 @@ const number = computed(() => props.message.number && digits(props.message.numbe
   background: var(--sheet);
   border: var(--line);
   border-radius: var(--round);
+}
+
+.chosen {
+  background: var(--lit);
+  border-color: var(--ink);
 }
 
 .unread {

@@ -1,4 +1,3 @@
-import type { Call } from '~~/core/calls/model'
 import { answerAnywhere, deedOfKey, nameOfKey, nothingToDo } from '~~/core/console/keys'
 import { densities } from '~~/core/console/floor'
 import { thisCall, whereabouts, whoWaits } from '~~/core/console/summaries'
@@ -39,8 +38,7 @@ export function useHandKeys() {
   function tell(key: string): boolean {
     const console = ways.console()
     const telling = told[key]
-    const lineName = (call: Call) => directory.line(call.line)?.name ?? 'your own extension'
-    if (telling && console) desk.say(telling({ ...console, now: desk.now, lineName }), 'urgent')
+    if (telling && console) desk.say(telling({ ...console, now: desk.now, lineName: directory.lineName }), 'urgent')
     shows[key]?.()
     return telling !== undefined || shows[key] !== undefined
   }
@@ -66,8 +64,8 @@ export function useHandKeys() {
     const stands = console ? deedOfKey(console, key) : undefined
     if (stands === undefined) return false
     const deed = key in nothingToDo ? ways.aimAt(key) : stands
-    if (deed) void (key === 'Enter' || key === answerAnywhere ? field.take({ deed }) : ways.perform(deed))
-    else if (!desk.notice) desk.say(nothingToDo[key] ?? 'Nothing to do')
+    if (deed === null) desk.say(nothingToDo[key] ?? 'Nothing to do')
+    else if (deed !== 'gone') void (key === 'Enter' || key === answerAnywhere ? field.take({ deed }) : ways.perform(deed))
     return true
   }
 

@@ -43,7 +43,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
     if (call.value.conference) return 'Conference'
     if (line.value) return line.value.name
     if (call.value.direction === 'outbound') return 'Calling out'
-    return call.value.direction === 'internal' ? 'Inside' : 'Your extension'
+    return call.value.direction === 'internal' ? 'Inside' : directory.lineName(call.value)
   })
 
   const news = computed(() => {

@@ -15,7 +15,6 @@ const form = reactive({ number: '', reason: '' })
 const blocks = computed(() => [...live.state?.blocked.entries() ?? []]
   .map(([number, block]) => ({ number, ...block }))
   .sort((a, b) => b.at - a.at))
-const maySet = computed(() => Boolean(desk.device && live.state?.agents.has(desk.device)))
 
 async function block(): Promise<void> {
   if (!form.number.trim() || !form.reason.trim()) {
@@ -53,7 +52,7 @@ async function lift(of: string): Promise<void> {
           <td>{{ dayjs(live.wall(entry.at)).format('D MMM H:mm') }}</td>
           <td>
             <el-button
-              v-if="maySet"
+              v-if="desk.operates"
               size="small"
               :disabled="!live.working"
               :aria-label="`Lift the block of ${formatNumber(entry.number)}`"
@@ -75,7 +74,7 @@ async function lift(of: string): Promise<void> {
           Its calls hear a sentence and are not put through; a call in hand goes on. They stand in the call log as blocked.
         </p>
         <form
-          v-if="maySet"
+          v-if="desk.operates"
           @submit.prevent="block"
         >
           <label for="block-number">Number</label>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn, useThrottleFn } from '@vueuse/core'
 import dayjs from 'dayjs'
+import type { Outcome } from '~~/core/calls/record'
 import type { LogKind, LogPage, LogRow } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -14,6 +15,10 @@ const kinds: { value: LogKind, label: string }[] = [
   { value: 'missed', label: 'Missed' },
   { value: 'dialled', label: 'Dialled by me' },
 ]
+const outcomes: Record<Outcome, string> = {
+  live: 'Under way', answered: 'Answered', missed: 'Nobody answered', gaveUp: 'Gave up waiting', voicemail: 'Left in a voicemail', blocked: 'Blocked',
+  notReached: 'Not reached', joined: 'Joined to another', lost: 'Lost',
+}
 /** Telephone links of other pages open the console with the number in the field. */
 const canHandleLinks = 'registerProtocolHandler' in navigator
 function handleLinks(): void {
@@ -23,6 +28,7 @@ function handleLinks(): void {
 const kind = ref<LogKind>('all')
 const text = ref('')
 const line = ref('')
+const outcome = ref<Outcome | ''>('')
 const day = ref<Date | null>(null)
 const directory = useDirectory()
 const rows = ref<LogRow[]>([])
@@ -37,7 +43,7 @@ const chosenId = ref<string | null>(null)
 /** The call chosen, or the newest; one chosen stays when the list goes on. */
 const chosen = computed<LogRow | null>(before =>
   rows.value.find(({ id }) => id === chosenId.value) ?? (before && before.id === chosenId.value ? before : null) ?? rows.value[0] ?? null)
-const filtered = computed(() => Boolean(text.value || line.value || day.value || kind.value !== 'all'))
+const filtered = computed(() => Boolean(text.value || line.value || outcome.value || day.value || kind.value !== 'all'))
 
 async function load(more = false): Promise<void> {
   const mine = ++asked
@@ -45,7 +51,10 @@ async function load(more = false): Promise<void> {
   failure.value = null
   try {
     const within = day.value && { from: dayjs(day.value).startOf('day').valueOf(), until: dayjs(day.value).add(1, 'day').startOf('day').valueOf() }
-    const query = { text: text.value, kind: kind.value, ...(line.value && { line: line.value }), ...within, ...(more && next.value && { before: next.value }) }
+    const query = {
+      text: text.value, kind: kind.value, ...within,
+      ...(line.value && { line: line.value }), ...(outcome.value && { outcome: outcome.value }), ...(more && next.value && { before: next.value }),
+    }
     const page = await $fetch<LogPage>('/api/calls', { query })
     // An answer to an older question says nothing about this one.
     if (mine !== asked) return
@@ -63,7 +72,7 @@ async function load(more = false): Promise<void> {
 
 const search = useDebounceFn(() => load(), 150)
 watch(text, search)
-watch([kind, line, day], () => load())
+watch([kind, line, outcome, day], () => load())
 onMounted(() => load())
 
 // Whoever reads on in older calls is left in peace; else the list follows what happens.
@@ -116,6 +125,20 @@ watch(() => live.news, follow)
           :label="known.name"
         />
       </el-select>
+      <el-select
+        v-model="outcome"
+        class="line"
+        aria-label="What became of it"
+        placeholder="Any outcome"
+        clearable
+      >
+        <el-option
+          v-for="(label, value) in outcomes"
+          :key="value"
+          :value="value"
+          :label="label"
+        />
+      </el-select>
       <el-date-picker
         v-model="day"
         class="day"
@@ -127,9 +150,10 @@ watch(() => live.news, follow)
       <el-button
         v-if="canHandleLinks"
         text
+        title="Telephone links of other pages (tel:) open here, with the number in the field"
         @click="handleLinks"
       >
-        Open telephone links here
+        Telephone links
       </el-button>
     </div>
     <FailureNote :text="failure" />
@@ -172,15 +196,15 @@ watch(() => live.news, follow)
 
 <style scoped>
 .text {
-  width: 13rem;
+  width: 11.5rem;
 }
 
 .line {
-  width: 9rem;
+  width: 8rem;
 }
 
 .bar :deep(.day) {
-  --el-date-editor-width: 9.5rem;
+  --el-date-editor-width: 8.5rem;
 }
 
 .more {

@@ -20,6 +20,7 @@ const rows = computed(() => live.state
       const passed = call.story.findLast(step => live.state!.devices.get(step.device))
       return {
         id: call.id,
+        call,
         parties: call.connections.map(nameOf),
         since,
         by: directory.nameOf(call.watched?.by ?? passed?.device ?? ''),
@@ -27,7 +28,9 @@ const rows = computed(() => live.state
       }
     })
   : [])
-const mayAct = computed(() => Boolean(desk.device && live.state?.agents.get(desk.device)))
+const chosenId = ref<string | null>(null)
+/** The conversation chosen, or the first. */
+const chosen = computed(() => rows.value.find(({ id }) => id === chosenId.value) ?? rows.value[0] ?? null)
 
 function nameOf({ device, party }: Connection): string {
   const name = directory.nameOf(device, party)
@@ -36,40 +39,81 @@ function nameOf({ device, party }: Connection): string {
 </script>
 
 <template>
-  <div class="records-page">
-    <h1>Talking outside</h1>
+  <div class="records-page split">
+    <div class="bar">
+      <h1>Talking outside</h1>
+    </div>
     <FailureNote :text="desk.notice" />
-    <RecordsTable
-      v-slot="{ row: row }"
-      :columns="['Who with whom', 'For', 'Put through by', 'Ends by itself at', '-What can be done']"
-      :rows="rows"
-      :key-of="({ id }) => id"
-      :empty="'Nobody. A caller handed on to a number outside, who is talking there through our lines, stands here until the two hang up.'"
-    >
-      <td><strong>{{ row.parties.join(' and ') }}</strong></td>
-      <td>{{ spell(desk.now - row.since) }}</td>
-      <td>{{ row.by }}</td>
-      <td>{{ dayjs(live.wall(row.ends)).format('H:mm') }}</td>
-      <td class="acts">
-        <template v-if="mayAct">
-          <el-button
-            size="small"
-            :disabled="!live.working"
-            :aria-label="`Take back ${row.parties[0]}`"
-            @click="desk.ask({ service: 'directedPickupCall', call: row.id })"
-          >
-            Take back
-          </el-button>
-          <el-button
-            size="small"
-            :disabled="!live.working"
-            :aria-label="`End the call of ${row.parties.join(' and ')}`"
-            @click="desk.ask({ service: 'clearCall', call: row.id })"
-          >
-            End for both
-          </el-button>
+    <div class="panes">
+      <div
+        class="list"
+        tabindex="0"
+        role="group"
+        aria-label="Conversations outside"
+      >
+        <RecordsTable
+          v-slot="{ row: row }"
+          :columns="['Who with whom', 'For', 'Put through by', 'Ends by itself at', '-What can be done']"
+          :rows="rows"
+          :key-of="({ id }) => id"
+          :class-of="({ id }) => id === chosen?.id ? 'chosen' : undefined"
+          :empty="'Nobody. A caller handed on to a number outside, who is talking there through our lines, stands here until the two hang up.'"
+        >
+          <td>
+            <button
+              type="button"
+              class="choose"
+              :aria-pressed="row.id === chosen?.id"
+              @click="chosenId = row.id"
+            >
+              {{ row.parties.join(' and ') }}
+            </button>
+          </td>
+          <td>{{ spell(desk.now - row.since) }}</td>
+          <td>{{ row.by }}</td>
+          <td>{{ dayjs(live.wall(row.ends)).format('H:mm') }}</td>
+          <td class="acts">
+            <template v-if="desk.operates">
+              <el-button
+                size="small"
+                :disabled="!live.working"
+                :aria-label="`Take back ${row.parties[0]}`"
+                @click="desk.ask({ service: 'directedPickupCall', call: row.id })"
+              >
+                Take back
+              </el-button>
+              <el-button
+                size="small"
+                :disabled="!live.working"
+                :aria-label="`End the call of ${row.parties.join(' and ')}`"
+                @click="desk.ask({ service: 'clearCall', call: row.id })"
+              >
+                End for both
+              </el-button>
+            </template>
+          </td>
+        </RecordsTable>
+      </div>
+      <aside
+        class="details"
+        aria-label="The chosen conversation"
+      >
+        <template v-if="chosen">
+          <h2>{{ chosen.parties.join(' and ') }}</h2>
+          <p class="soft">
+            Put through by {{ chosen.by }}; ends by itself at {{ dayjs(live.wall(chosen.ends)).format('H:mm') }}, unless they hang up before.
+          </p>
+          <h3>What happened</h3>
+          <CallStory :call="chosen.call" />
         </template>
-      </td>
-    </RecordsTable>
+        <template v-else>
+          <h2>Two outside, through us</h2>
+          <p class="soft">
+            Whoever passes a caller on to a number outside stays answerable for a while: the caller can be taken back, and nobody holds two of our lines
+            for ever.
+          </p>
+        </template>
+      </aside>
+    </div>
   </div>
 </template>

@@ -34,55 +34,112 @@ const lines = computed(() => {
   ]
 })
 
+type SetAside = Upkeep['setAside'][number]
+const keyOf = (entry: SetAside) => `${entry.epoch} ${entry.seq}`
+const chosenKey = ref<string | null>(null)
+/** The item chosen, or the newest. */
+const chosen = computed<SetAside | null>(() => {
+  const all = upkeep.value?.setAside ?? []
+  return all.find(entry => keyOf(entry) === chosenKey.value) ?? all[0] ?? null
+})
+
+function read(item: string): { event?: { type?: string } } | null {
+  try {
+    return JSON.parse(item)
+  }
+  catch {
+    return null
+  }
+}
+
+const kindOf = (item: string) => read(item)?.event?.type ?? 'Unreadable'
+const asLines = (item: string) => JSON.stringify(read(item), null, 2) ?? item
+
 onMounted(load)
 useIntervalFn(load, 3_000)
 </script>
 
 <template>
-  <div class="records-page">
-    <h1>Upkeep</h1>
+  <div class="records-page split">
+    <div class="bar">
+      <h1>Upkeep</h1>
+    </div>
     <FailureNote :text="failure" />
-    <dl
-      v-if="upkeep"
-      class="state"
-    >
+    <div class="panes">
       <div
-        v-for="line in lines"
-        :key="line.what"
-        :class="{ unwell: !line.well }"
+        class="list"
+        tabindex="0"
+        role="group"
+        aria-label="What runs this house"
       >
-        <dt>{{ line.what }}</dt>
-        <dd>{{ line.words }}</dd>
+        <dl
+          v-if="upkeep"
+          class="state"
+        >
+          <div
+            v-for="line in lines"
+            :key="line.what"
+            :class="{ unwell: !line.well }"
+          >
+            <dt>{{ line.what }}</dt>
+            <dd>{{ line.words }}</dd>
+          </div>
+        </dl>
+        <template v-if="upkeep?.setAside.length">
+          <h2>Set aside</h2>
+          <RecordsTable
+            v-slot="{ row: entry }"
+            :columns="['When', 'What', 'Why']"
+            :rows="upkeep.setAside"
+            :key-of="keyOf"
+            :class-of="entry => chosen && keyOf(entry) === keyOf(chosen) ? 'chosen' : undefined"
+            :empty="null"
+          >
+            <td>{{ dayjs(entry.at).format('D MMM H:mm:ss') }}</td>
+            <td>
+              <button
+                type="button"
+                class="choose"
+                :aria-pressed="chosen !== null && keyOf(entry) === keyOf(chosen)"
+                @click="chosenKey = keyOf(entry)"
+              >
+                {{ kindOf(entry.item) }}, event {{ entry.seq }}
+              </button>
+            </td>
+            <td>{{ entry.reason }}</td>
+          </RecordsTable>
+        </template>
       </div>
-    </dl>
-    <template v-if="upkeep?.setAside.length">
-      <h2>Set aside</h2>
-      <RecordsTable
-        v-slot="{ row: entry }"
-        :columns="['When', 'Event', 'Why', 'What it was']"
-        :rows="upkeep.setAside"
-        :key-of="entry => `${entry.epoch} ${entry.seq}`"
-        :empty="null"
+      <aside
+        class="details"
+        aria-label="What was set aside"
       >
-        <td>{{ dayjs(entry.at).format('D MMM H:mm:ss') }}</td>
-        <td>{{ entry.seq }} of {{ entry.epoch }}</td>
-        <td>{{ entry.reason }}</td>
-        <td><code>{{ entry.item }}</code></td>
-      </RecordsTable>
-    </template>
-    <p
-      v-else-if="upkeep"
-      class="soft note"
-    >
-      What the database would not keep for what is in it would stand here, with its reason, and would delay nothing else.
-    </p>
+        <template v-if="chosen">
+          <h2>{{ kindOf(chosen.item) }}, event {{ chosen.seq }}</h2>
+          <p class="soft">
+            Of {{ chosen.epoch }}, {{ dayjs(chosen.at).format('dddd, D MMMM, H:mm:ss') }}
+          </p>
+          <p class="why">
+            {{ chosen.reason }}
+          </p>
+          <h3>What it was</h3>
+          <pre tabindex="0">{{ asLines(chosen.item) }}</pre>
+        </template>
+        <template v-else>
+          <h2>Nothing is set aside</h2>
+          <p class="soft">
+            What the database would not keep for what is in it would stand here, with its reason and whole, and would delay nothing else.
+          </p>
+        </template>
+      </aside>
+    </div>
   </div>
 </template>
 
 <style scoped>
 .state {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(16rem, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(18rem, 1fr));
   gap: var(--space-4);
 }
 
@@ -101,20 +158,18 @@ dt {
   font: 700 var(--type-4) var(--font-sign);
 }
 
-h2 {
+.list h2 {
   padding: var(--space-5) 0 var(--space-3);
   font: 700 var(--type-4) var(--font-sign);
 }
 
-.note {
-  padding-top: var(--space-5);
+.why {
+  padding-top: var(--space-3);
+  font-weight: 650;
 }
 
-code {
-  display: block;
-  max-height: 6rem;
+pre {
   overflow: auto;
-  overflow-wrap: anywhere;
   font-size: var(--type-2);
 }
 </style>

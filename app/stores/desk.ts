@@ -30,6 +30,8 @@ export const useDesk = defineStore('desk', () => {
   const preferences = usePreferences()
 
   const device = computed(() => session.me?.device ?? null)
+  /** Whoever is signed in is one of the operators. */
+  const operates = computed(() => Boolean(device.value && live.state?.agents.has(device.value)))
   const now = ref(live.now())
   const chosenId = ref<CallId | null>(null)
   /** The call picked up from the track to be carried somewhere, by hand or by key. */
@@ -160,7 +162,7 @@ export const useDesk = defineStore('desk', () => {
       state: live.state!,
       device: own,
       nameOf: directory.nameOf,
-      lineName: call => directory.line(call.line)?.name ?? 'Your own extension',
+      lineName: directory.lineName,
       greeting: call => directory.greeting(call, live.now()),
       departmentOf: taker => directory.person(taker)?.departmentName ?? null,
     }
@@ -217,6 +219,7 @@ export const useDesk = defineStore('desk', () => {
 
   return {
     device,
+    operates,
     now,
     track,
     chosen,

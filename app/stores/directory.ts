@@ -41,6 +41,11 @@ export const useDirectory = defineStore('directory', () => {
     return id === null ? undefined : company.value?.lines[id]
   }
 
+  /** What a call came in on, in words. */
+  function lineName(call: Call): string {
+    return line(call.line)?.name ?? 'Your extension'
+  }
+
   /** How whoever calls on a line is greeted, until somebody else has had the call; null where there is nothing to greet with. */
   function greeting(call: Call, now: number): string | null {
     const own = line(call.line)
@@ -61,5 +66,5 @@ export const useDirectory = defineStore('directory', () => {
     return company.value?.telephones[device]?.number ?? ''
   }
 
-  return { floor, index, people, lines, person, group, line, greeting, nameOf, numberOf }
+  return { floor, index, people, lines, person, group, line, lineName, greeting, nameOf, numberOf }
 })

@@ -109,8 +109,8 @@ export const useField = defineStore('field', () => {
     if (!gesture || slot === undefined || (gesture === 'take' && slot === null)) return
     const deed = ways.aimAt(slot === null ? 'park' : `${gesture} ${slot}`)
     const typed = text.value
-    if (!deed && !desk.notice) desk.refuse(nothingThere(gesture, slot))
-    const done = deed !== null && await ways.perform(deed)
+    if (!deed) desk.refuse(nothingThere(gesture, slot))
+    const done = deed !== null && deed !== 'gone' && await ways.perform(deed)
     if (done || (digit !== null && text.value === typed)) clear()
   }
 
@@ -134,7 +134,7 @@ export const useField = defineStore('field', () => {
     const at = desk.consultation && !desk.chosen ? (by === 1 ? -1 : 0) : calls.indexOf(desk.next!.call.id)
     desk.choose(calls[(at + by + calls.length) % calls.length]!)
     const { call, due } = desk.next!
-    desk.say(`${desk.otherName(call)}, ${directory.line(call.line)?.name ?? 'your own extension'}, ${spell(desk.now - due.since)}`)
+    desk.say(`${desk.otherName(call)}, ${directory.lineName(call)}, ${spell(desk.now - due.since)}`)
   }
 
   /** Whoever was in hand when the name was begun has gone: nothing is done with another caller unless it is said again. */

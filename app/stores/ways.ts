@@ -40,8 +40,8 @@ export const useWays = defineStore('ways', () => {
   watch(() => [desk.now, live.state], () => look(false))
   watch(() => desk.done, () => look(true))
 
-  /** What a key is meant for; null when it would do nothing. Whoever it was meant for and has gone is said, and nothing is done. */
-  function aimAt(key: string): Deed | null {
+  /** What a key is meant for; null when there is nothing to do. When whoever it was meant for has gone, that is said, and nothing is to be done. */
+  function aimAt(key: string): Deed | 'gone' | null {
     look(false)
     const now = console()
     const aim: Aim | undefined = aims.value[key]
@@ -49,7 +49,7 @@ export const useWays = defineStore('ways', () => {
     if (!gone) return aim?.meant?.deed ?? null
     desk.refuse(`${gone} has gone. Nothing was done.`)
     look(true)
-    return null
+    return 'gone'
   }
 
   /** Whom Enter was meant for and who has gone a moment ago. */

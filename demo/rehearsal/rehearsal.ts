@@ -89,6 +89,11 @@ export class Rehearsal {
     else if (met && !this.operators.has(met) && !isMailbox(met)) this.colleaguesTalk(call, met, event.at, state)
   }
 
+  /** The caller of a call that this rehearsal has sent, as long as it lasts. */
+  callerOf(call: CallId): Caller | undefined {
+    return this.callers.get(call)
+  }
+
   /** Nobody calls before somebody is at a console. */
   private open: Intention = (state, now) => {
     if ([...state.agents.values()].some(agent => agent.attended)) {

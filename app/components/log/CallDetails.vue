@@ -19,7 +19,6 @@ watch(() => props.row.id, () => { failure.value = null })
 const lines = computed(() => tellStory(props.row.story, nameIn(props.row))
   .map(({ at, text, lasted }) => ({ at, text, lasted: lasted === null ? '' : spell(lasted) })))
 const open = computed(() => isMissed(props.row))
-const mayDeal = computed(() => Boolean(desk.device && live.state?.agents.has(desk.device)))
 
 async function deal(calledBack: boolean): Promise<void> {
   try {
@@ -36,7 +35,7 @@ async function deal(calledBack: boolean): Promise<void> {
 async function call(): Promise<void> {
   const { row } = props
   const back = row.direction === 'inbound' || row.devices[0] !== desk.device
-  if (await desk.ask({ service: 'makeCall', number: back ? row.number! : row.dialled }) && back && open.value && mayDeal.value) await deal(true)
+  if (await desk.ask({ service: 'makeCall', number: back ? row.number! : row.dialled }) && back && open.value && desk.operates) await deal(true)
 }
 </script>
 
@@ -68,13 +67,13 @@ async function call(): Promise<void> {
         {{ row.direction === 'inbound' ? 'Call back' : 'Call again' }}
       </el-button>
       <el-button
-        v-if="open && mayDeal"
+        v-if="open && desk.operates"
         @click="deal(false)"
       >
         Dealt with
       </el-button>
       <el-button
-        v-if="mayDeal && row.direction === 'inbound' && row.number"
+        v-if="desk.operates && row.direction === 'inbound' && row.number"
         :disabled="!live.working"
         @click="dialogs.blocking = row.number"
       >
@@ -84,6 +83,13 @@ async function call(): Promise<void> {
     <FailureNote :text="failure" />
     <h3>What happened</h3>
     <StoryList :lines="lines" />
+    <template v-if="row.number && row.direction !== 'internal'">
+      <h3>Other calls</h3>
+      <EarlierCalls
+        :number="row.number"
+        :except="row.id"
+      />
+    </template>
   </aside>
 </template>
 

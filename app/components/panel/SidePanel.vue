@@ -1,10 +1,7 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import type { Call } from '~~/core/calls/model'
 import { outsideParty } from '~~/core/console/console'
-import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
-import type { LogPage, LogRow } from '~~/shared/log'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { usePreferences } from '~/stores/preferences'
@@ -12,7 +9,6 @@ import { usePreferences } from '~/stores/preferences'
 const desk = useDesk()
 const directory = useDirectory()
 const preferences = usePreferences()
-const shown = 8
 
 /** The call in question: one chosen by hand, the one in hand, or whoever is next; it stays to be read a while when it is over. */
 const current = computed(() => {
@@ -24,21 +20,6 @@ const party = computed(() => call.value && outsideParty(call.value, desk.device)
 const name = computed(() => call.value ? desk.otherName(call.value) : '')
 const line = computed(() => directory.line(call.value?.line ?? null)?.name)
 const number = computed(() => party.value?.number ?? null)
-
-const earlier = ref<LogRow[] | null>(null)
-const failure = ref<string | null>(null)
-watch(() => [call.value?.id, number.value] as const, async ([id, known]) => {
-  earlier.value = null
-  failure.value = null
-  if (!known) return
-  try {
-    const { rows } = await $fetch<LogPage>('/api/calls', { query: { number: known, limit: shown + 1 } })
-    if (call.value?.id === id) earlier.value = rows.filter(row => row.id !== id).slice(0, shown)
-  }
-  catch (error) {
-    failure.value = sentenceOf(error)
-  }
-}, { immediate: true })
 </script>
 
 <template>
@@ -69,22 +50,10 @@ watch(() => [call.value?.id, number.value] as const, async ([id, known]) => {
       <h3>What happened</h3>
       <CallStory :call="call" />
       <h3>Earlier calls</h3>
-      <ul v-if="earlier?.length">
-        <li
-          v-for="row in earlier"
-          :key="row.id"
-        >
-          <span class="at">{{ dayjs(row.startedAt).format('D MMM H:mm') }}</span>
-          <span>{{ becameOf(row) }}</span>
-          <span class="lasted">{{ row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : '' }}</span>
-        </li>
-      </ul>
-      <p
-        v-else
-        class="soft"
-      >
-        {{ failure ?? (number ? earlier ? 'This number has not called before.' : 'Looking …' : 'No number is known: nothing earlier can be found.') }}
-      </p>
+      <EarlierCalls
+        :number="number"
+        :except="call.id"
+      />
     </div>
     <p
       v-else
@@ -137,16 +106,6 @@ h3 {
   font-size: var(--type-3);
 }
 
-li {
-  display: grid;
-  grid-template-columns: 5.4rem 1fr auto;
-  gap: var(--space-3);
-  padding: var(--space-1) 0;
-  border-bottom: var(--line);
-}
-
-.at,
-.lasted,
 .soft {
   color: var(--ink-soft);
 }

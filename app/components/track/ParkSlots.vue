@@ -34,7 +34,7 @@ const taken = computed(() => slots.value.filter(slot => slot.call).length)
 /** Does what the slot says: takes from there, or parks there. Whoever it named and who has just gone is not mistaken for somebody else. */
 function press({ id, call }: typeof slots.value[number]): void {
   const deed = ways.aimAt(`${call ? 'take' : 'park'} ${id}`)
-  if (deed) void ways.perform(deed)
+  if (deed && deed !== 'gone') void ways.perform(deed)
 }
 
 /** One slot can be reached with Tab; the arrow keys go on from there. */

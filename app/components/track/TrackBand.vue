@@ -24,7 +24,7 @@ const zone = (id: string, title: string, ribbon: Ribbon | null, count: number, n
   used: ribbon ? urgency(ribbon.due, desk.now) : 0,
   time: ribbon ? spell(desk.now - ribbon.due.since) : '',
   name: ribbon ? desk.otherName(ribbon.call) : '',
-  line: ribbon && id === 'waits' ? ribbon.call.recall ? 'Back' : directory.line(ribbon.call.line)?.name ?? 'Your extension' : '',
+  line: ribbon && id === 'waits' ? ribbon.call.recall ? 'Back' : directory.lineName(ribbon.call) : '',
 })
 const longest = computed(() => [...desk.passedOn].sort((a, b) => a.due.since - b.due.since)[0] ?? null)
 const zones = computed(() => [

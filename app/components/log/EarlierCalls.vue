@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { spell } from '~~/core/durations/durations'
+import type { LogPage, LogRow } from '~~/shared/log'
+
+/** The latest calls with a number outside (E.164; null: none is known), but for one. */
+const props = defineProps<{ number: string | null, except?: string }>()
+const shown = 8
+
+const earlier = ref<LogRow[] | null>(null)
+const failure = ref<string | null>(null)
+watch(() => [props.except, props.number] as const, async ([except, number]) => {
+  earlier.value = null
+  failure.value = null
+  if (!number) return
+  try {
+    const { rows } = await $fetch<LogPage>('/api/calls', { query: { number, limit: shown + 1 } })
+    if (props.number === number && props.except === except) earlier.value = rows.filter(row => row.id !== except).slice(0, shown)
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}, { immediate: true })
+</script>
+
+<template>
+  <ul v-if="earlier?.length">
+    <li
+      v-for="row in earlier"
+      :key="row.id"
+    >
+      <span class="at">{{ dayjs(row.startedAt).format('D MMM H:mm') }}</span>
+      <span>{{ becameOf(row) }}</span>
+      <span class="lasted">{{ row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : '' }}</span>
+    </li>
+  </ul>
+  <p
+    v-else
+    class="soft"
+  >
+    {{ failure ?? (number ? earlier ? 'No other call with this number.' : 'Looking …' : 'No number is known: nothing earlier can be found.') }}
+  </p>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  grid-template-columns: 5.4rem 1fr auto;
+  gap: var(--space-3);
+  padding: var(--space-1) 0;
+  border-bottom: var(--line);
+  font-size: var(--type-2);
+}
+
+.at,
+.lasted,
+.soft {
+  color: var(--ink-soft);
+}
+</style>

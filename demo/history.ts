@@ -1,0 +1,85 @@
+import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
+import { evolve } from '../core/calls/evolve'
+import { quietState } from '../core/calls/snapshot'
+import type { Company } from '../core/company/company'
+import { InventedClock } from '../exchange/clock'
+import { type Players, Switch } from '../exchange/switch'
+import { beginning, itemOf, type JournalItem } from '../server/journal/items'
+import { Operators } from './rehearsal/operators'
+import { Rehearsal } from './rehearsal/rehearsal'
+
+/** Working days of Merrowby Ferries, played through the exchange's own switching part: nothing in them could not have happened. Times are milliseconds. */
+
+const second = 1_000
+const hour = 3_600 * second
+const dayLong = 24 * hour
+const opens = 8 * hour
+const closes = 17 * hour
+/** After closing time the last callers talk to their end. */
+const latest = closes + 2 * hour
+const callerEvery = 7 * 60 * second
+/** On Mondays everybody calls, and waits longer. */
+const monday = { callerEvery: 4 * 60 * second, slowness: 18 * second }
+const slowness = 6 * second
+
+export interface HistoryOptions {
+  seed: number
+  /** How many days of the calendar; nobody calls at weekends. */
+  days: number
+  /** Milliseconds since 1970: everything has happened before. */
+  until: number
+}
+
+/** What the journal holds of the days: one list of items a day, the first of which begins with a state. */
+export function* historyOf(company: Company, { seed, days, until }: HistoryOptions): Generator<JournalItem[]> {
+  const midnight = Math.floor(until / dayLong) * dayLong
+  const operators = company.groups[company.settings.operators]?.members ?? []
+  const start = midnight - days * dayLong
+  let state = quietState(company, { epoch: `history-${seed}`, now: start, attended: operators })
+  for (let day = 0; day < days; day++) {
+    const begin = start + day * dayLong
+    const weekday = new Date(begin).getUTCDay()
+    const items = day === 0 ? [beginning(state, start)] : []
+    if (weekday >= 1 && weekday <= 5) {
+      const busy = weekday === 1 ? monday : { callerEvery, slowness }
+      const clock = new InventedClock(begin + opens)
+      const played = new Switch(state, clock)
+      played.onEvent((event) => {
+        const before = state
+        state = evolve(state, event)
+        items.push(itemOf(event, before, state))
+      })
+      played.letIn(new WorkingHours(company, seed * 1_000 + day, begin, busy))
+      clock.moveTo(begin + latest)
+    }
+    if (items.length > 0) yield items
+  }
+}
+
+/** Callers, colleagues and operators of one day; nobody calls any more once the house has closed. */
+class WorkingHours implements Players {
+  private readonly rehearsal: Rehearsal
+  private readonly operators: Operators
+
+  constructor(company: Company, seed: number, private readonly begin: number, busy: typeof monday) {
+    this.rehearsal = new Rehearsal(company, { seed, callerEvery: busy.callerEvery, livelyColleagues: false }, begin + opens)
+    this.operators = new Operators(company, this.rehearsal, seed, busy.slowness)
+  }
+
+  next(): number | null {
+    const times = [this.rehearsal.next(), this.operators.next()].filter(time => time !== null)
+    return times.length > 0 ? Math.min(...times) : null
+  }
+
+  take(state: ExchangeState, now: number): Request | null {
+    for (;;) {
+      const request = this.rehearsal.take(state, now) ?? this.operators.take(state, now)
+      if (request?.service !== 'offerCall' || now < this.begin + closes) return request
+    }
+  }
+
+  hear(event: NumberedEvent, state: ExchangeState): void {
+    this.rehearsal.hear(event, state)
+    this.operators.hear(event)
+  }
+}
