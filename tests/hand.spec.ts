@@ -1,13 +1,15 @@
 import type { Page } from '@playwright/test'
-import { expect, ribbon, type Stage, test } from './stage'
+import { expect, name, ribbon, type Stage, test } from './stage'
 
 /** Every way to hold, ask, pass on, park and get a call back, through the real interface. */
 
 const marit = { device: 't2150', extension: '2150', words: '' }
 const dunstan = { device: 't2151', extension: '2151', words: '' }
+/** Far from the edges of the floor, where a browser scrolls while something is dragged. */
+const amid = { device: 't2117', extension: '2117', words: '' }
 
 test.beforeEach(async ({ stage }) => {
-  for (const person of [marit, dunstan]) person.words = stage.cast.state.company.telephones[person.device]!.name
+  for (const person of [marit, dunstan, amid]) person.words = stage.cast.state.company.telephones[person.device]!.name
 })
 
 async function inHand(console: Page, stage: Stage, name: string): Promise<string> {
@@ -16,12 +18,6 @@ async function inHand(console: Page, stage: Stage, name: string): Promise<string
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'In hand', name)).toContainText('talking')
   return call
-}
-
-/** Names somebody in the field and waits until they are the first answer. */
-async function name(console: Page, words: string): Promise<void> {
-  await console.keyboard.type(words)
-  await expect(console.getByRole('option').first()).toContainText(words)
 }
 
 async function more(console: Page, caller: string, item: string): Promise<void> {
@@ -276,10 +272,10 @@ test.describe('dragging', () => {
 
   test('onto a window says what dropping does, and does it; onto a slot parks', async ({ console, stage }) => {
     await inHand(console, stage, 'Dragged Caller')
-    await dragOver(console, 'Dragged Caller', window(console, dunstan))
-    await expect(console.getByText(`Dropping passes Dragged Caller on to ${dunstan.words}`)).toBeVisible()
+    await dragOver(console, 'Dragged Caller', window(console, amid))
+    await expect(console.getByText(`Dropping passes Dragged Caller on to ${amid.words}`)).toBeVisible()
     await console.mouse.up()
-    await expect(ribbon(console, 'Passed on', 'Dragged Caller')).toContainText(`rings at ${dunstan.words}`)
+    await expect(ribbon(console, 'Passed on', 'Dragged Caller')).toContainText(`rings at ${amid.words}`)
     await console.keyboard.press('Backspace')
     await expect(ribbon(console, 'In hand', 'Dragged Caller')).toBeVisible()
     await dragOver(console, 'Dragged Caller', console.getByRole('button', { name: 'Park Dragged Caller in slot 3' }))
@@ -290,8 +286,8 @@ test.describe('dragging', () => {
 
   test('with Shift asks first', async ({ console, stage }) => {
     await inHand(console, stage, 'Shifted Caller')
-    await dragOver(console, 'Shifted Caller', window(console, marit), 'Shift')
-    await expect(console.getByText(`Dropping asks ${marit.words} while Shifted Caller waits`)).toBeVisible()
+    await dragOver(console, 'Shifted Caller', window(console, amid), 'Shift')
+    await expect(console.getByText(`Dropping asks ${amid.words} while Shifted Caller waits`)).toBeVisible()
     await console.mouse.up()
     await console.keyboard.up('Shift')
     await expect(ribbon(console, 'In hand', 'Asking for Shifted Caller')).toBeVisible()
@@ -302,8 +298,8 @@ test.describe('dragging', () => {
     await console.keyboard.type('*2')
     const slot = console.getByRole('button', { name: /^Take Slotted Caller from slot 2/ })
     await expect(slot).toBeVisible()
-    await slot.dragTo(window(console, dunstan))
-    await expect(ribbon(console, 'Passed on', 'Slotted Caller')).toContainText(`rings at ${dunstan.words}`)
+    await slot.dragTo(window(console, amid))
+    await expect(ribbon(console, 'Passed on', 'Slotted Caller')).toContainText(`rings at ${amid.words}`)
   })
 
   test('the same by keyboard: carried, and put down with Escape', async ({ console, stage }) => {

@@ -247,6 +247,12 @@ export function ribbon(page: Page, stretch: 'Arriving' | 'In hand' | 'Passed on'
   return text.startsWith('Asking for') ? ribbons : ribbons.filter({ hasNotText: 'Asking for' })
 }
 
+/** Names somebody in the field and waits until they are the first answer. */
+export async function name(console: Page, words: string): Promise<void> {
+  await console.keyboard.type(words)
+  await expect(console.getByRole('option').first()).toContainText(words)
+}
+
 /** Tests of one worker share a stage; each ends its own calls. */
 export const test = base.extend<{ console: Page }, { stage: Stage }>({
   stage: [async ({}, use) => { // eslint-disable-line no-empty-pattern

@@ -5,6 +5,7 @@ import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { usePreferences } from '~/stores/preferences'
+import { useQueues } from '~/stores/queues'
 import { useWays } from '~/stores/ways'
 
 /** What the keys of "Who is it for?" do. Keys of the call in hand count only while nothing is typed. */
@@ -13,6 +14,7 @@ export function useHandKeys() {
   const directory = useDirectory()
   const field = useField()
   const preferences = usePreferences()
+  const queues = useQueues()
   const ways = useWays()
 
   /** What is told by one key each, to be heard at any time. */
@@ -29,6 +31,8 @@ export function useHandKeys() {
       preferences.set({ density })
       desk.say(`Floor: ${density}`)
     },
+    '=': queues.openNext,
+    ';': queues.showOnly,
     '-': () => {
       preferences.set({ panelShown: !preferences.panelShown })
       desk.say(preferences.panelShown ? 'Side panel shown' : 'Side panel hidden')

@@ -4,11 +4,13 @@ import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
 import { usePreferences } from '~/stores/preferences'
+import { useQueues } from '~/stores/queues'
 
 const desk = useDesk()
 const field = useField()
 const carrying = useCarrying()
 const preferences = usePreferences()
+const queues = useQueues()
 const route = useRoute()
 
 /** The least that a zone keeps, in CSS pixels, when the line beside it is moved to its end. */
@@ -53,7 +55,10 @@ onMounted(() => {
         @resize="preferences.set({ track: $event })"
         @reset="preferences.set({ track: null })"
       />
-      <ParkSlots />
+      <div class="shelf">
+        <ParkSlots />
+        <QueueShelf />
+      </div>
     </template>
     <WhoIsItFor />
     <div class="below">
@@ -69,7 +74,15 @@ onMounted(() => {
           @resize="preferences.set({ panel: $event })"
           @reset="preferences.set({ panel: null })"
         />
-        <SidePanel class="side" />
+        <QueuePanel
+          v-if="queues.opened"
+          class="side"
+          :board="queues.opened"
+        />
+        <SidePanel
+          v-else
+          class="side"
+        />
       </template>
     </div>
     <p
@@ -92,6 +105,11 @@ onMounted(() => {
 
 .whole-track {
   height: v-bind(trackHeight);
+}
+
+.shelf {
+  display: flex;
+  background: var(--paper-deep);
 }
 
 .below {
@@ -127,6 +145,10 @@ onMounted(() => {
     top: 0;
     z-index: 6;
     height: auto;
+  }
+
+  .shelf {
+    flex-direction: column;
   }
 
   .below {

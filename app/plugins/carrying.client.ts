@@ -1,3 +1,4 @@
+import type { DragLocationHistory } from '@atlaskit/pragmatic-drag-and-drop/types'
 import { draggable, dropTargetForElements, monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import type { ObjectDirective } from 'vue'
 
@@ -31,13 +32,13 @@ export default defineNuxtPlugin((nuxt) => {
   nuxt.vueApp.directive('call-target', callTarget)
   nuxt.vueApp.directive('call-source', callSource)
   const carrying = useCarrying()
-  const targetOf = (location: { current: { dropTargets: { data: Record<string | symbol, unknown> }[] } }) =>
-    (location.current.dropTargets[0]?.data.target as string | undefined) ?? null
+  const pointed = ({ current: { dropTargets, input } }: DragLocationHistory) =>
+    ({ target: (dropTargets[0]?.data.target as string | undefined) ?? null, shift: input.shiftKey, x: input.clientX, y: input.clientY })
   monitorForElements({
     canMonitor: ({ source }) => typeof source.data.call === 'string',
     onDragStart: ({ source }) => carrying.begin(source.data.call as string),
-    onDropTargetChange: ({ location }) => carrying.hover(targetOf(location), location.current.input.shiftKey),
-    onDrag: ({ location }) => carrying.hover(targetOf(location), location.current.input.shiftKey),
-    onDrop: ({ location }) => carrying.end(targetOf(location), location.current.input.shiftKey),
+    onDropTargetChange: ({ location }) => carrying.hover(pointed(location)),
+    onDrag: ({ location }) => carrying.hover(pointed(location)),
+    onDrop: ({ location }) => carrying.end(pointed(location)),
   })
 })

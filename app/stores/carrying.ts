@@ -1,17 +1,28 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { CallId } from '~~/core/calls/model'
+import { reaction } from '~~/core/console/aims'
 import { dropping } from '~~/core/console/ways'
 import { useDesk } from './desk'
+import { useDirectory } from './directory'
+import { useLive } from './live'
 import { useWays } from './ways'
+
+/** Where the pointer is while it drags: on what, and whether Shift is held. */
+export interface Pointed { target: string | null, shift: boolean, x: number, y: number }
 
 /** Dragging a call from the track: what dropping would do, in words, and doing it. */
 export const useCarrying = defineStore('carrying', () => {
   const desk = useDesk()
+  const live = useLive()
+  const directory = useDirectory()
   const ways = useWays()
   const dragging = ref(false)
   /** What is under the pointer: a person, a group, a queue or a slot; and whether Shift is held. */
   const over = ref<{ target: string, shift: boolean } | null>(null)
+  let last: Pointed | null = null
+  /** When what is under the pointer came there by itself, because the page moved: nobody has meant it yet. */
+  let slidAt: number | null = null
 
   function whatDropping(target: string, shift: boolean) {
     const console = ways.console()
@@ -27,20 +38,30 @@ export const useCarrying = defineStore('carrying', () => {
 
   function begin(call: CallId): void {
     dragging.value = true
+    last = null
+    slidAt = null
     desk.carry(call)
   }
 
   /** Lets go: on a target does what was said, elsewhere nothing. */
-  function end(target: string | null, shift: boolean): void {
-    const what = target ? whatDropping(target, shift) : null
+  function end(at: Pointed): void {
+    hover(at)
+    const { target } = at
+    const slid = target !== null && slidAt !== null && live.now() - slidAt < reaction
+    const what = target && !slid ? whatDropping(target, at.shift) : null
     dragging.value = false
     over.value = null
+    if (slid) desk.refuse(`${directory.nameOf(target)} came under the pointer by itself. Nothing was done.`)
     if (what) void ways.perform(what.deed).then(() => desk.carry(null))
     else desk.carry(null)
   }
 
-  function hover(target: string | null, shift: boolean): void {
-    over.value = target ? { target, shift } : null
+  function hover(at: Pointed): void {
+    const rests = last !== null && last.x === at.x && last.y === at.y
+    if (!rests) slidAt = null
+    else if (last!.target !== null && last!.target !== at.target) slidAt = live.now()
+    last = at
+    over.value = at.target ? { target: at.target, shift: at.shift } : null
   }
 
   return { dragging, over, words, begin, end, hover }

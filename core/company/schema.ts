@@ -78,6 +78,8 @@ const group = object({
   tries: whole,
   /** Whose people it is made of, when it is a department's: what they handle is what it handles. */
   department: id.nullable().defined(),
+  /** Of a queue: within which a call in it is promised an answer. */
+  promise: whole,
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow,
   hours: openAt,

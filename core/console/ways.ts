@@ -1,8 +1,8 @@
 import type { Call, DeviceId } from '../calls/model'
 import { mailboxOf } from '../calls/names'
-import { callsOf, connectionOf, isConversation, parkedIn, partnerOf } from '../calls/questions'
+import { callsOf, connectionOf, isConversation, parkedIn, partnerOf, queueOf } from '../calls/questions'
 import type { Distribution, Group } from '../company/company'
-import { lookUp } from '../company/lookups'
+import { isMemberOf, lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
 import { ask, type Console, type Deed, otherName } from './console'
 
@@ -35,13 +35,15 @@ export function waysTo(console: Console, id: DeviceId): Way[] {
 export function passing({ state, device, note }: Pick<Console, 'state' | 'device' | 'note'>, call: Call, to: string, distribution?: Distribution): Deed {
   const own = connectionOf(call, device)
   const service = own && own.state !== 'alerting' ? 'singleStepTransferCall' as const : 'deflectCall' as const
-  const from = own ? undefined : elsewhere(state, call)
+  const from = own ? undefined : elsewhere(state, call, device)
   return ask({ service, call: call.id, to, ...(from && { from }), ...(note && { note }), ...(distribution && { distribution }) })
 }
 
-/** The colleague's telephone where a call rings or talks that is neither queued nor parked. */
-function elsewhere(state: Console['state'], call: Call): DeviceId | undefined {
-  if (call.parked || call.connections.some(({ state: its }) => its === 'queued')) return undefined
+/** The colleague's telephone where a call rings or talks, or the queue of others in which it waits; a slot is everybody's. */
+function elsewhere(state: Console['state'], call: Call, device: DeviceId): DeviceId | undefined {
+  if (call.parked) return undefined
+  const queue = queueOf(call)
+  if (queue) return isMemberOf(state.company, device, queue.device) ? undefined : queue.device
   return call.connections.find(({ device }) => device !== call.calling && state.devices.has(device))?.device
 }
 

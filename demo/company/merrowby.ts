@@ -188,10 +188,10 @@ const lines: Line[] = [
 
 /** Queues that callers can be passed on to: the people of one department serve each. */
 const queues = [
-  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations' },
-  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight' },
-  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty' },
-  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control' },
+  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations', promise: 60 * second },
+  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight', promise: 45 * second },
+  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty', promise: 90 * second },
+  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control', promise: 40 * second },
 ]
 
 const directPrefix = '+441632960'
@@ -209,6 +209,7 @@ const firstSlotNumber = 701
 const groupTries = 3
 /** Milliseconds that a caller waits in a staff queue before the operators see to it. */
 const longestInQueue = 240 * second
+const queuePromise = 60 * second
 const nicknames: Record<string, string> = {
   Dorothea: 'Dot',
   Percival: 'Percy',
@@ -303,10 +304,11 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       distribution: 'queue',
       tries: groupTries,
       department: null,
+      promise: queuePromise,
       overflow,
       hours: null,
     },
-    ...queues.map(({ id, name, number, department }): Group => ({
+    ...queues.map(({ id, name, number, department, promise }): Group => ({
       id: `queue:${id}`,
       name,
       number,
@@ -314,6 +316,7 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       distribution: 'queue',
       tries: groupTries,
       department,
+      promise,
       overflow,
       hours: id === 'freight' ? 'freight' : id === 'sailingNews' ? null : 'office',
     })),
@@ -325,6 +328,7 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       distribution: 'longestFree',
       tries: groupTries,
       department: id,
+      promise: queuePromise,
       overflow,
       hours: null,
     })),

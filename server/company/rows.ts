@@ -67,7 +67,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
         })),
       ),
       groups: byId(
-        groups.map(({ id, name, number, distribution, tries, department, overflowAfter, overflowTo, hours }) => ({
+        groups.map(({ id, name, number, distribution, tries, department, promise, overflowAfter, overflowTo, hours }) => ({
           id,
           name,
           number,
@@ -75,6 +75,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
           distribution,
           tries,
           department: department ?? null,
+          promise,
           overflow: { after: overflowAfter, to: overflowTo },
           hours: hours ?? null,
         })),

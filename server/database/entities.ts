@@ -126,6 +126,7 @@ export const GroupEntity = defineEntity({
     distribution: p.string().$type<Distribution>(),
     tries: p.integer(),
     department: p.string().nullable(),
+    promise: p.integer(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
     hours: p.string().nullable(),

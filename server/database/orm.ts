@@ -9,6 +9,7 @@ import { AJournalThatBegins } from './migrations/20261128_a_journal_that_begins'
 import { OpeningHoursTables } from './migrations/20261129_opening_hours'
 import { PreferencesTable } from './migrations/20261130_preferences'
 import { LogTextIndex } from './migrations/20261201_log_text'
+import { QueuePromise } from './migrations/20261202_queue_promise'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
@@ -29,7 +30,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }, { name: '20261126_doors', class: Doors },
         { name: '20261127_the_company', class: TheCompany }, { name: '20261128_a_journal_that_begins', class: AJournalThatBegins },
         { name: '20261129_opening_hours', class: OpeningHoursTables }, { name: '20261130_preferences', class: PreferencesTable },
-        { name: '20261201_log_text', class: LogTextIndex },
+        { name: '20261201_log_text', class: LogTextIndex }, { name: '20261202_queue_promise', class: QueuePromise },
       ],
       snapshot: false,
       silent: true,

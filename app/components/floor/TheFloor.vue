@@ -6,17 +6,29 @@ import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
 import { usePreferences } from '~/stores/preferences'
+import { useQueues } from '~/stores/queues'
 
 const directory = useDirectory()
 const live = useLive()
 const field = useField()
 const carrying = useCarrying()
 const preferences = usePreferences()
+const queues = useQueues()
 const floor = useTemplateRef<HTMLElement>('floor')
 const room = useElementSize(floor)
 
-const size = computed(() => ({ width: room.width.value, height: room.height.value }))
-const front = computed(() => frontOf(directory.floor.map(({ people }) => people.length), size.value, preferences.density))
+/** Everybody, or the members of one queue. */
+const departments = computed(() => {
+  const members = queues.only && new Set(queues.only.members)
+  if (!members) return directory.floor
+  return directory.floor.flatMap((block) => {
+    const people = block.people.filter(({ id }) => members.has(id))
+    return people.length > 0 ? [{ ...block, people }] : []
+  })
+})
+const barHeight = 32
+const size = computed(() => ({ width: room.width.value, height: room.height.value - (queues.only ? barHeight : 0) }))
+const front = computed(() => frontOf(departments.value.map(({ people }) => people.length), size.value, preferences.density))
 const rows = computed(() => front.value.rows)
 const columns = computed(() => front.value.columns)
 const rowHeight = computed(() => `${front.value.height}px`)
@@ -25,7 +37,7 @@ const free = computed(() => [...live.presences.values()].filter(presence => pres
 const freeOf = (people: { id: string }[]) => people.filter(({ id }) => live.presences.get(id)?.lit).length
 /** One window of the floor can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref<string | null>(null)
-const first = computed(() => directory.floor[0]?.people[0]?.id ?? null)
+const first = computed(() => departments.value[0]?.people[0]?.id ?? null)
 
 function onKey(event: KeyboardEvent): void {
   const windows = [...floor.value!.querySelectorAll<HTMLElement>('.window')]
@@ -66,9 +78,21 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
     >
       Everybody: {{ free }} of {{ directory.people.length }} free
     </h2>
+    <p
+      v-if="queues.only"
+      class="only"
+    >
+      Only who serves the {{ queues.only.name }}
+      <el-button
+        size="small"
+        @click="queues.showOnly()"
+      >
+        Everybody&nbsp;<kbd>;</kbd>
+      </el-button>
+    </p>
     <ul :class="['front', preferences.density]">
       <template
-        v-for="({ department, site, group, people }, index) in directory.floor"
+        v-for="({ department, site, group, people }, index) in departments"
         :key="department.id"
       >
         <li
@@ -132,6 +156,15 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
   padding-inline: var(--space-4);
   font-size: calc(var(--type-2) * v-bind(scale));
   --floor-row: calc(v-bind(rowHeight) - 2px);
+}
+
+.only {
+  display: flex;
+  gap: var(--space-4);
+  align-items: center;
+  height: 2rem;
+  padding-inline: var(--space-4);
+  font: 600 var(--type-3) var(--font-sign);
 }
 
 .plate {

@@ -105,12 +105,12 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
 <style scoped>
 .slots {
   display: flex;
-  flex: none;
+  flex: 1;
   gap: var(--space-3);
   align-items: center;
+  min-width: 0;
   height: var(--shelf);
   padding: 0 var(--space-4);
-  background: var(--paper-deep);
 }
 
 h2 {

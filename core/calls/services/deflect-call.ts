@@ -13,7 +13,7 @@ declare module '../model' {
   interface Requests { deflectCall: FieldsOf<typeof fields> }
 }
 
-/** Sends on a call that one has not answered, or that waits in a slot, or (for operators) rings or talks at `from`. */
+/** Sends on a call that one has not answered, or that waits in a slot, or (for operators) rings, talks or waits at `from`. */
 export const deflectCall: Service<'deflectCall'> = {
   fields,
   askedBy: ['console'],
@@ -46,7 +46,7 @@ function sourceOf(state: ExchangeState, call: Call, device: DeviceId, from: Devi
   if (connectionOf(call, device)) return refuse('notPossibleNow', `You are in that call yourself: pass it on instead. ${where}`)
   const there = connectionOf(call, from)
   if (!there || there.party) return refuse('notYourCall', `${nameOf(state, from)} no longer has that call. ${where}`)
-  if (there.state === 'alerting' && !there.invitedBy) return there
+  if ((there.state === 'alerting' && !there.invitedBy) || (there.state === 'queued' && !call.parked)) return there
   const caller = handable(call, there)
   return 'refusal' in caller ? refuse('notPossibleNow', `That call can't be moved at this moment. ${where}`) : there
 }

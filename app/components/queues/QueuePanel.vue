@@ -1,0 +1,260 @@
+<script setup lang="ts">
+import { heatOf } from '~~/core/console/lateness'
+import { isDeserted, placeOf, type QueueBoard, usedOf } from '~~/core/queues/board'
+import { spell } from '~~/core/durations/durations'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useField } from '~/stores/field'
+import { useLive } from '~/stores/live'
+import { useQueues } from '~/stores/queues'
+import { useWays } from '~/stores/ways'
+
+/** One queue, live: who waits in it and what can be done for them, and who serves it. */
+const props = defineProps<{ board: QueueBoard }>()
+const queues = useQueues()
+const desk = useDesk()
+const live = useLive()
+const directory = useDirectory()
+const field = useField()
+const ways = useWays()
+const { short } = usePresenceWords()
+
+const calls = computed(() => props.board.waiting.map(({ call, since }) => {
+  const used = usedOf({ waiting: [{ call, since }], promise: props.board.promise }, desk.now)
+  const said = call.caption?.device === call.calling ? call.caption.text : null
+  return {
+    id: call.id,
+    name: directory.nameOf(call.calling, call.party),
+    number: call.party?.name && call.party.number ? formatNumber(call.party.number) : '',
+    waits: spell(desk.now - since),
+    line: directory.line(call.line)?.name ?? '',
+    by: call.passing ? `from ${directory.nameOf(call.passing.by)}` : '',
+    refused: call.refusedBy.length,
+    said,
+    used,
+    heat: heatOf(used),
+  }
+}))
+const order = { free: 0, busy: 1, away: 2 }
+const members = computed(() => (live.state?.company.groups[props.board.id]?.members ?? []).map((id) => {
+  const presence = live.presences.get(id)
+  const words = presence ? short(presence, desk.now) : { what: '', time: '' }
+  const place = presence ? placeOf(presence) : 'away'
+  return { id, name: directory.nameOf(id), place, shape: presence ? shapeOf(presence) : '', words: `${words.what} ${words.time}`.trim() }
+}).sort((a, b) => order[a.place] - order[b.place]))
+const shownOnly = computed(() => queues.only?.id === props.board.id)
+
+function answer(call: string): void {
+  void ways.perform({ do: 'ask', request: { service: 'directedPickupCall', call } })
+}
+</script>
+
+<template>
+  <aside
+    class="panel"
+    :aria-label="board.name"
+  >
+    <header>
+      <h2>{{ board.name }}</h2>
+      <el-button
+        text
+        size="small"
+        @click="queues.open(null)"
+      >
+        Close
+      </el-button>
+    </header>
+    <div
+      class="content"
+      tabindex="0"
+    >
+      <p :class="{ alarm: isDeserted(board) }">
+        {{ board.waiting.length ? `${board.waiting.length} waiting` : 'Nobody waits' }}, {{ spell(board.promise) }} promised.
+        {{ isDeserted(board) ? 'Nobody is there to answer: take the callers, or move them.' : '' }}
+      </p>
+      <ol
+        v-if="calls.length"
+        aria-label="Who waits"
+      >
+        <li
+          v-for="call in calls"
+          :key="call.id"
+          class="call"
+        >
+          <RibbonTime
+            :used="call.used"
+            :heat="call.heat"
+          />
+          <p class="who">
+            <span>{{ call.waits }}</span> <strong>{{ call.name }}</strong> {{ call.number }}
+          </p>
+          <p class="about">
+            {{ [call.line, call.by, call.refused ? `left by ${call.refused}` : ''].filter(Boolean).join(' · ') }}
+          </p>
+          <p
+            v-if="call.said"
+            class="about"
+          >
+            “{{ call.said }}”
+          </p>
+          <p
+            v-if="desk.operates"
+            class="acts"
+          >
+            <el-button
+              size="small"
+              type="primary"
+              :disabled="!live.working"
+              :aria-label="`Answer ${call.name} from the ${board.name}`"
+              @click="answer(call.id)"
+            >
+              Answer
+            </el-button>
+            <el-button
+              size="small"
+              :disabled="!live.working"
+              :aria-label="`Carry ${call.name} out of the ${board.name}`"
+              @click="desk.carry(call.id)"
+            >
+              Carry to…
+            </el-button>
+          </p>
+        </li>
+      </ol>
+      <h3>
+        <span>{{ board.serving.free }} free, {{ board.serving.busy }} talking, {{ board.serving.away }} away</span>
+        <el-button
+          size="small"
+          :aria-pressed="shownOnly"
+          @click="queues.showOnly()"
+        >
+          {{ shownOnly ? 'Everybody' : 'Only them on the floor' }}&nbsp;<kbd>;</kbd>
+        </el-button>
+      </h3>
+      <ul aria-label="Who serves it">
+        <li
+          v-for="member in members"
+          :key="member.id"
+          :class="['member', member.place]"
+        >
+          <button
+            type="button"
+            @click="field.pick(member.id)"
+          >
+            <span aria-hidden="true">{{ member.shape }}</span> <strong>{{ member.name }}</strong> {{ member.words }}
+          </button>
+        </li>
+      </ul>
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  display: flex;
+  flex: none;
+  flex-direction: column;
+  min-width: 0;
+  background: var(--sheet);
+}
+
+header,
+h3 {
+  display: flex;
+  gap: var(--space-3);
+  align-items: baseline;
+  justify-content: space-between;
+}
+
+header {
+  padding: var(--space-2) var(--space-4);
+}
+
+h2 {
+  min-width: 0;
+  font: 700 var(--type-4)/1.2 var(--font-sign);
+  overflow-wrap: anywhere;
+}
+
+h3 {
+  padding: var(--space-4) 0 var(--space-2);
+  color: var(--ink-soft);
+  font: 600 var(--type-2) var(--font-sign);
+}
+
+.content {
+  flex: 1;
+  min-height: 0;
+  padding: 0 var(--space-4) var(--space-4);
+  overflow: hidden auto;
+  font-size: var(--type-2);
+  scrollbar-width: thin;
+}
+
+.alarm {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.call {
+  position: relative;
+  display: grid;
+  gap: var(--space-1);
+  margin-top: var(--space-3);
+  padding: var(--space-2) var(--space-3);
+  overflow: hidden;
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+}
+
+.call p {
+  position: relative;
+  overflow-wrap: anywhere;
+}
+
+.who {
+  font-size: var(--type-3);
+}
+
+.about {
+  color: var(--ink-soft);
+}
+
+.acts {
+  display: flex;
+  gap: var(--space-2);
+}
+
+.acts .el-button {
+  margin: 0;
+}
+
+.member button {
+  width: 100%;
+  padding: var(--space-1) var(--space-3);
+  background: var(--unlit);
+  border: 0;
+  border-bottom: 1px solid var(--sheet);
+  color: var(--unlit-ink);
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+
+.member.free button {
+  background: var(--lit);
+  color: var(--lit-ink);
+}
+
+.member.away button {
+  background: var(--dark);
+  color: var(--dark-ink);
+}
+
+@media (max-width: 60rem) {
+  .content {
+    overflow: visible;
+  }
+}
+</style>

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { spell } from '~~/core/durations/durations'
+import { isDeserted } from '~~/core/queues/board'
+import { heatOf } from '~~/core/console/lateness'
+import { useCarrying } from '~/stores/carrying'
+import { useDesk } from '~/stores/desk'
+import { useQueues } from '~/stores/queues'
+
+/** Every queue at a glance: who waits and how long, against the promise, and how many could answer. Each keeps its place and its size. */
+const queues = useQueues()
+const desk = useDesk()
+const carrying = useCarrying()
+
+const shelf = computed(() => queues.boards.map((board) => {
+  const [first] = board.waiting
+  const used = queues.usedOf(board)
+  return {
+    id: board.id,
+    name: board.name.replace(/ queue$/, ''),
+    waits: first ? `${board.waiting.length} · ${spell(desk.now - first.since)}` : '',
+    serving: `${board.serving.free}/${board.serving.free + board.serving.busy + board.serving.away}`,
+    deserted: isDeserted(board),
+    used,
+    heat: heatOf(used),
+    words: queues.wordsOf(board),
+  }
+}))
+</script>
+
+<template>
+  <section
+    v-if="shelf.length"
+    class="queues"
+    aria-labelledby="queues-title"
+  >
+    <h2 id="queues-title">
+      <span>Queues</span>
+      <span class="keys"><kbd>=</kbd> open</span>
+    </h2>
+    <ul>
+      <li
+        v-for="queue in shelf"
+        :key="queue.id"
+      >
+        <button
+          v-call-target="queue.id"
+          type="button"
+          :class="['queue', { waits: queue.waits, deserted: queue.deserted, over: carrying.over?.target === queue.id }]"
+          :aria-pressed="queues.opened?.id === queue.id"
+          :aria-label="queue.words"
+          :title="queue.words"
+          @click="queues.open(queues.opened?.id === queue.id ? null : queue.id)"
+        >
+          <RibbonTime
+            v-if="queue.waits"
+            :used="queue.used"
+            :heat="queue.heat"
+          />
+          <span class="name">{{ queue.name }}</span>
+          <span class="state"><span class="waiting">{{ queue.waits || '–' }}</span><span>{{ queue.deserted ? 'nobody' : `${queue.serving} free` }}</span></span>
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.queues {
+  display: flex;
+  flex: none;
+  gap: var(--space-3);
+  align-items: center;
+  height: var(--shelf);
+  padding-right: var(--space-4);
+}
+
+h2 {
+  display: grid;
+  color: var(--ink-soft);
+  font: 600 var(--type-3)/1.3 var(--font-sign);
+}
+
+.keys {
+  font: 400 var(--type-1) var(--font-text);
+}
+
+ul {
+  display: flex;
+  gap: var(--space-2);
+}
+
+.queue {
+  position: relative;
+  display: grid;
+  align-content: center;
+  width: 6.25rem;
+  height: 2.5rem;
+  padding: 0 var(--space-2);
+  overflow: hidden;
+  background: transparent;
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  color: var(--ink-soft);
+  font-size: var(--type-1);
+  text-align: left;
+  cursor: pointer;
+}
+
+.queue[aria-pressed='true'] {
+  border: 2px solid var(--ink);
+}
+
+.queue.waits {
+  background: var(--paper);
+  border-color: var(--edge-strong);
+  color: var(--ink);
+}
+
+.queue.over {
+  outline: 3px solid var(--focus);
+}
+
+.deserted .state {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.name,
+.state {
+  position: relative;
+  white-space: nowrap;
+}
+
+.name {
+  overflow: hidden;
+  font-size: var(--type-2);
+  font-weight: 650;
+  text-overflow: ellipsis;
+}
+
+.state {
+  display: flex;
+  gap: var(--space-2);
+  justify-content: space-between;
+}
+
+.waits .waiting {
+  font-weight: 700;
+}
+
+@media (max-width: 60rem) {
+  .queues {
+    flex-wrap: wrap;
+    height: auto;
+    padding: 0 var(--space-4) var(--space-3);
+  }
+
+  ul {
+    flex-wrap: wrap;
+  }
+}
+</style>

@@ -1,0 +1,56 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { DeviceId } from '~~/core/calls/model'
+import { spell } from '~~/core/durations/durations'
+import { boardsOf, isDeserted, type QueueBoard, usedOf } from '~~/core/queues/board'
+import { useDesk } from './desk'
+import { useLive } from './live'
+import { usePreferences } from './preferences'
+
+/** The queues at a glance, the one that is opened, and whether the floor shows its members only. */
+export const useQueues = defineStore('queues', () => {
+  const live = useLive()
+  const desk = useDesk()
+  const preferences = usePreferences()
+  const openedId = ref<DeviceId | null>(null)
+  /** The floor shows the members of this queue, and nobody else. */
+  const onlyId = ref<DeviceId | null>(null)
+
+  const boards = computed(() => live.state ? boardsOf(live.state, desk.device, member => live.presences.get(member)) : [])
+  const opened = computed(() => boards.value.find(({ id }) => id === openedId.value) ?? null)
+  const only = computed(() => onlyId.value === null ? null : live.state?.company.groups[onlyId.value] ?? null)
+
+  /** A queue in a few words, for the eye and the ear alike. */
+  function wordsOf(board: QueueBoard): string {
+    const { waiting, serving } = board
+    const [first] = waiting
+    const waits = first ? `${waiting.length} waiting, the longest ${spell(desk.now - first.since)}` : 'nobody waits'
+    const serves = isDeserted(board) ? 'nobody there to answer' : `${serving.free} free, ${serving.busy} talking, ${serving.away} away`
+    return `${board.name}: ${waits}; ${serves}`
+  }
+
+  function open(id: DeviceId | null): void {
+    openedId.value = id
+    if (id !== null && !preferences.panelShown) preferences.set({ panelShown: true })
+  }
+
+  /** Opens the queue after the one that is open; after the last, none. */
+  function openNext(): void {
+    const next = boards.value[boards.value.findIndex(({ id }) => id === openedId.value) + 1] ?? null
+    open(next?.id ?? null)
+    desk.say(next ? wordsOf(next) : 'No queue is open')
+  }
+
+  /** The floor shows the members of the queue that is open, or everybody again. */
+  function showOnly(): void {
+    onlyId.value = onlyId.value === null ? openedId.value : null
+    desk.say(only.value ? `Floor: only members of the ${only.value.name}` : 'Floor: everybody')
+  }
+
+  // A queue that is no more leaves nobody before a floor that is empty.
+  watch(only, (now) => {
+    if (!now) onlyId.value = null
+  })
+
+  return { boards, opened, only, usedOf: (board: QueueBoard) => usedOf(board, desk.now), wordsOf, open, openNext, showOnly }
+})

@@ -1,0 +1,63 @@
+import type { Call, DeviceId, ExchangeState } from '../calls/model'
+import { callsOf, queueOf } from '../calls/questions'
+import type { Presence, PresenceKind } from '../presence/presence'
+
+/** What is to be seen of a queue at a glance. Times are the exchange's, in milliseconds. */
+export interface QueueBoard {
+  id: DeviceId
+  name: string
+  /** Who waits, the longest first. */
+  waiting: { call: Call, since: number }[]
+  /** Within which a call is promised an answer. */
+  promise: number
+  /** How many of its members can take a call now, are on one, or can't take any. */
+  serving: { free: number, busy: number, away: number }
+  /** The operator is one of its members. */
+  own: boolean
+}
+
+/** Whether a member can take a call now, is on one, or can't take any. */
+export function placeOf({ kind, lit }: Seen): 'free' | 'busy' | 'away' {
+  if (lit) return 'free'
+  return busyKinds.includes(kind) ? 'busy' : 'away'
+}
+
+const busyKinds: readonly PresenceKind[] = ['calling', 'ringing', 'talking', 'holding']
+type Seen = Pick<Presence, 'kind' | 'lit'>
+
+/**
+ * Every queue but the operators' own, which is their track: those that the operator serves first, then in the company's order.
+ * @param presence what is seen of a member's telephone
+ */
+export function boardsOf(state: ExchangeState, device: DeviceId | null, presence: (member: DeviceId) => Seen | undefined) {
+  const { groups, settings } = state.company
+  const boards = Object.values(groups)
+    .filter(({ id, distribution }) => distribution === 'queue' && id !== settings.operators)
+    .map(({ id, name, members, promise }): QueueBoard => {
+      const serving = { free: 0, busy: 0, away: 0 }
+      for (const member of members) {
+        const seen = presence(member)
+        serving[seen ? placeOf(seen) : 'away']++
+      }
+      return {
+        id, name, promise,
+        waiting: callsOf(state, id).flatMap((call) => {
+          const place = queueOf(call)
+          return place?.device === id ? [{ call, since: place.since }] : []
+        }).sort((a, b) => a.since - b.since),
+        serving,
+        own: device !== null && members.includes(device),
+      }
+    })
+  return boards.sort((a, b) => Number(b.own) - Number(a.own))
+}
+
+/** How much of the promise the longest wait has used up: over 1 it is broken; 0 while nobody waits. */
+export function usedOf({ waiting, promise }: Pick<QueueBoard, 'waiting' | 'promise'>, now: number): number {
+  return waiting[0] && promise > 0 ? Math.max(0, now - waiting[0].since) / promise : 0
+}
+
+/** Somebody waits, and nobody is there who could ever answer. */
+export function isDeserted({ waiting, serving }: Pick<QueueBoard, 'waiting' | 'serving'>): boolean {
+  return waiting.length > 0 && serving.free + serving.busy === 0
+}

@@ -1,0 +1,75 @@
+import { expect, name, ribbon, test } from './stage'
+
+test('queues at a glance; one is opened, a chosen caller answered, another carried to a person; the floor shows its members', async ({ console, stage }) => {
+  const { cast } = stage
+  const members = cast.state.company.groups['queue:freight']!.members
+  const freight = console.getByRole('region', { name: 'Queues' }).getByRole('button', { name: /^Freight queue/ })
+  await expect(freight).toHaveAccessibleName(/^Freight queue: nobody waits; \d+ free, 0 talking, \d+ away$/)
+  for (const who of ['Queued First', 'Queued Second', 'Queued Third']) {
+    const call = await cast.ring(who)
+    await cast.ask({ service: 'answerCall', device: 't2101', call })
+    await cast.ask({ service: 'singleStepTransferCall', device: 't2101', call, to: 'queue:freight' })
+  }
+  await expect(freight).toHaveAccessibleName(/^Freight queue: 3 waiting, the longest \d+:\d\d; /)
+
+  // By key: every queue in turn, said as it opens.
+  const panel = console.getByRole('complementary', { name: 'Freight queue' })
+  await console.keyboard.press('=')
+  await expect(console.getByRole('log', { name: 'What happens' })).toContainText('Reservations queue: nobody waits')
+  await console.keyboard.press('=')
+  const waits = panel.getByRole('list', { name: 'Who waits' }).getByRole('listitem')
+  await expect(waits).toHaveCount(3)
+  await expect(waits.first()).toContainText('Queued First')
+  await expect(waits.first()).toContainText('from Tomas Arkwell')
+  await panel.getByRole('button', { name: 'Answer Queued Second from the Freight queue' }).click()
+  await expect(ribbon(console, 'In hand', 'Queued Second')).toContainText('talking')
+  await expect(waits).toHaveCount(2)
+
+  // To a person who does not serve it.
+  const person = cast.state.company.telephones.t2105!
+  await panel.getByRole('button', { name: 'Carry Queued First out of the Freight queue' }).click()
+  await console.getByRole('combobox', { name: 'Who is it for?' }).focus()
+  await name(console, person.name)
+  await console.keyboard.press('Enter')
+  await expect(ribbon(console, 'Passed on', 'Queued First')).toContainText(`rings at ${person.name}`)
+  await expect(waits).toHaveCount(1)
+  await expect(ribbon(console, 'In hand', 'Queued Second')).toContainText('talking')
+
+  // Its members only, and everybody again.
+  const windows = console.getByRole('region', { name: /^Everybody/ }).locator('.window')
+  const everybody = await windows.count()
+  await console.getByRole('combobox', { name: 'Who is it for?' }).focus()
+  await console.keyboard.press(';')
+  await expect(windows).toHaveCount(members.length)
+  await expect(console.getByText('Only who serves the Freight queue')).toBeVisible()
+  await console.keyboard.press(';')
+  await expect(windows).toHaveCount(everybody)
+  await panel.getByRole('button', { name: 'Close' }).click()
+  await expect(console.getByRole('complementary', { name: 'The call in question' })).toBeVisible()
+})
+
+test('a queue with nobody to answer says so; two operators take one caller, and one of them has them', async ({ console, stage, browser }) => {
+  const { cast } = stage
+  const call = await cast.ring('Wanted By Two')
+  await cast.ask({ service: 'answerCall', device: 't2102', call })
+  await cast.ask({ service: 'singleStepTransferCall', device: 't2102', call, to: 'queue:lostProperty' })
+  for (const member of cast.state.company.groups['queue:lostProperty']!.members) {
+    if (cast.state.company.telephones[member]!.inService) await cast.ask({ service: 'setDoNotDisturb', device: member, on: true, until: null })
+  }
+  const tomas = await stage.open(browser, 'tomas')
+  for (const page of [console, tomas]) {
+    const queue = page.getByRole('region', { name: 'Queues' }).getByRole('button', { name: /^Lost property queue/ })
+    await expect(queue).toHaveAccessibleName(/1 waiting, the longest \d+:\d\d; nobody there to answer/)
+    await queue.click()
+    await expect(page.getByText('Nobody is there to answer: take the callers, or move them.')).toBeVisible()
+  }
+  const answers = [console, tomas].map(page => page.getByRole('button', { name: 'Answer Wanted By Two from the Lost property queue' }))
+  await Promise.allSettled(answers.map(button => button.click({ timeout: 3_000 })))
+  await expect.poll(() => cast.state.calls.get(call)?.connections.filter(({ state }) => state === 'connected').length).toBe(2)
+  const holders = ['t2100', 't2101'].filter(device => cast.state.calls.get(call)!.connections.some(connection => connection.device === device))
+  expect(holders).toHaveLength(1)
+  for (const member of cast.state.company.groups['queue:lostProperty']!.members) {
+    if (cast.state.company.telephones[member]!.inService) await cast.ask({ service: 'setDoNotDisturb', device: member, on: false, until: null })
+  }
+  await tomas.context().close()
+})
