@@ -16,6 +16,7 @@ import { createStack, demoPassword } from './stack.mjs'
  * @property {string} url
  * @property {(seconds: number) => Promise<void>} advance
  * @property {() => Promise<unknown>} answerOutside
+ * @property {(name: string) => Promise<void>} queued somebody waits for freight
  * @property {(name: string, of?: import('@playwright/test').Page) => Promise<void>} shot
  */
 
@@ -69,6 +70,12 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
     })
     /** Whoever was last rung outside answers. */
     const answerOutside = () => ask(rung)
+    const queued = async (/** @type {string} */ name) => {
+      const party = { name, number: '+447700900311' }
+      const { call } = await ask({ service: 'offerCall', trunk: 'east', party, number: '+441632960000' })
+      await ask({ service: 'answerCall', device: 't2102', call })
+      await ask({ service: 'singleStepTransferCall', device: 't2102', call, to: 'queue:freight' })
+    }
     /**
      * @param {string} name
      * @param {import('@playwright/test').Page} [of]
@@ -85,7 +92,7 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
     if (database === 'morning') await shot('sign-in')
     await page.getByRole('button', { name: 'Sign in' }).click()
     await page.locator('.window').first().waitFor()
-    await shoot({ page, context, browser, url: stack.url, advance, answerOutside, shot })
+    await shoot({ page, context, browser, url: stack.url, advance, answerOutside, queued, shot })
   }
   finally {
     await stack.stop()
@@ -135,7 +142,7 @@ async function shootMorning({ page, advance, shot }) {
 }
 
 /** @param {Stage} stage */
-async function shootBusy({ page, context, browser, url, advance, answerOutside, shot }) {
+async function shootBusy({ page, context, browser, url, advance, answerOutside, queued, shot }) {
   await page.locator('.ribbon.asking').waitFor()
   await shot('busy')
   await page.getByRole('button', { name: 'Dark theme' }).click()
@@ -147,6 +154,16 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('option').first().waitFor()
   await shot('group')
   await page.keyboard.press('Escape')
+  for (const name of ['Bartholomew Hargreaves', 'Thessaly Oakhart', 'Roderick Amblecote']) {
+    await queued(name)
+    await advance(4)
+  }
+  await page.keyboard.press('=')
+  await page.keyboard.press('=')
+  await page.getByRole('list', { name: 'Who waits' }).waitFor()
+  await shot('queue')
+  await page.getByRole('button', { name: 'Close', exact: true }).click()
+  await page.getByRole('combobox').focus()
 
   await page.keyboard.press('F8')
   await page.getByText('Conference').first().waitFor()
@@ -174,7 +191,7 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('button', { name: /kept for/ }).nth(1).waitFor()
   const handset = await context.newPage()
   await handset.goto('/handset?of=t2150&of=outside&of=t2117')
-  await handset.getByText('● message').waitFor()
+  await handset.getByText('● message').first().waitFor()
   await shot('handset', handset)
   await handset.close()
   await page.getByRole('link', { name: 'Messages' }).click()

@@ -1,3 +1,4 @@
+import type { Route } from '@playwright/test'
 import { expect, name, ribbon, test } from './stage'
 
 test('queues at a glance; one is opened, a chosen caller answered, another carried to a person; the floor shows its members', async ({ console, stage }) => {
@@ -48,28 +49,43 @@ test('queues at a glance; one is opened, a chosen caller answered, another carri
   await expect(console.getByRole('complementary', { name: 'The call in question' })).toBeVisible()
 })
 
-test('a queue with nobody to answer says so; two operators take one caller, and one of them has them', async ({ console, stage, browser }) => {
+test('a queue with nobody to answer says so', async ({ console, stage }) => {
+  const { cast } = stage
+  const members = cast.state.company.groups['queue:lostProperty']!.members.filter(member => cast.state.company.telephones[member]!.inService)
+  const all = async (on: boolean) => {
+    for (const device of members) await cast.ask({ service: 'setDoNotDisturb', device, on, until: null })
+  }
+  const queue = console.getByRole('region', { name: 'Queues' }).getByRole('button', { name: /^Lost property queue/ })
+  await all(true)
+  await expect(queue).toHaveAccessibleName('Lost property queue: nobody waits; nobody there to answer')
+  await queue.click()
+  await expect(console.getByText('Nobody is there to answer: whoever is sent here goes on at once.')).toBeVisible()
+  await all(false)
+  await expect(queue).toHaveAccessibleName(/free/)
+})
+
+test('two operators take one caller out of a queue: one of them has the caller, the other is told', async ({ console, stage, browser }) => {
   const { cast } = stage
   const call = await cast.ring('Wanted By Two')
   await cast.ask({ service: 'answerCall', device: 't2102', call })
-  await cast.ask({ service: 'singleStepTransferCall', device: 't2102', call, to: 'queue:lostProperty' })
-  for (const member of cast.state.company.groups['queue:lostProperty']!.members) {
-    if (cast.state.company.telephones[member]!.inService) await cast.ask({ service: 'setDoNotDisturb', device: member, on: true, until: null })
-  }
+  await cast.ask({ service: 'singleStepTransferCall', device: 't2102', call, to: 'queue:freight' })
   const tomas = await stage.open(browser, 'tomas')
+  const answers = []
   for (const page of [console, tomas]) {
-    const queue = page.getByRole('region', { name: 'Queues' }).getByRole('button', { name: /^Lost property queue/ })
-    await expect(queue).toHaveAccessibleName(/1 waiting, the longest \d+:\d\d; nobody there to answer/)
-    await queue.click()
-    await expect(page.getByText('Nobody is there to answer: take the callers, or move them.')).toBeVisible()
+    await page.getByRole('region', { name: 'Queues' }).getByRole('button', { name: /^Freight queue: 1 waiting/ }).click()
+    answers.push(page.getByRole('button', { name: 'Answer Wanted By Two from the Freight queue' }))
   }
-  const answers = [console, tomas].map(page => page.getByRole('button', { name: 'Answer Wanted By Two from the Lost property queue' }))
-  await Promise.allSettled(answers.map(button => button.click({ timeout: 3_000 })))
+  // Both have asked before either can have heard of the other.
+  const asked: Route[] = []
+  for (const page of [console, tomas]) await page.route('**/api/requests', route => void asked.push(route))
+  for (const button of answers) await button.click()
+  await expect.poll(() => asked.length).toBe(2)
+  await Promise.all(asked.map(route => route.continue()))
   await expect.poll(() => cast.state.calls.get(call)?.connections.filter(({ state }) => state === 'connected').length).toBe(2)
   const holders = ['t2100', 't2101'].filter(device => cast.state.calls.get(call)!.connections.some(connection => connection.device === device))
   expect(holders).toHaveLength(1)
-  for (const member of cast.state.company.groups['queue:lostProperty']!.members) {
-    if (cast.state.company.telephones[member]!.inService) await cast.ask({ service: 'setDoNotDisturb', device: member, on: false, until: null })
-  }
+  const other = holders[0] === 't2100' ? tomas : console
+  await expect(other.getByText(/That call is with .+ now\./).first()).toBeVisible()
+  await console.unroute('**/api/requests')
   await tomas.context().close()
 })

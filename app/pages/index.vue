@@ -17,7 +17,7 @@ const route = useRoute()
 const least = { track: 200, floor: 140, panel: 220, front: 320 }
 const asDesigned = { track: 288, panel: 320 }
 /** What lies between track and floor, and keeps its height. */
-const between = 116
+const between = 122
 const { height, width } = useElementSize(useTemplateRef<HTMLElement>('whole'))
 const mostTrack = computed(() => Math.max(least.track, Math.round(height.value) - between - least.floor))
 const mostPanel = computed(() => Math.max(least.panel, Math.round(width.value) - least.front))

@@ -57,7 +57,7 @@ export function usedOf({ waiting, promise }: Pick<QueueBoard, 'waiting' | 'promi
   return waiting[0] && promise > 0 ? Math.max(0, now - waiting[0].since) / promise : 0
 }
 
-/** Somebody waits, and nobody is there who could ever answer. */
-export function isDeserted({ waiting, serving }: Pick<QueueBoard, 'waiting' | 'serving'>): boolean {
-  return waiting.length > 0 && serving.free + serving.busy === 0
+/** Nobody is there who could answer: whoever is sent there goes on at once. */
+export function isDeserted({ serving }: Pick<QueueBoard, 'serving'>): boolean {
+  return serving.free + serving.busy === 0
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { frontOf } from '~~/core/console/floor'
+import { type Density, frontOf } from '~~/core/console/floor'
 import { useCarrying } from '~/stores/carrying'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
@@ -27,8 +27,10 @@ const departments = computed(() => {
   })
 })
 const barHeight = 32
+/** Few people have room for what they are doing. */
+const density = computed<Density>(() => queues.only && preferences.density === 'names' ? 'windows' : preferences.density)
 const size = computed(() => ({ width: room.width.value, height: room.height.value - (queues.only ? barHeight : 0) }))
-const front = computed(() => frontOf(departments.value.map(({ people }) => people.length), size.value, preferences.density))
+const front = computed(() => frontOf(departments.value.map(({ people }) => people.length), size.value, density.value))
 const rows = computed(() => front.value.rows)
 const columns = computed(() => front.value.columns)
 const rowHeight = computed(() => `${front.value.height}px`)
@@ -90,7 +92,7 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
         Everybody&nbsp;<kbd>;</kbd>
       </el-button>
     </p>
-    <ul :class="['front', preferences.density]">
+    <ul :class="['front', density]">
       <template
         v-for="({ department, site, group, people }, index) in departments"
         :key="department.id"
@@ -122,7 +124,7 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
           v-for="person in people"
           :key="person.id"
           :person="person"
-          :density="preferences.density"
+          :density="density"
           :reachable="(reachable ?? first) === person.id"
           @click="field.pick(person.id)"
         />

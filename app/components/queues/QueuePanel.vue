@@ -71,7 +71,7 @@ function answer(call: string): void {
     >
       <p :class="{ alarm: isDeserted(board) }">
         {{ board.waiting.length ? `${board.waiting.length} waiting` : 'Nobody waits' }}, {{ spell(board.promise) }} promised.
-        {{ isDeserted(board) ? 'Nobody is there to answer: take the callers, or move them.' : '' }}
+        {{ isDeserted(board) ? 'Nobody is there to answer: whoever is sent here goes on at once.' : '' }}
       </p>
       <ol
         v-if="calls.length"

@@ -18,7 +18,7 @@ const shelf = computed(() => queues.boards.map((board) => {
     id: board.id,
     name: board.name.replace(/ queue$/, ''),
     waits: first ? `${board.waiting.length} · ${spell(desk.now - first.since)}` : '',
-    serving: `${board.serving.free}/${board.serving.free + board.serving.busy + board.serving.away}`,
+    serving: `${board.serving.free} free`,
     deserted: isDeserted(board),
     used,
     heat: heatOf(used),
@@ -57,7 +57,7 @@ const shelf = computed(() => queues.boards.map((board) => {
             :heat="queue.heat"
           />
           <span class="name">{{ queue.name }}</span>
-          <span class="state"><span class="waiting">{{ queue.waits || '–' }}</span><span>{{ queue.deserted ? 'nobody' : `${queue.serving} free` }}</span></span>
+          <span class="state"><span class="waiting">{{ queue.waits || '–' }}</span><span>{{ queue.deserted ? 'nobody' : queue.serving }}</span></span>
         </button>
       </li>
     </ul>
@@ -94,7 +94,7 @@ ul {
   display: grid;
   align-content: center;
   width: 6.25rem;
-  height: 2.5rem;
+  height: 2.9375rem;
   padding: 0 var(--space-2);
   overflow: hidden;
   background: transparent;
@@ -104,6 +104,10 @@ ul {
   font-size: var(--type-1);
   text-align: left;
   cursor: pointer;
+}
+
+.queue :deep(line:not(.promise)) {
+  display: none;
 }
 
 .queue[aria-pressed='true'] {
@@ -150,13 +154,24 @@ ul {
 
 @media (max-width: 60rem) {
   .queues {
-    flex-wrap: wrap;
+    display: block;
     height: auto;
-    padding: 0 var(--space-4) var(--space-3);
+    padding: 0 var(--space-4) var(--space-2);
+  }
+
+  h2 {
+    display: flex;
+    gap: var(--space-3);
+    align-items: baseline;
   }
 
   ul {
-    flex-wrap: wrap;
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(5.25rem, 1fr));
+  }
+
+  .queue {
+    width: 100%;
   }
 }
 </style>

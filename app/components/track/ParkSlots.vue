@@ -134,11 +134,10 @@ ul {
 
 .slot {
   position: relative;
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
+  display: grid;
+  align-content: center;
   width: 100%;
-  height: 2.5rem;
+  height: 2.9375rem;
   padding: 0 var(--space-2);
   overflow: hidden;
   background: transparent;
@@ -147,6 +146,7 @@ ul {
   color: var(--ink-soft);
   font-size: var(--type-2);
   line-height: 1.05;
+  text-align: left;
   cursor: pointer;
 }
 
@@ -170,11 +170,14 @@ ul {
 }
 
 .place {
-  display: grid;
-  flex: none;
-  min-width: 1.25rem;
+  display: flex;
+  gap: var(--space-2);
+  align-items: baseline;
   font-size: var(--type-1);
-  text-align: center;
+}
+
+.slot :deep(line:not(.promise)) {
+  display: none;
 }
 
 .digit {
@@ -183,10 +186,11 @@ ul {
 }
 
 .who {
-  max-height: 100%;
+  max-height: 3em;
   overflow: hidden;
+  font-size: var(--type-1);
   font-weight: 650;
-  text-align: left;
+  line-height: 1;
   overflow-wrap: anywhere;
 }
 
