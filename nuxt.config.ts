@@ -24,6 +24,8 @@ export default defineNuxtConfig({
     '~/assets/base.css',
     '~/assets/records-page.css',
     '~/assets/phone.css',
+    '~/assets/shelf.css',
+    '~/assets/side-panel.css',
   ],
   runtimeConfig: {
     databaseUrl: '',

@@ -206,7 +206,7 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.keyboard.press('Enter')
   await page.locator('.passedOn .line').waitFor()
   await answerOutside()
-  await advance(30)
+  await advance(6)
   await page.getByRole('link', { name: 'Outside' }).click()
   await page.getByRole('row').nth(1).waitFor()
   await shot('outside')

@@ -107,11 +107,6 @@ onMounted(() => {
   height: v-bind(trackHeight);
 }
 
-.shelf {
-  display: flex;
-  background: var(--paper-deep);
-}
-
 .below {
   display: flex;
   flex: 1;
@@ -145,10 +140,6 @@ onMounted(() => {
     top: 0;
     z-index: 6;
     height: auto;
-  }
-
-  .shelf {
-    flex-direction: column;
   }
 
   .below {

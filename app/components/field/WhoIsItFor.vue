@@ -40,7 +40,7 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
 onMounted(focus)
 // Whatever was done, the field is ready again.
 watch(() => [desk.talking?.id, field.text === '', desk.carried?.id], () => {
-  if (!document.activeElement || document.activeElement === document.body || document.activeElement.closest('.track, .floor, .slots, .panel')) focus()
+  if (!document.activeElement || document.activeElement === document.body || document.activeElement.closest('.track, .floor, .shelf, .panel')) focus()
 }, { flush: 'post' })
 
 function onKey(event: KeyboardEvent): void {

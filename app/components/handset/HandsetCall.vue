@@ -10,7 +10,6 @@ import { useDirectory } from '~/stores/directory'
 const props = defineProps<{ call: Call, handset: Handset }>()
 const directory = useDirectory()
 const desk = useDesk()
-const words = ref('')
 
 const own = computed(() => connectionOf(props.call, props.handset.device)!)
 const others = computed(() => othersOf(props.call, props.handset.device))
@@ -32,10 +31,6 @@ const state = computed(() => {
 })
 const said = computed(() => props.call.caption && props.call.caption.device !== props.handset.device ? props.call.caption.text : null)
 const note = computed(() => props.call.passing?.to === props.handset.device ? props.call.passing?.note : null)
-
-async function say(): Promise<void> {
-  if (words.value.trim() && await props.handset.speak(props.call, words.value.trim())) words.value = ''
-}
 </script>
 
 <template>
@@ -97,20 +92,9 @@ async function say(): Promise<void> {
         Hand over
       </el-button>
     </div>
-    <div
+    <HandsetSaying
       v-if="own.state === 'connected'"
-      class="saying"
-    >
-      <el-input
-        v-model="words"
-        maxlength="300"
-        placeholder="Say something"
-        aria-label="Say something"
-        @keydown.enter.prevent="say"
-      />
-      <el-button @click="say">
-        Say
-      </el-button>
-    </div>
+      :say="words => handset.speak(call, words)"
+    />
   </article>
 </template>

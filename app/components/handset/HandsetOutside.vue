@@ -13,7 +13,6 @@ const callers = useCallers()
 const directory = useDirectory()
 const desk = useDesk()
 const form = reactive({ name: 'Odette Farrowmere', number: '07700 900987', to: '' })
-const words = reactive<Record<string, string>>({})
 
 watch(() => directory.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, { immediate: true })
 
@@ -35,11 +34,6 @@ function hears(call: Call): string {
 
 function heard(call: Call): string | null {
   return call.caption && call.caption.device !== call.calling ? call.caption.text : null
-}
-
-async function say(call: Call): Promise<void> {
-  const text = words[call.id]?.trim()
-  if (text && await callers.speak(call, text)) words[call.id] = ''
 }
 </script>
 
@@ -67,21 +61,11 @@ async function say(call: Call): Promise<void> {
         <p v-if="heard(call)">
           “{{ heard(call) }}”
         </p>
-        <div class="saying">
-          <el-input
-            v-model="words[call.id]"
-            maxlength="300"
-            placeholder="Say something"
-            aria-label="Say something"
-            @keydown.enter.prevent="say(call)"
-          />
-          <el-button @click="say(call)">
-            Say
-          </el-button>
+        <HandsetSaying :say="words => callers.speak(call, words)">
           <el-button @click="callers.hangUp(call)">
             Hang up
           </el-button>
-        </div>
+        </HandsetSaying>
       </article>
       <p
         v-if="!callers.calls.length"

@@ -65,54 +65,7 @@ const number = computed(() => party.value?.number ?? null)
 </template>
 
 <style scoped>
-.panel {
-  display: flex;
-  flex: none;
-  flex-direction: column;
-  min-width: 0;
-  background: var(--sheet);
-}
-
-header {
-  display: flex;
-  gap: var(--space-3);
-  align-items: baseline;
-  justify-content: space-between;
-  padding: var(--space-2) var(--space-4);
-}
-
-h2 {
-  min-width: 0;
-  font: 700 var(--type-4)/1.2 var(--font-sign);
-  overflow-wrap: anywhere;
-}
-
-h3 {
-  padding-top: var(--space-4);
-  color: var(--ink-soft);
-  font: 600 var(--type-2) var(--font-sign);
-}
-
-.content {
-  flex: 1;
-  min-height: 0;
-  padding: 0 var(--space-4) var(--space-4);
-  overflow: hidden auto;
-  font-size: var(--type-2);
-  scrollbar-width: thin;
-}
-
 .about {
   font-size: var(--type-3);
-}
-
-.soft {
-  color: var(--ink-soft);
-}
-
-@media (max-width: 60rem) {
-  .content {
-    overflow: visible;
-  }
 }
 </style>

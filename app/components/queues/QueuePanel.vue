@@ -151,45 +151,12 @@ function answer(call: string): void {
 </template>
 
 <style scoped>
-.panel {
-  display: flex;
-  flex: none;
-  flex-direction: column;
-  min-width: 0;
-  background: var(--sheet);
-}
-
-header,
 h3 {
   display: flex;
   gap: var(--space-3);
   align-items: baseline;
   justify-content: space-between;
-}
-
-header {
-  padding: var(--space-2) var(--space-4);
-}
-
-h2 {
-  min-width: 0;
-  font: 700 var(--type-4)/1.2 var(--font-sign);
-  overflow-wrap: anywhere;
-}
-
-h3 {
-  padding: var(--space-4) 0 var(--space-2);
-  color: var(--ink-soft);
-  font: 600 var(--type-2) var(--font-sign);
-}
-
-.content {
-  flex: 1;
-  min-height: 0;
-  padding: 0 var(--space-4) var(--space-4);
-  overflow: hidden auto;
-  font-size: var(--type-2);
-  scrollbar-width: thin;
+  padding-bottom: var(--space-2);
 }
 
 .alarm {
@@ -250,11 +217,5 @@ h3 {
 .member.away button {
   background: var(--dark);
   color: var(--dark-ink);
-}
-
-@media (max-width: 60rem) {
-  .content {
-    overflow: visible;
-  }
 }
 </style>

@@ -66,22 +66,8 @@ const shelf = computed(() => queues.boards.map((board) => {
 
 <style scoped>
 .queues {
-  display: flex;
   flex: none;
-  gap: var(--space-3);
-  align-items: center;
-  height: var(--shelf);
   padding-right: var(--space-4);
-}
-
-h2 {
-  display: grid;
-  color: var(--ink-soft);
-  font: 600 var(--type-3)/1.3 var(--font-sign);
-}
-
-.keys {
-  font: 400 var(--type-1) var(--font-text);
 }
 
 ul {
@@ -90,24 +76,8 @@ ul {
 }
 
 .queue {
-  position: relative;
-  display: grid;
-  align-content: center;
   width: 6.25rem;
-  height: 2.9375rem;
-  padding: 0 var(--space-2);
-  overflow: hidden;
-  background: transparent;
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  color: var(--ink-soft);
   font-size: var(--type-1);
-  text-align: left;
-  cursor: pointer;
-}
-
-.queue :deep(line:not(.promise)) {
-  display: none;
 }
 
 .queue[aria-pressed='true'] {
@@ -118,10 +88,6 @@ ul {
   background: var(--paper);
   border-color: var(--edge-strong);
   color: var(--ink);
-}
-
-.queue.over {
-  outline: 3px solid var(--focus);
 }
 
 .deserted .state {

@@ -104,24 +104,9 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
 
 <style scoped>
 .slots {
-  display: flex;
   flex: 1;
-  gap: var(--space-3);
-  align-items: center;
   min-width: 0;
-  height: var(--shelf);
   padding: 0 var(--space-4);
-}
-
-h2 {
-  display: grid;
-  flex: none;
-  color: var(--ink-soft);
-  font: 600 var(--type-3)/1.3 var(--font-sign);
-}
-
-.keys {
-  font: 400 var(--type-1) var(--font-text);
 }
 
 ul {
@@ -133,21 +118,10 @@ ul {
 }
 
 .slot {
-  position: relative;
-  display: grid;
-  align-content: center;
   width: 100%;
-  height: 2.9375rem;
-  padding: 0 var(--space-2);
-  overflow: hidden;
-  background: transparent;
   border: 1px dashed var(--edge-strong);
-  border-radius: var(--round);
-  color: var(--ink-soft);
   font-size: var(--type-2);
   line-height: 1.05;
-  text-align: left;
-  cursor: pointer;
 }
 
 .slot[aria-disabled='true'] {
@@ -160,10 +134,6 @@ ul {
   color: var(--ink);
 }
 
-.slot.over {
-  outline: 3px solid var(--focus);
-}
-
 .place,
 .who {
   position: relative;
@@ -174,10 +144,6 @@ ul {
   gap: var(--space-2);
   align-items: baseline;
   font-size: var(--type-1);
-}
-
-.slot :deep(line:not(.promise)) {
-  display: none;
 }
 
 .digit {
@@ -195,7 +161,6 @@ ul {
 }
 
 .for {
-  font-size: var(--type-1);
   font-weight: 400;
 }
 

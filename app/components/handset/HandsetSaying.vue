@@ -1,0 +1,25 @@
+<script setup lang="ts">
+/** What a person at a stand-in telephone says: typed, and heard as a caption. */
+const props = defineProps<{ say: (words: string) => Promise<unknown> }>()
+const words = ref('')
+
+async function speak(): Promise<void> {
+  if (words.value.trim() && await props.say(words.value.trim())) words.value = ''
+}
+</script>
+
+<template>
+  <div class="saying">
+    <el-input
+      v-model="words"
+      maxlength="300"
+      placeholder="Say something"
+      aria-label="Say something"
+      @keydown.enter.prevent="speak"
+    />
+    <el-button @click="speak">
+      Say
+    </el-button>
+    <slot />
+  </div>
+</template>
