@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn, whenever } from '@vueuse/core'
 import { answerAnywhere, nameOfKey } from '~~/core/console/keys'
-import { seesCallers } from '~~/shared/roles'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
 import { usePreferences } from '~/stores/preferences'
@@ -12,7 +11,6 @@ const desk = useDesk()
 const session = useSession()
 const route = useRoute()
 const keys = useHandKeys()
-const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const preferences = usePreferences()
 /** The feed was closed by the server: whoever is still signed in comes again with the rights they have now. */
 watch(() => live.over, async () => {
@@ -63,7 +61,7 @@ useHead({ title })
   <div class="workplace">
     <TheHeader v-if="session.me" />
     <LiveNotice />
-    <TrackBand v-if="desk.device && sees && route.path !== '/' && live.state" />
+    <TrackBand v-if="desk.device && route.path !== '/' && live.state" />
     <div
       class="unseen"
       role="log"
