@@ -1,5 +1,4 @@
 import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
-import { evolve } from '../core/calls/evolve'
 import { quietState } from '../core/calls/snapshot'
 import type { Company } from '../core/company/company'
 import { InventedClock } from '../exchange/clock'
@@ -46,7 +45,7 @@ export function* historyOf(company: Company, { seed, days, until }: HistoryOptio
       const played = new Switch(state, clock)
       played.onEvent((event) => {
         const before = state
-        state = evolve(state, event)
+        state = played.state
         items.push(itemOf(event, before, state))
       })
       played.letIn(new WorkingHours(company, seed * 1_000 + day, begin, busy))

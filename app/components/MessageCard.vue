@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { formatNumber } from '~~/core/numbers/dialled'
 import type { Message } from '~~/shared/messages'
 
 /** `chosen`: it can be chosen, and whether it is. */
 const props = withDefaults(defineProps<{ message: Message, owner: string, mine: boolean, chosen?: boolean }>(), { chosen: undefined })
 defineEmits<{ read: [], choose: [] }>()
 
-const title = computed(() => props.message.caller ?? (props.message.number && formatNumber(props.message.number)) ?? 'Somebody')
-const digits = (text: string) => text.replace(/\D/g, '').slice(-9)
-const number = computed(() => props.message.number && digits(props.message.number) !== digits(title.value) ? formatNumber(props.message.number) : null)
+const title = computed(() => whoLeft(props.message))
+const number = computed(() => numberBeside(props.message))
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { formatNumber, readDialled } from '~~/core/numbers/dialled'
+import { readDialled } from '~~/core/numbers/dialled'
 import type { Message } from '~~/shared/messages'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -94,9 +94,9 @@ onMounted(messages.load)
         aria-label="The chosen message"
       >
         <template v-if="chosen">
-          <h2>{{ chosen.caller ?? (chosen.number && formatNumber(chosen.number)) ?? 'Somebody' }}</h2>
-          <p v-if="chosen.caller && chosen.number">
-            {{ formatNumber(chosen.number) }}
+          <h2>{{ whoLeft(chosen) }}</h2>
+          <p v-if="numberBeside(chosen)">
+            {{ numberBeside(chosen) }}
           </p>
           <p class="words">
             {{ chosen.text || 'No words.' }}

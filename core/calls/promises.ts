@@ -40,6 +40,6 @@ export function dueOf(state: ExchangeState, call: Call, device: DeviceId, linePr
 }
 
 /** The part of the promise that is used up: over 1 it is broken. 0 when nothing was promised. */
-export function urgency(due: Due, now: number): number {
+export function urgency(due: Pick<Due, 'since' | 'promise'> & Partial<Due>, now: number): number {
   return due.promise === null ? 0 : Math.max(0, now - due.since) / due.promise
 }

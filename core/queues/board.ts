@@ -1,4 +1,5 @@
 import type { Call, DeviceId, ExchangeState } from '../calls/model'
+import { urgency } from '../calls/promises'
 import { callsOf, queueOf } from '../calls/questions'
 import type { Presence, PresenceKind } from '../presence/presence'
 
@@ -54,7 +55,7 @@ export function boardsOf(state: ExchangeState, device: DeviceId | null, presence
 
 /** How much of the promise the longest wait has used up: over 1 it is broken; 0 while nobody waits. */
 export function usedOf({ waiting, promise }: Pick<QueueBoard, 'waiting' | 'promise'>, now: number): number {
-  return waiting[0] && promise > 0 ? Math.max(0, now - waiting[0].since) / promise : 0
+  return waiting[0] ? urgency({ since: waiting[0].since, promise: promise || null }, now) : 0
 }
 
 /** Nobody is there who could answer: whoever is sent there goes on at once. */

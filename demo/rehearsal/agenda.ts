@@ -1,3 +1,8 @@
+import type { ExchangeState, Request } from '../../core/calls/model'
+
+/** What somebody means to ask for, if it still makes sense when its time has come. */
+export type Intention = (state: ExchangeState, now: number) => Request | null
+
 /** What is to happen when, earliest first; what is due at the same time happens in the order it was entered. */
 export class Agenda<T> {
   private readonly entries: { at: number, what: T }[] = []

@@ -3,10 +3,8 @@ import { callsOf, connectionState } from '../../core/calls/questions'
 import { presenceOf } from '../../core/presence/presence'
 import type { Company } from '../../core/company/company'
 import { chanceFrom, type Chance } from '../company/chance'
-import { Agenda } from './agenda'
+import { Agenda, type Intention } from './agenda'
 import type { Rehearsal } from './rehearsal'
-
-type Intention = (state: ExchangeState, now: number) => Request | null
 
 const second = 1_000
 /** After so many attempts to pass a caller on an operator takes leave of them. */

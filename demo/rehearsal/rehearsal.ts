@@ -5,11 +5,9 @@ import { freeMembers } from '../../core/calls/targets'
 import { presenceOf } from '../../core/presence/presence'
 import { chanceFrom, type Chance } from '../company/chance'
 import type { Company } from '../../core/company/company'
-import { Agenda } from './agenda'
+import { Agenda, type Intention } from './agenda'
 import { WorkingDay } from './day'
 import { type Caller, inventCaller, outsideNumber } from './callers'
-
-type Intention = (state: ExchangeState, now: number) => Request | null
 
 const second = 1_000
 const minute = 60 * second

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { heatOf } from '~~/core/console/lateness'
-import { isDeserted, placeOf, type QueueBoard, usedOf } from '~~/core/queues/board'
+import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
+import { urgency } from '~~/core/calls/promises'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
@@ -21,7 +22,7 @@ const ways = useWays()
 const { short } = usePresenceWords()
 
 const calls = computed(() => props.board.waiting.map(({ call, since }) => {
-  const used = usedOf({ waiting: [{ call, since }], promise: props.board.promise }, desk.now)
+  const used = urgency({ since, promise: props.board.promise || null }, desk.now)
   const said = call.caption?.device === call.calling ? call.caption.text : null
   return {
     id: call.id,

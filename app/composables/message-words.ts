@@ -1,0 +1,14 @@
+import { formatNumber } from '~~/core/numbers/dialled'
+import type { Message } from '~~/shared/messages'
+
+/** Whom a message is from. */
+export function whoLeft({ caller, number }: Message): string {
+  return caller ?? (number && formatNumber(number)) ?? 'Somebody'
+}
+
+const digits = (text: string) => text.replace(/\D/g, '').slice(-9)
+
+/** Their number, unless it stands in their name already, in whatever notation. */
+export function numberBeside(message: Message): string | null {
+  return message.number && digits(message.number) !== digits(whoLeft(message)) ? formatNumber(message.number) : null
+}
