@@ -30,6 +30,14 @@ describe('the floor', () => {
     }))
   })
 
+  it('fills its columns evenly: nobody stands alone in the last', () => {
+    const demo = [3, 6, 22, 8, 14, 9, 8, 10, 14, 7, 9, 10, 6, 3, 12, 7, 9, 8, 6, 4, 4, 3]
+    const front = frontOf(demo, { width: 1200, height: 630 }, 'names')
+    const columns = placed(demo, front).flatMap(({ plate, windows }) => [plate, ...windows]).map(({ column }) => column)
+    const alone = columns.filter(column => column === Math.max(...columns))
+    expect(alone.length).toBeGreaterThan(front.rows / 2)
+  })
+
   it('uses larger windows where there is more room', () => {
     const demo = [3, 6, 22, 8, 14, 9, 8, 10, 14, 7, 9, 10, 6, 3, 12, 7, 9, 8, 6, 4, 4, 3]
     const small = frontOf(demo, { width: 1256, height: 345 }, 'names')

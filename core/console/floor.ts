@@ -15,6 +15,8 @@ export const smallestWindow: Record<Density, Size> = {
 
 const largest = 1.6
 const step = 0.02
+/** How much higher than its width asks for a window may grow where rows are few. */
+const stretched = 1.35
 
 export interface Front {
   columns: number
@@ -36,15 +38,20 @@ export function frontOf(departments: readonly number[], room: Size, density: Den
   const { width, height } = smallestWindow[density]
   for (let scale = largest; scale >= 1; scale -= step) {
     const columns = Math.floor(room.width / (width * scale))
-    const rows = Math.floor(room.height / (height * scale))
-    const gaps = columns > 0 && rows > 1 ? gapsOf(departments, rows) : null
-    if (!gaps || placesOf(departments, gaps) > columns * rows) continue
-    return { columns, rows, scale, height: room.height / rows, gaps }
+    let rows = Math.floor(room.height / (height * scale))
+    if (columns < 1 || rows < 2 || !fits(departments, columns, rows)) continue
+    // Columns of even length: no last one with a single person in it.
+    while (rows > 2 && fits(departments, columns, rows - 1)) rows--
+    return { columns, rows, scale, height: Math.min(room.height / rows, height * scale * stretched), gaps: gapsOf(departments, rows) }
   }
   const columns = Math.max(1, Math.floor(room.width / width))
   let rows = Math.max(2, Math.ceil(placesOf(departments, []) / columns))
-  while (placesOf(departments, gapsOf(departments, rows)) > columns * rows) rows++
+  while (!fits(departments, columns, rows)) rows++
   return { columns, rows, scale: 1, height, gaps: gapsOf(departments, rows) }
+}
+
+function fits(departments: readonly number[], columns: number, rows: number): boolean {
+  return placesOf(departments, gapsOf(departments, rows)) <= columns * rows
 }
 
 function placesOf(departments: readonly number[], gaps: readonly number[]): number {

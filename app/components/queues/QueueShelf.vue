@@ -57,7 +57,8 @@ const shelf = computed(() => queues.boards.map((board) => {
             :heat="queue.heat"
           />
           <span class="name">{{ queue.name }}</span>
-          <span class="state"><span class="waiting">{{ queue.waits || '–' }}</span><span>{{ queue.deserted ? 'nobody' : queue.serving }}</span></span>
+          <span class="waiting">{{ queue.waits || '–' }}</span>
+          <span class="serving">{{ queue.deserted ? 'nobody' : queue.serving }}</span>
         </button>
       </li>
     </ul>
@@ -67,17 +68,20 @@ const shelf = computed(() => queues.boards.map((board) => {
 <style scoped>
 .queues {
   flex: none;
+  max-width: 45%;
   padding-right: var(--space-4);
 }
 
 ul {
   display: flex;
   gap: var(--space-2);
+  overflow-x: auto;
 }
 
 .queue {
-  width: 6.25rem;
+  width: 5.375rem;
   font-size: var(--type-1);
+  line-height: 1.2;
 }
 
 .queue[aria-pressed='true'] {
@@ -90,13 +94,14 @@ ul {
   color: var(--ink);
 }
 
-.deserted .state {
+.deserted .serving {
   color: var(--alarm);
   font-weight: 700;
 }
 
 .name,
-.state {
+.waiting,
+.serving {
   position: relative;
   white-space: nowrap;
 }
@@ -108,12 +113,6 @@ ul {
   text-overflow: ellipsis;
 }
 
-.state {
-  display: flex;
-  gap: var(--space-2);
-  justify-content: space-between;
-}
-
 .waits .waiting {
   font-weight: 700;
 }
@@ -121,6 +120,7 @@ ul {
 @media (max-width: 60rem) {
   .queues {
     display: block;
+    max-width: none;
     height: auto;
     padding: 0 var(--space-4) var(--space-2);
   }

@@ -37,11 +37,13 @@ function press({ id, call }: typeof slots.value[number]): void {
   if (deed && deed !== 'gone') void ways.perform(deed)
 }
 
+const columns = 5
 /** One slot can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref(0)
 const buttons = useTemplateRef<HTMLButtonElement[]>('buttons')
 function walk(event: KeyboardEvent): void {
-  const to = { ArrowLeft: reachable.value - 1, ArrowRight: reachable.value + 1, Home: 0, End: slots.value.length - 1 }[event.key]
+  const [here, last] = [reachable.value, slots.value.length - 1]
+  const to = { ArrowLeft: here - 1, ArrowRight: here + 1, ArrowUp: here - columns, ArrowDown: here + columns, Home: 0, End: last }[event.key]
   if (to === undefined || !slots.value[to]) return
   event.preventDefault()
   reachable.value = to
@@ -61,7 +63,8 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
   >
     <h2 id="slots-title">
       <span>Parked {{ taken || '' }}</span>
-      <span class="keys"><kbd>#</kbd> take <kbd>*</kbd> park</span>
+      <span class="keys"><kbd>#</kbd> take</span>
+      <span class="keys"><kbd>*</kbd> park</span>
     </h2>
     <ul>
       <li
@@ -109,19 +112,24 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
   padding: 0 var(--space-4);
 }
 
+/* Two rows of five: a slot is wide enough for a name and for whom the caller is kept. */
 ul {
   display: grid;
   flex: 1;
-  grid-template-columns: repeat(10, minmax(0, 1fr));
-  gap: var(--space-2);
+  grid-template-columns: repeat(v-bind(columns), minmax(0, 1fr));
+  gap: var(--space-1) var(--space-2);
   min-width: 0;
 }
 
 .slot {
+  grid-template-columns: auto 1fr;
+  gap: var(--space-2);
+  align-items: center;
   width: 100%;
+  height: 1.5rem;
   border: 1px dashed var(--edge-strong);
-  font-size: var(--type-2);
-  line-height: 1.05;
+  font-size: var(--type-1);
+  line-height: 1;
 }
 
 .slot[aria-disabled='true'] {
@@ -143,7 +151,6 @@ ul {
   display: flex;
   gap: var(--space-2);
   align-items: baseline;
-  font-size: var(--type-1);
 }
 
 .digit {
@@ -152,11 +159,9 @@ ul {
 }
 
 .who {
-  max-height: 3em;
+  max-height: 2em;
   overflow: hidden;
-  font-size: var(--type-1);
   font-weight: 650;
-  line-height: 1;
   overflow-wrap: anywhere;
 }
 
@@ -166,6 +171,7 @@ ul {
 
 @media (max-width: 60rem) {
   .slots {
+    display: block;
     height: auto;
     padding-block: var(--space-1);
   }
@@ -174,18 +180,14 @@ ul {
     display: none;
   }
 
-  ul {
-    grid-template-columns: repeat(5, minmax(0, 1fr));
-  }
-
   .slot {
-    height: 1.75rem;
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
   }
 
-  .who {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+  .slot,
+  .taken .slot {
+    height: 2.5rem;
   }
 }
 </style>

@@ -75,6 +75,11 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
   .track > * {
     max-height: 12rem;
   }
+
+  /* No line is cut in half: the open ribbon and three more. */
+  .track > :first-child {
+    max-height: calc(var(--stretch-title) + var(--open-arriving) + 3 * (var(--ribbon-line) + 1px) + 3 * var(--space-2));
+  }
 }
 
 @media (min-width: 36rem) and (max-width: 60rem) {
