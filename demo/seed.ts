@@ -5,11 +5,12 @@ import { missedOutcomes } from '../core/calls/record'
 import type { Company } from '../core/company/company'
 import { Passwords } from '../server/accounts/passwords'
 import { writeCompany } from '../server/company/rows'
-import { Account, MessageEntity } from '../server/database/entities'
+import { Account, KeyPageEntity, MessageEntity } from '../server/database/entities'
 import { connectDatabase } from '../server/database/orm'
 import { writeItems } from '../server/journal/items'
 import type { Role } from '../shared/roles'
 import { merrowby } from './company/merrowby'
+import { speedKeyPages } from './company/speed-keys'
 import { historyOf } from './history'
 
 /** The sign-ins of the demo; the password is the same for all and printed by the start command. */
@@ -94,6 +95,7 @@ async function seed(tx: EntityManager): Promise<void> {
     const who = person === null ? undefined : people[person]
     return { signIn, role, passwordHash: hashes[index]!, name: who ? `${who.first} ${who.last}` : name ?? signIn, person: who?.id ?? null, disabled: false }
   }))
+  await tx.insertMany(KeyPageEntity, speedKeyPages(company).map((page, position) => ({ id: randomUUID(), owner: null, position, version: 1, ...page })))
   if (days > 0) await remember(tx, company)
 }
 

@@ -11,6 +11,8 @@ const fields = {
   panelShown: boolean().strict().label('panelShown'),
   density: string().strict().oneOf(densities).label('density'),
   loudness: string().strict().oneOf(loudnesses).label('loudness'),
+  /** The page of speed keys along the floor's edge; null: none. */
+  pinnedKeys: string().strict().max(60).nullable().label('pinnedKeys'),
 }
 
 /** What somebody has set of their console. */
@@ -20,6 +22,7 @@ export const preferences = object({
   panelShown: fields.panelShown.required(),
   density: fields.density.required(),
   loudness: fields.loudness.required(),
+  pinnedKeys: fields.pinnedKeys.defined(),
 }).required()
 export type Preferences = InferType<typeof preferences>
 

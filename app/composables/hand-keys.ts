@@ -6,6 +6,7 @@ import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { usePreferences } from '~/stores/preferences'
 import { useQueues } from '~/stores/queues'
+import { leader, useSpeedKeys } from '~/stores/speed-keys'
 import { useWays } from '~/stores/ways'
 
 /** What the keys of "Who is it for?" do. Keys of the call in hand count only while nothing is typed. */
@@ -15,7 +16,10 @@ export function useHandKeys() {
   const field = useField()
   const preferences = usePreferences()
   const queues = useQueues()
+  const speedKeys = useSpeedKeys()
   const ways = useWays()
+
+  const makesAKey = 'Shift+F9'
 
   /** What is told by one key each, to be heard at any time. */
   const told: Record<string, (situation: Parameters<typeof whoWaits>[0]) => string> = {
@@ -31,6 +35,7 @@ export function useHandKeys() {
       preferences.set({ density })
       desk.say(`Floor: ${density}`)
     },
+    [leader]: speedKeys.begin,
     '=': queues.openNext,
     ';': queues.showOnly,
     '-': () => {
@@ -48,6 +53,10 @@ export function useHandKeys() {
   }
 
   function whileSearching(key: string): boolean {
+    if (key === makesAKey) {
+      void speedKeys.add(speedKeys.named)
+      return true
+    }
     const way = field.ways.find(candidate => candidate.key === key)
     if (way) void field.take(way)
     else if (key !== 'Enter' && /^(Shift|Ctrl)\+Enter$|^(Shift\+)?F\d+$/.test(key)) {
@@ -75,6 +84,7 @@ export function useHandKeys() {
 
   /** Does what a key means here; false when it means nothing. */
   function press(event: KeyboardEvent): boolean {
+    if (speedKeys.awaits && speedKeys.stroke(event)) return true
     const key = nameOfKey(event)
     if (key === 'ArrowDown' || key === 'ArrowUp') {
       field.move(key === 'ArrowDown' ? 1 : -1)

@@ -5,12 +5,14 @@ import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
 import { usePreferences } from '~/stores/preferences'
 import { useQueues } from '~/stores/queues'
+import { useSpeedKeys } from '~/stores/speed-keys'
 
 const desk = useDesk()
 const field = useField()
 const carrying = useCarrying()
 const preferences = usePreferences()
 const queues = useQueues()
+const speedKeys = useSpeedKeys()
 const route = useRoute()
 
 /** The least that a zone keeps, in CSS pixels, when the line beside it is moved to its end. */
@@ -26,6 +28,10 @@ const track = computed(() => Math.min(mostTrack.value, Math.max(least.track, pre
 const panel = computed(() => Math.min(mostPanel.value, Math.max(least.panel, preferences.panel ?? asDesigned.panel)))
 const trackHeight = computed(() => `${track.value}px`)
 const panelWidth = computed(() => `${panel.value}px`)
+
+// The side panel shows one thing at a time: what was asked for last.
+watch(() => queues.opened?.id, opened => opened && speedKeys.show(false))
+watch(() => speedKeys.shown, shown => shown && queues.open(null))
 
 // Opened by a tel: link: the number is in the field, and Enter calls it.
 onMounted(() => {
@@ -74,8 +80,12 @@ onMounted(() => {
           @resize="preferences.set({ panel: $event })"
           @reset="preferences.set({ panel: null })"
         />
+        <KeysPanel
+          v-if="speedKeys.shown"
+          class="side"
+        />
         <QueuePanel
-          v-if="queues.opened"
+          v-else-if="queues.opened"
           class="side"
           :board="queues.opened"
         />
@@ -85,6 +95,7 @@ onMounted(() => {
         />
       </template>
     </div>
+    <PinnedKeys />
     <p
       v-if="carrying.words"
       class="carrying"

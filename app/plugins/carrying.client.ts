@@ -28,7 +28,32 @@ const callSource: ObjectDirective<Dropping, string | null> = {
   unmounted: element => element.stopSource?.(),
 }
 
+interface Place { index: number, move: (from: number, to: number) => unknown }
+type Placed = HTMLElement & { place?: Place, unplace?: () => void }
+
+/** v-key-place="{ index, move }": can be dragged among its like, to where one of them stands. */
+const keyPlace: ObjectDirective<Placed, Place> = {
+  mounted(element, { value }) {
+    element.place = value
+    const source = draggable({ element, getInitialData: () => ({ keyPlace: element.place?.index }) })
+    const target = dropTargetForElements({
+      element,
+      canDrop: ({ source }) => typeof source.data.keyPlace === 'number',
+      onDrop: ({ source }) => element.place?.move(source.data.keyPlace as number, element.place.index),
+    })
+    element.unplace = () => {
+      source()
+      target()
+    }
+  },
+  updated(element, { value }) {
+    element.place = value
+  },
+  unmounted: element => element.unplace?.(),
+}
+
 export default defineNuxtPlugin((nuxt) => {
+  nuxt.vueApp.directive('key-place', keyPlace)
   nuxt.vueApp.directive('call-target', callTarget)
   nuxt.vueApp.directive('call-source', callSource)
   const carrying = useCarrying()

@@ -18,6 +18,7 @@ import { type Happening, useLive } from './live'
 import { useMessages } from './messages'
 import { usePreferences } from './preferences'
 import { useSession } from './session'
+import { useSpeedKeys } from './speed-keys'
 import { useWays } from './ways'
 
 /** Stores on a picture that is made by the call model itself; the server behind them is a function. */
@@ -246,6 +247,24 @@ describe('the field', () => {
 })
 
 describe('ways, dialogs, ending, carrying', () => {
+  it('a speed key passes nobody on who was not in hand when it was looked at; pressed again it means who is', async () => {
+    const [first, second] = [inHand(), inHand()]
+    const keys = useSpeedKeys()
+    const desk = useDesk()
+    useWays()
+    desk.choose(null)
+    await nextTick()
+    const key = { kind: 'person' as const, of: 'p2105', label: null }
+    others({ service: 'clearConnection', device: second.calling, call: second.id })
+    expect(desk.baton?.id).toBe(first.id)
+    server.mockClear()
+    keys.press(key, false)
+    expect(desk.notice).toMatch(/has gone. Nothing was done.$/)
+    expect(server).not.toHaveBeenCalled()
+    keys.press(key, false)
+    await vi.waitFor(() => expect(exchange.call(first.id).passing).toMatchObject({ to: 't2105' }))
+  })
+
   it('a line of text goes along once', async () => {
     const ways = useWays()
     inHand()

@@ -52,6 +52,21 @@ export const useWays = defineStore('ways', () => {
     return 'gone'
   }
 
+  /**
+   * True when the call in hand is the one that the operator last had time to see there. When it is not, that is said: whatever names nobody itself
+   * (a speed key) must not take another caller along.
+   */
+  function stillInHand(): boolean {
+    look(false)
+    const meant = aims.value.inHand?.meant ?? null
+    const inHand = desk.baton?.id ?? null
+    if (meant === null || meant.call === inHand) return true
+    const gone = !live.state?.calls.has(meant.call!)
+    desk.refuse(`${gone ? `${meant.whom} has gone` : 'Another call is in hand now'}. Nothing was done.`)
+    look(true)
+    return false
+  }
+
   /** Whom Enter was meant for and who has gone a moment ago. */
   const missed = computed(() => {
     const now = console()
@@ -97,5 +112,5 @@ export const useWays = defineStore('ways', () => {
     return now ? perform(passing(now, call, destination)) : Promise.resolve(false)
   }
 
-  return { note, account, missed, console, aimAt, perform, to, toNumber, pass }
+  return { note, account, missed, console, aimAt, stillInHand, perform, to, toNumber, pass }
 })

@@ -28,7 +28,7 @@ export const reaction = 1_000
 /** The keys that act on a caller without naming one. */
 const keys = ['Enter', answerAnywhere, ' ', 'ArrowLeft', 'Backspace', 'Delete', 'F2', 'F8']
 
-/** What every key that names nobody stands for at this moment; the slots by their ids: `take slot:1`, `park slot:1`. */
+/** What every key that names nobody stands for at this moment; the slots by their ids: `take slot:1`, `park slot:1`; `inHand`: the call in hand itself. */
 export function meaningsOf(console: Console): Record<string, Meaning | null> {
   const { state } = console
   const meaning = (deed: Deed | null | undefined): Meaning | null => {
@@ -42,6 +42,7 @@ export function meaningsOf(console: Console): Record<string, Meaning | null> {
     ...keys.map(key => [key, meaning(deedOfKey(console, key))]),
     ...slots.flatMap(slot => [[`take ${slot}`, meaning(takingFrom(console, slot))], [`park ${slot}`, meaning(parkingIn(console, slot))]]),
     ['park', meaning(parkingIn(console, null))],
+    ['inHand', console.track.baton && meaning({ do: 'carry', call: console.track.baton.id })],
   ]) as Record<string, Meaning | null>
 }
 

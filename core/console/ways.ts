@@ -136,7 +136,7 @@ export function waysToNumber(console: Console, number: string, shown: string): W
   return ways
 }
 
-/** What dropping the call that is carried on a person, a group or a slot does; null when nothing would happen there. */
+/** What dropping the call that is carried on a person, a group, a slot or a number (E.164) does; null when nothing would happen there. */
 export function dropping(console: Console, target: DeviceId, askFirst: boolean): Pick<Way, 'words' | 'deed'> | null {
   const { state, device, nameOf, track: { carried } } = console
   if (!carried) return null
@@ -148,7 +148,7 @@ export function dropping(console: Console, target: DeviceId, askFirst: boolean):
           deed: ask({ service: 'parkCall', call: carried.id, slot: target, for: null }),
         }
   }
-  const ways = waysTo(console, target)
+  const ways = target.startsWith('+') ? waysToNumber(console, target, formatNumber(target)) : waysTo(console, target)
   return ways.find(({ id }) => askFirst && (id === 'ask' || id === 'everybody')) ?? ways.find(({ id }) => id === 'passOn') ?? null
 }
 

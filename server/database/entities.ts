@@ -4,6 +4,7 @@ import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
 import type { Distribution } from '~~/core/company/company'
+import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/roles'
 import type { PreferencesChange } from '~~/shared/preferences'
@@ -39,6 +40,19 @@ export const PreferencesEntity = defineEntity({
   properties: {
     signIn: p.string().primary(),
     kept: p.json<PreferencesChange>(),
+  },
+})
+
+/** A page of speed keys. `owner`: whose it is alone; null: everybody's who answers for the company. */
+export const KeyPageEntity = defineEntity({
+  name: 'KeyPage',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    owner: p.string().nullable(),
+    position: p.integer(),
+    version: p.integer(),
+    keys: p.json<SpeedKey[]>(),
   },
 })
 

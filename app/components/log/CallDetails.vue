@@ -3,18 +3,36 @@ import dayjs from 'dayjs'
 import { tellStory } from '~~/core/calls/story'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
+import { longestLabel, type SpeedKey } from '~~/core/speed-keys/key'
 import type { LogRow } from '~~/shared/log'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
+import { useSpeedKeys } from '~/stores/speed-keys'
 
 const props = defineProps<{ row: LogRow }>()
 const emit = defineEmits<{ changed: [] }>()
 const desk = useDesk()
 const live = useLive()
 const dialogs = useDialogs()
+const speedKeys = useSpeedKeys()
 const failure = ref<string | null>(null)
-watch(() => props.row.id, () => { failure.value = null })
+const keyMade = ref('')
+watch(() => props.row.id, () => {
+  failure.value = null
+  keyMade.value = ''
+})
+
+/** A speed key for whoever it was. */
+const key = computed<SpeedKey | null>(() => {
+  const { number } = props.row
+  if (!number || number === desk.device) return null
+  return number.startsWith('+') ? { kind: 'number', of: number, label: props.row.name?.slice(0, longestLabel) ?? null } : speedKeys.keyOf(number)
+})
+
+async function makeKey(): Promise<void> {
+  keyMade.value = await speedKeys.add(key.value) ? `There is a key on the page ${speedKeys.open?.name} now.` : ''
+}
 
 const lines = computed(() => tellStory(props.row.story, nameIn(props.row))
   .map(({ at, text, lasted }) => ({ at, text, lasted: lasted === null ? '' : spell(lasted) })))
@@ -79,6 +97,18 @@ async function call(): Promise<void> {
       >
         Block…
       </el-button>
+      <el-button
+        v-if="desk.operates && key"
+        @click="makeKey"
+      >
+        Make a key
+      </el-button>
+    </p>
+    <p
+      v-if="keyMade"
+      role="status"
+    >
+      {{ keyMade }}
     </p>
     <FailureNote :text="failure" />
     <h3>What happened</h3>

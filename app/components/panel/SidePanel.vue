@@ -5,10 +5,12 @@ import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { usePreferences } from '~/stores/preferences'
+import { useSpeedKeys } from '~/stores/speed-keys'
 
 const desk = useDesk()
 const directory = useDirectory()
 const preferences = usePreferences()
+const speedKeys = useSpeedKeys()
 
 /** The call in question: one chosen by hand, the one in hand, or whoever is next; it stays to be read a while when it is over. */
 const current = computed(() => {
@@ -29,6 +31,14 @@ const number = computed(() => party.value?.number ?? null)
   >
     <header>
       <h2>{{ call ? name : 'The call in question' }}</h2>
+      <el-button
+        v-if="desk.operates"
+        text
+        size="small"
+        @click="speedKeys.show(true)"
+      >
+        Keys&nbsp;<kbd>!</kbd>
+      </el-button>
       <el-button
         text
         size="small"

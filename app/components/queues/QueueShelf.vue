@@ -79,7 +79,7 @@ ul {
 }
 
 .queue {
-  width: 5.375rem;
+  width: 5rem;
   font-size: var(--type-1);
   line-height: 1.2;
 }
@@ -108,7 +108,6 @@ ul {
 
 .name {
   overflow: hidden;
-  font-size: var(--type-2);
   font-weight: 650;
   text-overflow: ellipsis;
 }

@@ -91,7 +91,10 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
             :used="slot.used"
             :heat="slot.heat"
           />
-          <span class="place"><span class="digit">{{ slot.digit }}</span><span v-if="slot.call">{{ slot.waits }}</span></span>
+          <span class="place"><span class="digit">{{ slot.digit }}</span><span
+            v-if="slot.call"
+            class="waits"
+          >{{ slot.waits }}</span></span>
           <span
             v-if="slot.call"
             class="who"
@@ -117,7 +120,7 @@ ul {
   display: grid;
   flex: 1;
   grid-template-columns: repeat(v-bind(columns), minmax(0, 1fr));
-  gap: var(--space-1) var(--space-2);
+  gap: var(--space-1);
   min-width: 0;
 }
 
@@ -148,14 +151,16 @@ ul {
 }
 
 .place {
-  display: flex;
-  gap: var(--space-2);
-  align-items: baseline;
+  display: grid;
 }
 
 .digit {
   font-size: var(--type-3);
   font-weight: 700;
+}
+
+.taken .digit {
+  font-size: var(--type-1);
 }
 
 .who {

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { moved, type SpeedKey } from '~~/core/speed-keys/key'
+import { useDesk } from '~/stores/desk'
+import { usePreferences } from '~/stores/preferences'
+import { useSpeedKeys } from '~/stores/speed-keys'
+
+/** The page of keys that is open, to be arranged: by dragging and by keyboard; named, copied, removed, given out and read in as CSV. */
+const speedKeys = useSpeedKeys()
+const desk = useDesk()
+const preferences = usePreferences()
+const { faceOf } = useSpeedKeyWords()
+const page = computed(() => speedKeys.open)
+const list = useTemplateRef<HTMLElement>('list')
+const focus = (index: number) => list.value?.querySelectorAll<HTMLElement>('.handle')[index]?.focus()
+const newName = ref('')
+const newShared = ref(true)
+
+function change(keys: (before: SpeedKey[]) => SpeedKey[]): Promise<boolean> {
+  return page.value ? speedKeys.change(page.value.id, before => ({ keys: keys(before.keys) })) : Promise.resolve(false)
+}
+
+const textOf = (event: Event) => (event.target as HTMLInputElement).value.trim()
+function label(index: number, text: string): void {
+  void change(keys => keys.map((key, at) => at === index ? { ...key, label: text || null } : key))
+}
+
+async function move(from: number, to: number): Promise<void> {
+  if (!page.value || to < 0 || to >= page.value.keys.length) return
+  const { name } = faceOf(page.value.keys[from]!)
+  if (await change(keys => moved(keys, from, to))) desk.say(`${name} is key ${to + 1}`)
+  await nextTick()
+  focus(to)
+}
+
+function onKey(event: KeyboardEvent, index: number): void {
+  const to = { ArrowUp: index - 1, ArrowDown: index + 1, Home: 0, End: (page.value?.keys.length ?? 1) - 1 }[event.key]
+  if (to === undefined) return
+  event.preventDefault()
+  if (event.shiftKey) void move(index, to)
+  else focus(to)
+}
+
+async function addPage(keys: SpeedKey[] = []): Promise<void> {
+  const name = newName.value.trim()
+  if (!name) return desk.refuse('Give the new page a name. Nothing was done.')
+  if (await speedKeys.addPage(name, newShared.value, keys)) newName.value = ''
+}
+
+async function readFile(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (file && page.value && await speedKeys.readFile(page.value.id, await file.text())) desk.say(`${page.value.name} has been read from the file`)
+}
+</script>
+
+<template>
+  <div class="arranged">
+    <template v-if="page">
+      <input
+        class="text"
+        :value="page.name"
+        aria-label="Name of the page"
+        maxlength="40"
+        @change="speedKeys.change(page.id, () => ({ name: textOf($event) }))"
+      >
+      <ol
+        ref="list"
+        aria-label="Keys in their order"
+      >
+        <li
+          v-for="(key, index) in page.keys"
+          :key="`${index} ${key.kind} ${key.of}`"
+          v-key-place="{ index, move }"
+        >
+          <button
+            type="button"
+            class="handle"
+            :aria-label="`${faceOf(key).name}, key ${index + 1} of ${page.keys.length}: Shift and arrows move it`"
+            title="Drag, or Shift and arrow keys"
+            @keydown="onKey($event, index)"
+          >
+            ⠿
+          </button>
+          <input
+            class="text"
+            maxlength="40"
+            :value="key.label ?? ''"
+            :placeholder="faceOf({ ...key, label: null }).name"
+            :aria-label="`Label of ${faceOf({ ...key, label: null }).name}`"
+            @change="label(index, textOf($event))"
+          >
+          <el-button
+            size="small"
+            text
+            :aria-label="`Take ${faceOf(key).name} off the page`"
+            title="Take it off the page"
+            @click="change(keys => keys.filter((_, at) => at !== index))"
+          >
+            ✕
+          </el-button>
+        </li>
+      </ol>
+      <p class="acts">
+        <el-button
+          size="small"
+          :aria-pressed="preferences.pinnedKeys === page.id"
+          @click="preferences.set({ pinnedKeys: preferences.pinnedKeys === page.id ? null : page.id })"
+        >
+          {{ preferences.pinnedKeys === page.id ? 'Unpin from the floor' : 'Pin to the floor' }}
+        </el-button>
+        <a
+          class="el-button el-button--small"
+          :href="`/api/key-pages/${page.id}/csv`"
+          download
+        >Give out as CSV</a>
+        <label class="el-button el-button--small file">Read from CSV<input
+          type="file"
+          accept=".csv,text/csv"
+          class="unseen"
+          @change="readFile"
+        ></label>
+        <el-button
+          size="small"
+          @click="speedKeys.removePage(page.id)"
+        >
+          Remove this page
+        </el-button>
+      </p>
+    </template>
+    <form
+      class="new"
+      @submit.prevent="addPage()"
+    >
+      <h3>A new page</h3>
+      <el-input
+        v-model="newName"
+        size="small"
+        maxlength="40"
+        placeholder="What it is about"
+        aria-label="Name of the new page"
+      />
+      <el-checkbox
+        v-model="newShared"
+        label="Shared by all operators"
+        size="small"
+      />
+      <p class="acts">
+        <el-button
+          size="small"
+          native-type="submit"
+        >
+          Add, empty
+        </el-button>
+        <el-button
+          v-if="page"
+          size="small"
+          @click="addPage(page.keys)"
+        >
+          Add as a copy of this one
+        </el-button>
+      </p>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.arranged,
+.new {
+  display: grid;
+  gap: var(--space-3);
+}
+
+li {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: var(--space-2);
+  align-items: center;
+}
+
+.text {
+  width: 100%;
+  min-width: 0;
+  height: 1.75rem;
+  padding: 0 var(--space-3);
+  background: var(--paper);
+  border: 1px solid var(--edge-strong);
+  border-radius: var(--round);
+  color: var(--ink);
+  font: inherit;
+}
+
+.handle {
+  width: 1.75rem;
+  height: 1.75rem;
+  background: none;
+  border: 0;
+  color: var(--ink-soft);
+  cursor: grab;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+}
+
+.acts .el-button {
+  margin: 0;
+}
+
+.file:focus-within {
+  outline: 3px solid var(--focus);
+}
+</style>

@@ -1,0 +1,84 @@
+import type { AwayReason } from '~~/core/calls/model'
+import { spell } from '~~/core/durations/durations'
+import { formatNumber, readDialled } from '~~/core/numbers/dialled'
+import type { SpeedKey } from '~~/core/speed-keys/key'
+import { awayWords, targetOf } from '~~/core/speed-keys/meaning'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+import { useQueues } from '~/stores/queues'
+
+/** What stands on a speed key: whom it is for, and how it is with them now, in the floor's own language of lit and unlit. */
+export interface KeyFace {
+  name: string
+  state: string
+  /** Whoever is behind it can take a call now, or it does something; null: there is no more to it than that it is there. */
+  lit: boolean
+  shape: string
+}
+
+export function useSpeedKeyWords() {
+  const desk = useDesk()
+  const directory = useDirectory()
+  const live = useLive()
+  const queues = useQueues()
+  const { short } = usePresenceWords()
+
+  function faceOf(key: SpeedKey): KeyFace {
+    const face = faceWithout(key)
+    return key.label ? { ...face, name: key.label } : face
+  }
+
+  function faceWithout(key: SpeedKey): KeyFace {
+    const { kind, of } = key
+    const company = live.state!.company
+    const gone = { name: of, state: 'no longer here', lit: false, shape: '✕' }
+    if (kind === 'number') {
+      const dialled = readDialled(of)
+      return { name: dialled.kind === 'outside' ? formatNumber(dialled.e164) : of, state: 'outside', lit: true, shape: '↗' }
+    }
+    if (kind === 'status') return statusFace(of)
+    if (kind === 'line') return directory.line(of) ? lineFace(of) : gone
+    const target = targetOf(company, key)
+    if (target === null) return gone
+    if (kind === 'group') return groupFace(target)
+    if (kind === 'slot') {
+      const call = desk.slots.find(({ slot }) => slot.id === target)?.call
+      const waits = call?.parked ? `${directory.nameOf(call.calling, call.party)} ${spell(desk.now - call.parked.at)}` : 'nobody'
+      return { name: directory.nameOf(target), state: waits, lit: Boolean(call), shape: '▣' }
+    }
+    const presence = live.presences.get(target)
+    if (!presence) return { name: directory.nameOf(target), state: '', lit: false, shape: '✕' }
+    const { what, time } = short(presence, desk.now)
+    return { name: directory.nameOf(target), state: presence.lit ? 'free' : `${what} ${time}`.trim(), lit: presence.lit, shape: shapeOf(presence) }
+  }
+
+  function groupFace(id: string): KeyFace {
+    const name = directory.group(id)?.name ?? ''
+    const board = queues.boards.find(known => known.id === id)
+    if (board) {
+      const [first] = board.waiting
+      const state = first ? `${board.waiting.length} · ${spell(desk.now - first.since)}` : `${board.serving.free} free`
+      return { name, state, lit: board.serving.free > 0, shape: '≡' }
+    }
+    const free = (directory.group(id)?.members ?? []).filter(member => live.presences.get(member)?.lit).length
+    return { name, state: `${free} free`, lit: free > 0, shape: '≡' }
+  }
+
+  function statusFace(of: string): KeyFace {
+    const reason = desk.device ? live.state?.devices.get(desk.device)?.status.reason ?? 'available' : 'available'
+    return { name: statusName(of as AwayReason | 'available'), state: reason === of ? 'now' : '', lit: reason === of, shape: '■' }
+  }
+
+  function statusName(of: AwayReason | 'available'): string {
+    return of === 'available' ? 'Available' : `I am ${awayWords[of]}`
+  }
+
+  function lineFace(line: string): KeyFace {
+    const unserved = desk.device ? live.state?.agents.get(desk.device)?.unserved ?? {} : {}
+    const served = !(line in unserved)
+    return { name: directory.line(line)!.name, state: served ? 'served' : 'left to others', lit: served, shape: '≋' }
+  }
+
+  return { faceOf, statusName }
+}

@@ -1,0 +1,69 @@
+import { parse } from 'csv-parse/sync'
+import { stringify } from 'csv-stringify/sync'
+import type { Company } from '../company/company'
+import { lookUp, telephoneWithNumber } from '../company/lookups'
+import { keyKinds, mostKeys, type SpeedKey } from './key'
+import { faultOf } from './meaning'
+import { speedKey } from './schema'
+
+/**
+ * A page of keys as CSV (RFC 4180), one key a row: kind, of, label, name. `name` says who or what it is and is not read. A person may be named by their
+ * extension as well as by their id.
+ */
+const columns = ['kind', 'of', 'label', 'name'] as const
+const longestFile = 100_000
+
+export function toCsv(company: Company, keys: readonly SpeedKey[]): string {
+  return stringify(keys.map(({ kind, of, label }) => ({ kind, of, label: label ?? '', name: nameOf(company, kind, of) })), {
+    header: true, columns: [...columns], escape_formulas: true, record_delimiter: 'windows',
+  })
+}
+
+/** @returns the keys, or what is wrong with the first row that can't be read, and what to do about it */
+export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | { fault: string } {
+  if (text.length > longestFile) return { fault: `The file is too long: a page holds ${mostKeys} keys.` }
+  let rows: Record<string, string>[]
+  try {
+    rows = parse(text, { bom: true, columns: names => names.map((name: string) => name.trim().toLowerCase()), skip_empty_lines: true, trim: true })
+  }
+  catch (error) {
+    return { fault: `The file can't be read as CSV: ${error instanceof Error ? error.message : 'its rows differ'}.` }
+  }
+  if (rows.length > mostKeys) return { fault: `The file has ${rows.length} keys, and a page holds ${mostKeys}: leave some out.` }
+  if (rows[0] && !('kind' in rows[0] && 'of' in rows[0])) return { fault: 'The first row must name the columns kind and of (and label, if wanted).' }
+  const keys: SpeedKey[] = []
+  for (const [index, row] of rows.entries()) {
+    const read = keyOf(company, row)
+    if ('fault' in read) return { fault: `Row ${index + 2}: ${read.fault}` }
+    keys.push(read)
+  }
+  return { keys }
+}
+
+function keyOf(company: Company, row: Record<string, string>): SpeedKey | { fault: string } {
+  const kind = keyKinds.find(known => known === row.kind)
+  if (!kind) return { fault: `kind must be one of ${keyKinds.join(', ')}, not "${row.kind}".` }
+  const of = plain(row.of ?? '')
+  const extension = kind === 'person' ? telephoneWithNumber(company, of)?.person : undefined
+  try {
+    const key = speedKey.validateSync({ kind, of: extension ?? of, label: plain(row.label ?? '') || null })
+    const fault = faultOf(company, key)
+    return fault === null ? key : { fault }
+  }
+  catch (error) {
+    return { fault: (error as Error).message }
+  }
+}
+
+/** Without the mark that keeps a spreadsheet from taking a text for a formula. */
+function plain(text: string): string {
+  return /^'[=+\-@＝＋－＠]/.test(text) ? text.slice(1) : text
+}
+
+function nameOf(company: Company, kind: SpeedKey['kind'], of: string): string {
+  const person = kind === 'person' ? lookUp(company.people, of) : undefined
+  if (person) return `${person.first} ${person.last}`
+  if (kind === 'slot') return lookUp(company.slots, of)?.number ?? ''
+  const named = { telephone: company.telephones, group: company.groups, line: company.lines }[kind as string] as Record<string, { name: string }> | undefined
+  return (named && lookUp(named, of)?.name) ?? ''
+}
