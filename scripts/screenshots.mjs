@@ -181,6 +181,17 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('button', { name: 'Close', exact: true }).click()
   await page.locator('#who').focus()
 
+  await page.keyboard.press('&')
+  await page.getByRole('button', { name: 'Read out …' }).click()
+  await page.getByRole('button', { name: /^We are sorry/ }).click()
+  await page.getByText('said 1 of 2 times').waitFor()
+  await shot('paging')
+  await page.keyboard.press('Escape')
+  await page.getByRole('region', { name: 'Who was reached' }).getByRole('button', { name: 'Close' }).click()
+  await page.locator('#who').focus()
+  await page.keyboard.press('ArrowLeft')
+  await page.locator('.inHand .ribbon.none').waitFor()
+
   await page.keyboard.press('F8')
   await page.getByText('Conference').first().waitFor()
   await page.keyboard.type('2105')

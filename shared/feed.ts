@@ -1,6 +1,6 @@
 import '../core/schema/wording'
 import { type InferType, number, object, string } from 'yup'
-import type { Call, NumberedEvent, Outlived } from '../core/calls/model'
+import type { Call, NumberedEvent, Outlived, Page } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'
 import type { Company } from '../core/company/company'
 import { feedBeat } from './beat'
@@ -27,8 +27,8 @@ export type ToBrowser
   = | { type: 'snapshot', now: number, exchange: boolean, state: Omit<Snapshot, 'company'>, version: number, company?: Company }
     | { type: 'events', now: number, exchange: boolean, epoch: string, events: NumberedEvent[] }
     | { type: 'beat', now: number, exchange: boolean, epoch: string, seq: number }
-  /** Calls at one's own telephone as they are at `seq`, for those who see no other callers. */
-    | { type: 'reveal', epoch: string, seq: number, calls: Call[], outlived: Outlived[] }
+  /** Calls at one's own telephone, and what is said to it alone, as they are at `seq`, for those who see no other callers. */
+    | { type: 'reveal', epoch: string, seq: number, calls: Call[], outlived: Outlived[], pages: Page[] }
   /** The session is over, or whoever listens may see something else now: sign in, or come again. */
     | { type: 'over' }
   /** Messages for or from whoever listens have changed. */

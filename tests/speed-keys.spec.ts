@@ -60,7 +60,7 @@ test('a page and a key are three strokes away: one calls, passes on, or asks fir
   await expect(panelOf(console).getByRole('button', { name: /^Available, now/ })).toBeVisible()
 })
 
-test('keys are made of who is named, arranged by keyboard, pinned, given out and read in; two who arrange one page at once', async ({ console, stage, browser }) => {
+test('keys are made of who is named, arranged by keyboard, pinned, given out and read in; two who arrange one', async ({ console, stage, browser }) => {
   const log = console.getByRole('log', { name: 'What happens' })
   const panel = panelOf(console)
   const person = stage.cast.state.company.telephones.t2140!

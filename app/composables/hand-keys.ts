@@ -4,6 +4,7 @@ import { thisCall, whereabouts, whoWaits } from '~~/core/console/summaries'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
+import { usePaging } from '~/stores/paging'
 import { usePreferences } from '~/stores/preferences'
 import { useQueues } from '~/stores/queues'
 import { leader, useSpeedKeys } from '~/stores/speed-keys'
@@ -17,6 +18,7 @@ export function useHandKeys() {
   const preferences = usePreferences()
   const queues = useQueues()
   const speedKeys = useSpeedKeys()
+  const paging = usePaging()
   const ways = useWays()
 
   const makesAKey = 'Shift+F9'
@@ -36,6 +38,7 @@ export function useHandKeys() {
       desk.say(`Floor: ${density}`)
     },
     [leader]: speedKeys.begin,
+    '&': paging.toggle,
     '=': queues.openNext,
     ';': queues.showOnly,
     '-': () => {
@@ -59,7 +62,7 @@ export function useHandKeys() {
     }
     const way = field.ways.find(candidate => candidate.key === key)
     if (way) void field.take(way)
-    else if (key !== 'Enter' && /^(Shift|Ctrl)\+Enter$|^(Shift\+)?F\d+$/.test(key)) {
+    else if (key !== 'Enter' && /^(Shift|Ctrl)\+Enter$|^((Shift|Ctrl)\+)?F\d+$/.test(key)) {
       desk.refuse(`${key} does nothing with ${field.best ? directory.nameOf(field.best.id) : `“${field.text}”`} now. Nothing was done.`)
       return true
     }

@@ -1,4 +1,5 @@
 import type { AwayReason } from '~~/core/calls/model'
+import { speakerWords, speakingAt } from '~~/core/calls/pages'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import type { SpeedKey } from '~~/core/speed-keys/key'
@@ -42,6 +43,10 @@ export function useSpeedKeyWords() {
     const target = targetOf(company, key)
     if (target === null) return gone
     if (kind === 'group') return groupFace(target)
+    if (kind === 'zone') {
+      const speaks = speakerWords(live.state!, speakingAt(live.state!, company.zones[target]!.speakers))
+      return { name: directory.nameOf(target), state: speaks ? `${speaks} speaks` : 'quiet', lit: !speaks, shape: '◖' }
+    }
     if (kind === 'slot') {
       const call = desk.slots.find(({ slot }) => slot.id === target)?.call
       const waits = call?.parked ? `${directory.nameOf(call.calling, call.party)} ${spell(desk.now - call.parked.at)}` : 'nobody'

@@ -76,6 +76,7 @@ useHead({ title })
         {{ text }}
       </p>
     </div>
+    <PageBar v-if="desk.device" />
     <main class="page">
       <p
         v-if="!live.state"

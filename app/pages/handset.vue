@@ -11,10 +11,13 @@ const session = useSession()
 const live = useLive()
 const route = useRoute()
 const outside = 'outside'
+const loudspeakers = 'loudspeakers'
+
+const isThere = (of: string) => of === outside || of === loudspeakers || live.state!.devices.has(of)
 
 /** The telephones on the table, by the address of the page: their devices, or the one outside. */
 const table = computed(() => {
-  const wanted = [route.query.of].flat().filter(of => typeof of === 'string' && (of === outside || live.state!.devices.has(of))) as string[]
+  const wanted = [route.query.of].flat().filter(of => typeof of === 'string' && isThere(of)) as string[]
   return wanted.length > 0 || 'of' in route.query ? [...new Set(wanted)] : [session.me?.device ?? outside]
 })
 
@@ -25,7 +28,8 @@ function search(typed: string): void {
 const optionOf = (device: string) => ({ value: device, label: `${directory.nameOf(device)}, ${directory.numberOf(device)}` })
 const options = computed(() => {
   const own = session.me?.device
-  const all = [{ value: outside, label: 'A caller outside' }, ...(own ? [optionOf(own)] : []), ...found.value]
+  const standIns = [{ value: outside, label: 'A caller outside' }, { value: loudspeakers, label: 'The loudspeakers' }]
+  const all = [...standIns, ...(own ? [optionOf(own)] : []), ...found.value]
   return [...new Map(all.map(option => [option.value, option])).values()].filter(option => !table.value.includes(option.value))
 })
 
@@ -68,6 +72,10 @@ function lay(devices: string[]): void {
       >
         <HandsetOutside
           v-if="of === outside"
+          @put-down="lay(table.filter(other => other !== of))"
+        />
+        <LoudspeakerPanel
+          v-else-if="of === loudspeakers"
           @put-down="lay(table.filter(other => other !== of))"
         />
         <HandsetInside

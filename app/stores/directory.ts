@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Call, DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
-import type { Group, Line } from '~~/core/company/company'
+import type { Group, Line, Zone } from '~~/core/company/company'
 import { entriesOf } from '~~/core/directory/entries'
 import { type DirectoryEntry, indexDirectory } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
@@ -17,7 +17,7 @@ export const useDirectory = defineStore('directory', () => {
   const entries = computed(() => company.value ? entriesOf(company.value) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
   const index = computed(() => indexDirectory(entries.value))
-  const people = computed(() => entries.value.filter(entry => !entry.isGroup))
+  const people = computed(() => entries.value.filter(entry => !entry.isGroup && !entry.isZone))
   const byTelephone = computed(() => new Map(people.value.flatMap(entry => [entry.id, ...entry.telephones].map(id => [id, entry]))))
   const lines = computed(() => Object.values(company.value?.lines ?? {}))
   /** Each department with its people by their numbers, and the group that rings whoever of them is free. */
@@ -30,6 +30,14 @@ export const useDirectory = defineStore('directory', () => {
 
   function group(id: DeviceId): Group | undefined {
     return company.value?.groups[id]
+  }
+
+  function zone(id: DeviceId): Zone | undefined {
+    return company.value?.zones[id]
+  }
+
+  function siteName(id: string): string {
+    return company.value?.sites[id]?.name ?? ''
   }
 
   /** Whose telephone it is. */
@@ -66,5 +74,5 @@ export const useDirectory = defineStore('directory', () => {
     return company.value?.telephones[device]?.number ?? ''
   }
 
-  return { floor, index, people, lines, person, group, line, lineName, greeting, nameOf, numberOf }
+  return { floor, index, people, lines, person, group, zone, siteName, line, lineName, greeting, nameOf, numberOf }
 })

@@ -106,6 +106,7 @@ export const useLive = defineStore('live', () => {
           ...current,
           outlived: current.outlived.map(note => message.outlived.find(known => known.call === note.call) ?? note),
           calls: current.calls.merge(message.calls.map(call => [call.id, call])),
+          pages: current.pages.merge(message.pages.map(page => [page.id, page])),
         }
       }
       return

@@ -191,7 +191,7 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
     if (!company) return null
     const telephone = company.telephones[id]
     if (telephone) return telephone.person === null ? { kind: 'telephone', of: id, label: null } : { kind: 'person', of: telephone.person, label: null }
-    const kind = company.people[id] ? 'person' : company.groups[id] ? 'group' : company.slots[id] ? 'slot' : null
+    const kind = company.people[id] ? 'person' : company.groups[id] ? 'group' : company.slots[id] ? 'slot' : company.zones[id] ? 'zone' : null
     return kind && { kind, of: id, label: null }
   }
 

@@ -2,6 +2,7 @@ import { lookUp } from '../company/lookups'
 import { accept, refuse } from './answers'
 import { evolveAll, numbered } from './evolve'
 import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, Request } from './model'
+import { closed, pagesAfterwards } from './pages'
 import { comeBack, ringAgain, sendAway, unanswered } from './passing'
 import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
 import { partOf, refusalOfRight } from './rights'
@@ -65,6 +66,10 @@ function timerDue(state: ExchangeState, { name, owner, line }: Timer): CallEvent
     case 'line': return [{ type: 'lineServed', device: owner, line: line!, on: true, until: null }]
     // What becomes of the callers of whoever has gone is seen to with everybody who is on hold with nobody.
     case 'absence': return [{ type: 'agentStateChanged', device: owner, attended: false, leavesAt: null }]
+    case 'page': {
+      const page = state.pages.get(owner)!
+      return [closed(page, page.waits ? 'busy' : 'noAnswer')]
+    }
   }
   const call = state.calls.get(owner)!
   const ends = (cause: Cause): CallEvent[] => [{ type: 'callCleared', call: call.id, device: call.calling, cause }]
@@ -109,7 +114,8 @@ function afterwards(state: ExchangeState, events: readonly CallEvent[], now: num
   let current = state
   let latest = events
   for (let round = 0; round < mostRounds && latest.length > 0; round++) {
-    latest = [...concernedBy(current, latest)].flatMap(id => strayed(current, current.calls.get(id)))
+    const strays = [...concernedBy(current, latest)].flatMap(id => strayed(current, current.calls.get(id)))
+    latest = strays.length > 0 ? strays : pagesAfterwards(current)
     current = evolveAll(current, numbered(current, latest, now))
     happened.push(...latest)
   }

@@ -9,6 +9,7 @@ import { configured } from './services/configure'
 import { noteDismissed } from './services/dismiss-note'
 import { digitsGenerated } from './services/generate-digits'
 import { held } from './services/hold-call'
+import { pageBegun, pageClosed, pageOpened, pageSpoken } from './services/page'
 import { parked } from './services/park-call'
 import { retrieved } from './services/retrieve-call'
 import { callInformation } from './services/send-user-information'
@@ -23,7 +24,8 @@ import { numberUnblocked } from './services/unblock-number'
 
 /** Every kind of event. */
 export const kinds: { [E in EventName]: EventKind<E> } = {
-  ...course, concealed: {}, clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held, parked, retrieved,
+  ...course, concealed: {}, clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
+  pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
   callInformation, agentStateChanged, doNotDisturb, handsetChanged, lineServed, microphoneMute, statusChanged, transferred, numberUnblocked,
 }
 

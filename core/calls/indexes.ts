@@ -2,9 +2,9 @@ import { Map as PersistentMap } from 'immutable'
 import type BTree from 'sorted-btree'
 import { EmptyBTree } from 'sorted-btree'
 import { groupsOf } from '../company/lookups'
-import type { Call, CallId, DeviceId, ExchangeState, TrunkId } from './model'
+import type { Call, CallId, DeviceId, ExchangeState, PageId, TrunkId } from './model'
 import { connectionOf } from './questions'
-import { keyOf, type Timer, timersAtPlace, timersOf } from './timers'
+import { keyOf, type Timer, timersAtPlace, timersOf, timersOfPage } from './timers'
 
 /** What follows from a state and is asked often. Kept beside it so that no question costs more the more calls or telephones there are. */
 export interface Indexes {
@@ -12,9 +12,9 @@ export interface Indexes {
   callsAt: PersistentMap<DeviceId, readonly CallId[]>
   /** Channels in use. */
   channels: PersistentMap<TrunkId, number>
-  /** Every timer by its time (`keyOf`), and those of each call and each telephone. */
+  /** Every timer by its time (`keyOf`), and those of each call, each page and each telephone. */
   timers: BTree<string, Timer>
-  timersOf: PersistentMap<CallId | DeviceId, readonly Timer[]>
+  timersOf: PersistentMap<CallId | DeviceId | PageId, readonly Timer[]>
   /** Telephones that can take a call now, for each group that they are members of by the time since when (`freeIn`). */
   free: BTree<string, DeviceId>
 }
@@ -49,6 +49,12 @@ export function retimeCall(next: ExchangeState, id: CallId): void {
   setTimers(next.indexes, id, call ? timersOf(next, call) : none)
 }
 
+/** Brings the timer of one page up to date. */
+export function reindexPage(next: ExchangeState, id: PageId): void {
+  const page = next.pages.get(id)
+  setTimers(next.indexes, id, page ? timersOfPage(next, page) : none)
+}
+
 /** Brings up to date what is known of telephones: their timers, and in which groups they are free. */
 export function reindexPlaces(before: ExchangeState, next: ExchangeState, places: Iterable<DeviceId>): void {
   for (const place of places) {
@@ -66,6 +72,7 @@ export function reindexAll(state: ExchangeState): ExchangeState {
   const next = { ...state, indexes: { ...noIndexes, free } }
   for (const call of next.calls.values()) placeConnections(next.indexes, undefined, call)
   for (const call of next.calls.values()) setTimers(next.indexes, call.id, timersOf(next, call))
+  for (const page of next.pages.values()) setTimers(next.indexes, page.id, timersOfPage(next, page))
   for (const place of next.devices.keys()) {
     setTimers(next.indexes, place, timersAtPlace(next, place))
     for (const key of freeKeys(next, place)) free.set(key, place)

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { evolve, evolveAll } from './evolve'
 import type { Call, ExchangeState, NumberedEvent, Request } from './model'
 import { isMailbox } from './names'
+import { hearersOf, speakingAt } from './pages'
 import {
   callsOf,
   channelsUsed,
@@ -18,6 +19,7 @@ import {
   placesOf,
   serves,
   stretchOf,
+  talkingCallOf,
 } from './questions'
 import { snapshotOf, stateOf } from './snapshot'
 import { keyOf, nextDeadline, timersOf } from './timers'
@@ -65,6 +67,7 @@ function waits(call: Call): boolean {
 }
 
 function checkState(state: ExchangeState): void {
+  checkPages(state)
   const talkers = new Set<string>()
   const taken = new Set<string>()
   for (const trunk of Object.keys(state.company.trunks))
@@ -116,11 +119,49 @@ function checkState(state: ExchangeState): void {
   }
 }
 
+/** Nobody hears a page who is not meant to, on no loudspeaker do two speak, and no microphone stays open. */
+function checkPages(state: ExchangeState): void {
+  const sounding = new Set<string>()
+  for (const page of state.pages.values()) {
+    law(state.indexes.timersOf.get(page.id)?.length === 1, 'a page ends by itself')
+    law(state.agents.get(page.by)?.attended && !talkingCallOf(state, page.by), 'who speaks on a page is there, and talks to nobody')
+    law([...state.pages.values()].filter(({ by }) => by === page.by).length === 1, 'nobody speaks on two pages')
+    const zone = state.company.zones[page.to]
+    const heard = hearersOf(state, page)
+    law(!page.waits || (heard.length === 0 && speakingAt(state, zone!.speakers, page.by).length > 0), 'a page that waits is not heard, and waits for somebody')
+    const meant = zone?.speakers ?? state.company.groups[page.to]?.members ?? [page.to]
+    law(heard.every(one => meant.includes(one)), 'a page is heard by whom it is for')
+    law(!heard.includes(page.by), 'nobody hears themselves')
+    for (const one of heard) {
+      law(!sounding.has(one), 'one speaker to a telephone or loudspeaker')
+      sounding.add(one)
+    }
+  }
+}
+
+/** A page holds the speaker's own call, and does nothing to any other. */
+function checkPaging(before: ExchangeState, after: ExchangeState, request: Request): void {
+  if (!['openPage', 'speakOnPage', 'closePage'].includes(request.service)) return
+  const { device } = request as { device: string }
+  for (const [id, call] of before.calls) {
+    const then = after.calls.get(id)
+    law(then?.connections.length === call.connections.length, 'a page ends and joins no call')
+    for (const { device: of, state } of call.connections) {
+      const now = connectionOf(then!, of)!.state
+      law(now === state || (of === device && state === 'connected' && now === 'held'), 'a page holds the call of its speaker alone')
+    }
+  }
+}
+
 /** Everybody who hears somebody, as pairs. A mailbox hears whoever is sent to it. */
 function hearing(call: Call): Set<string> {
   const talking = call.connections.filter(({ state, device }) => state === 'connected' && !isMailbox(device)).map(({ device }) => device).sort()
   return new Set(talking.flatMap((one, index) => talking.slice(index + 1).map(other => `${one} ${other}`)))
 }
+
+const beginTalking: readonly string[] = [
+  'answerCall', 'directedPickupCall', 'groupPickupCall', 'retrieveCall', 'reconnectCall', 'makeCall', 'intercomCall', 'conferenceCall',
+]
 
 /** Nobody begins to hear anybody, and no caller goes, except by what somebody who may do so has asked for. */
 function checkChange(before: ExchangeState, after: ExchangeState, request: Request): void {
@@ -133,7 +174,7 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
       const [one, other] = pair.split(' ')
       if (one === asked || other === asked) {
         law(
-          ['answerCall', 'directedPickupCall', 'groupPickupCall', 'retrieveCall', 'reconnectCall', 'makeCall', 'conferenceCall'].includes(request.service),
+          beginTalking.includes(request.service),
           'people begin to talk by answering, taking, taking back or joining',
         )
         continue
@@ -227,6 +268,7 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
           carried.set(request.service, (carried.get(request.service) ?? 0) + 1)
           checkChange(state, result.state, request)
           checkConsultations(state, result.state, request)
+          checkPaging(state, result.state, request)
         }
         state = result.state
         journal.push(...result.events)
@@ -248,6 +290,9 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       'reconnectCall',
       'singleStepConferenceCall',
       'dropParty',
+      'openPage',
+      'speakOnPage',
+      'intercomCall',
     ]) {
       expect(carried.get(service), `${service} was tried in earnest`).toBeGreaterThan(20)
     }

@@ -1,6 +1,6 @@
 import type { Map } from 'immutable'
 import type { InferType } from 'yup'
-import type { Company } from '../company/company'
+import type { Company, PageRank } from '../company/company'
 import type { Indexes } from './indexes'
 import type { step } from './recorded'
 
@@ -222,6 +222,32 @@ export interface Outlived {
   ended: number
 }
 
+export type PageId = string
+
+/**
+ * Somebody speaks to telephones or loudspeakers at once, and hears nobody. It is no call: it holds, ends and joins none, and ends when its speaker goes,
+ * talks to somebody, or is heard no more.
+ */
+export interface Page {
+  id: PageId
+  by: DeviceId
+  /** A telephone, a group or a zone. */
+  to: DeviceId
+  rank: PageRank
+  /** Of a page that waits for loudspeakers: since when; else since when the microphone is open. */
+  at: number
+  /** True while somebody else speaks there. */
+  waits: boolean
+  /** When the speaker was last heard. */
+  heardAt: number
+  /** Telephones or loudspeakers that it sounds at, and whom it did not reach. */
+  reached: string[]
+  missed: { device: DeviceId, cause: Cause }[]
+  /** What was said last: stands in for the voice. Of a page to one telephone nobody else hears it. */
+  text: string
+  private: boolean
+}
+
 /**
  * Everything that an exchange knows: the company's configuration (large, changed rarely), what happens at its telephones, and its calls.
  * The maps are persistent: a changed one shares what did not change, so that no event costs more the more telephones or calls there are.
@@ -244,6 +270,8 @@ export interface ExchangeState {
   blocked: Map<string, Block>
   /** The latest notes that have outlived their call, oldest first. */
   outlived: Outlived[]
+  /** Those that are open, and those that wait. */
+  pages: Map<PageId, Page>
   calls: Map<CallId, Call>
   /** Follows from the rest (`indexes.ts`). */
   indexes: Indexes

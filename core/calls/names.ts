@@ -28,12 +28,12 @@ export function isSlot(device: DeviceId): boolean {
 }
 
 /** How a device of ours is called in a sentence; null for parties outside and whatever is unknown. */
-export function deviceName({ telephones, groups, lines }: Company, device: DeviceId): string | null {
+export function deviceName({ telephones, groups, lines, zones }: Company, device: DeviceId): string | null {
   if (isSlot(device)) return `park slot ${device.slice(slotPrefix.length)}`
   const owner = ownerOfMailbox(device)
   if (owner !== null) {
     const name = lookUp(telephones, owner)?.name ?? lookUp(lines, owner)?.name
     return name ? `the voicemail of ${name}` : 'a voicemail'
   }
-  return lookUp(telephones, device)?.name ?? lookUp(groups, device)?.name ?? null
+  return lookUp(telephones, device)?.name ?? lookUp(groups, device)?.name ?? lookUp(zones, device)?.name ?? null
 }

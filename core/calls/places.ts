@@ -1,5 +1,5 @@
-import { reindexPlaces, retimeCall } from './indexes'
-import type { Agent, Device, DeviceId, ExchangeState } from './model'
+import { reindexPage, reindexPlaces, retimeCall } from './indexes'
+import type { Agent, Device, DeviceId, ExchangeState, PageId } from './model'
 
 /** What is known of a telephone, or of an operator's place, with its timers. Nothing changes at one that is not known. */
 
@@ -19,5 +19,12 @@ export function withAgent(state: ExchangeState, next: ExchangeState, id: DeviceI
   next.indexes = { ...state.indexes }
   reindexPlaces(state, next, [id])
   for (const call of state.indexes.callsAt.get(id) ?? []) retimeCall(next, call)
+  return next
+}
+
+/** The state with a page as `next` has it, and its timer. */
+export function retimePage(state: ExchangeState, next: ExchangeState, id: PageId): ExchangeState {
+  next.indexes = { ...state.indexes }
+  reindexPage(next, id)
   return next
 }

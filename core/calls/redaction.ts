@@ -1,6 +1,7 @@
 import { kinds } from './events'
 import type { EventKind } from './event'
-import type { Call, DeviceId, ExchangeState, NumberedEvent } from './model'
+import type { Call, DeviceId, ExchangeState, NumberedEvent, Page } from './model'
+import { pagesHeardAt } from './pages'
 import { connectionOf } from './questions'
 
 /** What somebody sees who may not see callers: each kind of event says what of it, and of what it left behind, is kept from them. */
@@ -24,6 +25,11 @@ export function redactState(state: ExchangeState): ExchangeState {
 
 function redactCall(call: Call): Call {
   return ofCalls.reduce((redacted, redact) => redact(redacted), call)
+}
+
+/** What is said to somebody alone, on the pages that their telephone hears. */
+export function pagesRevealedTo(device: DeviceId, state: ExchangeState): Page[] {
+  return pagesHeardAt(state, device).filter(page => page.private)
 }
 
 /**

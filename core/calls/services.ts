@@ -16,6 +16,7 @@ import { groupPickupCall } from './services/group-pickup-call'
 import { holdCall } from './services/hold-call'
 import { makeCall } from './services/make-call'
 import { offerCall } from './services/offer-call'
+import { closePage, intercomCall, openPage, speakOnPage } from './services/page'
 import { parkCall } from './services/park-call'
 import { reconnectCall } from './services/reconnect-call'
 import { retrieveCall } from './services/retrieve-call'
@@ -35,8 +36,10 @@ import type { ServiceName } from './model'
 
 /** Every service of the call model, but for time itself: what people ask, the API's description and the random tests know them from here. */
 export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
-  adjustClock, answerCall, blockNumber, clearCall, clearConnection, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
-  dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, makeCall, offerCall, parkCall, reconnectCall, retrieveCall, sendUserInformation,
+  adjustClock, answerCall, blockNumber, clearCall, clearConnection,
+  closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
+  dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, offerCall,
+  openPage, parkCall, reconnectCall, retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setHandset, setLineServed, setMicrophoneMute, setStatus, singleStepConferenceCall, singleStepTransferCall,
-  transferCall, unblockNumber,
+  speakOnPage, transferCall, unblockNumber,
 }

@@ -1,25 +1,30 @@
 import { Map as PersistentMap } from 'immutable'
-import type { Company } from '../company/company'
+import { type Company, nobody } from '../company/company'
 import { noIndexes, reindexAll } from './indexes'
 import { quietDevice } from './device'
-import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState } from './model'
+import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState, Page, PageId } from './model'
 
 /** A state as plain data that survives JSON unchanged: to be sent and kept. */
-export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'calls' | 'indexes'> {
+export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'pages' | 'calls' | 'indexes'> {
   devices: Record<DeviceId, Device>
   agents: Record<DeviceId, Agent>
   blocked: Record<string, Block>
+  pages: Record<PageId, Page>
   calls: Record<CallId, Call>
 }
 
 export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snapshot {
-  return { ...state, devices: state.devices.toObject(), agents: state.agents.toObject(), blocked: state.blocked.toObject(), calls: state.calls.toObject() }
+  const { devices, agents, blocked, pages, calls } = state
+  return { ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), pages: pages.toObject(), calls: calls.toObject() }
 }
 
 export function stateOf(snapshot: Snapshot): ExchangeState {
-  const { devices, agents, blocked, calls } = snapshot
+  const { company, devices, agents, blocked, pages, calls } = snapshot
   return reindexAll({
     ...snapshot,
+    // One that was kept before there was any paging knows nothing of it.
+    company: { ...nobody, ...company, settings: { ...nobody.settings, ...company.settings } },
+    pages: PersistentMap(pages ?? {}),
     devices: PersistentMap(devices),
     agents: PersistentMap(agents),
     blocked: PersistentMap(blocked),
@@ -46,6 +51,7 @@ export function quietState(company: Company, { epoch, now, attended = [] }: Begi
     agents: PersistentMap(operators.map((id): [DeviceId, Agent] => [id, { attended: attended.includes(id), leavesAt: null, unserved: {} }])),
     blocked: PersistentMap(),
     outlived: [],
+    pages: PersistentMap(),
     calls: PersistentMap(),
     indexes: noIndexes,
   })

@@ -1,6 +1,6 @@
 import type { Overflow } from '../company/company'
 import { lookUp } from '../company/lookups'
-import type { Call, CallId, DeviceId, ExchangeState, LineId } from './model'
+import type { Call, CallId, DeviceId, ExchangeState, LineId, Page, PageId } from './model'
 import { isMailbox, mailboxOf } from './names'
 import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf } from './questions'
 
@@ -19,11 +19,14 @@ export type TimerName = 'ring' | 'invite' | 'queue' | 'overflow' | 'park' | 'hol
  */
 export type PlaceTimerName = 'status' | 'doNotDisturb' | 'absence' | 'line'
 
+/** The timer of a page: `page`: its speaker is heard no more, or it has waited in vain. */
+export type PageTimerName = 'page'
+
 export interface Timer {
-  name: TimerName | PlaceTimerName
+  name: TimerName | PlaceTimerName | PageTimerName
   /** The exchange's time, in milliseconds. */
   at: number
-  owner: CallId | DeviceId
+  owner: CallId | DeviceId | PageId
   line?: LineId
 }
 
@@ -83,6 +86,11 @@ export function timersAtPlace(state: ExchangeState, place: DeviceId): Timer[] {
   if (agent?.leavesAt != null) timers.push({ name: 'absence', at: agent.leavesAt, owner: place })
   for (const [line, until] of Object.entries(agent?.unserved ?? {})) byTheClock('line', until, line)
   return timers
+}
+
+/** The timer of a page: it does not stay open, and does not wait, for ever. */
+export function timersOfPage({ company: { settings } }: ExchangeState, { id, waits, at, heardAt }: Page): Timer[] {
+  return [{ name: 'page', at: waits ? at + settings.pageWait : heardAt + settings.pageSilence, owner: id }]
 }
 
 /** How long a call waits in a queue at most, and where it goes then: its line's or its queue's word, or else a mailbox. */

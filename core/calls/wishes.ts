@@ -36,6 +36,9 @@ const destinations = [
   '__proto__',
   '999',
   '101',
+  'zone:hall',
+  'zone:stennick',
+  '801',
 ]
 
 export function begin(epoch: string): ExchangeState {
@@ -75,6 +78,8 @@ const kinds = [
   [2, 'attend'],
   [1, 'serve'],
   [1, 'block'],
+  [4, 'page'],
+  [1, 'intercom'],
   [1, 'unplug'],
   [3, 'configure'],
   [1, 'clock'],
@@ -131,6 +136,15 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       return { service: 'setAgentState', device: at(operators, b), attended: a % 4 !== 0 }
     case 'serve':
       return { service: 'setLineServed', device: at(operators, b), line: at(lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
+    case 'page': {
+      const [page] = [...state.pages.values()].slice(c % Math.max(1, state.pages.size))
+      if (page && a % 3 === 1) return { service: 'speakOnPage', device: page.by, page: page.id, ...(c % 2 && { text: 'the boat is late' }) }
+      if (page && a % 3 === 2) return { service: 'closePage', device: page.by, page: page.id }
+      const to = at(['zone:hall', 'zone:stennick', 'zone:yard', 'group:reservations', at(devices, c), at(destinations, c)], a)
+      return { service: 'openPage', device: at(operators, b), to, rank: at(['ordinary', 'ordinary', 'urgent', 'safety'] as const, c) }
+    }
+    case 'intercom':
+      return { service: 'intercomCall', device: at(operators, b), number: at(c % 4 ? devices : destinations, a) }
     case 'block':
       return a % 3
         ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' }
@@ -172,7 +186,7 @@ function anything(state: ExchangeState, a: number, b: number, c: number): Reques
   const inIt = call?.connections.map(connection => connection.device) ?? []
   const choices: Record<string, readonly unknown[]> = {
     device: c % 4 && inIt.length > 0 ? inIt : devices, call: [call?.id ?? 'nowhere'], destination: destinations, slot: slots, line: lines.map(line => line.id),
-    group: Object.keys(state.company.groups), note: calls.map(({ id }) => id),
+    group: Object.keys(state.company.groups), page: state.pages.size > 0 ? [...state.pages.keys()] : ['nowhere'], note: calls.map(({ id }) => id),
   }
   let turn = 0
   return requestWith(at(named, a), (name, { type, oneOf, optional, nullable, meta }) => {

@@ -1,7 +1,10 @@
 import type { Company, Settings } from './company'
 
 /** The parts of a configuration that hold things by their ids. */
-export const parts = ['sites', 'departments', 'people', 'telephones', 'groups', 'lines', 'trunks', 'slots', 'shortNumbers', 'hours'] as const
+export const parts = [
+  'sites', 'departments', 'people', 'telephones', 'groups', 'lines', 'trunks', 'slots', 'shortNumbers', 'hours', 'zones',
+  'announcements',
+] as const
 export type Part = typeof parts[number]
 
 /** One thing as it is from now on, or null when it is no more; or the settings. */

@@ -47,6 +47,14 @@ export function faultsOf(company: Company): string[] {
     id(group.id, group.name)
   }
   for (const line of Object.values(lines)) number(line.number, line.name, e164)
+  for (const zone of Object.values(company.zones)) {
+    number(zone.number, zone.name, short)
+    id(zone.id, zone.name)
+    if (!Object.hasOwn(sites, zone.site)) faults.push(`${zone.name} is at ${zone.site}, which is no site.`)
+  }
+  const { pageDefault } = settings
+  if (pageDefault !== null && !Object.hasOwn(company.zones, pageDefault) && !Object.hasOwn(groups, pageDefault))
+    faults.push(`Pages go to ${pageDefault} by one key, which is neither a zone nor a group.`)
   for (const group of Object.values(groups)) {
     const unknown = group.members.find(member => !Object.hasOwn(telephones, member))
     if (unknown !== undefined) faults.push(`${group.name} has a member, ${unknown}, that is no telephone of the company.`)

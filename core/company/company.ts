@@ -11,6 +11,8 @@ export type Line = Things['lines']
 export type OpeningHours = Things['hours']
 export type ShortNumber = Things['shortNumbers']
 export type Slot = Things['slots']
+export type Zone = Things['zones']
+export type StandingAnnouncement = Things['announcements']
 export type { Settings }
 
 /** Things stand under their ids. */
@@ -24,12 +26,17 @@ export type Company = { [P in keyof Things]: Record<string, Things[P]> } & {
 export const distributions = ['queue', 'longestFree', 'all'] as const
 export type Distribution = typeof distributions[number]
 
+/** How much a page matters: the higher is heard over the lower. */
+export const pageRanks = ['ordinary', 'urgent', 'safety'] as const
+export type PageRank = typeof pageRanks[number]
+
 /** A company of which nothing is known yet. */
 export const nobody: Company = {
   version: 0, sites: {}, departments: {}, people: {}, telephones: {}, groups: {}, lines: {}, trunks: {}, slots: {}, shortNumbers: {}, hours: {},
+  zones: {}, announcements: {},
   settings: {
     ringCycle: 5_000, transferRecall: 20_000, noAnswer: 30_000, queueRecall: 60_000, parkRecall: 90_000, failedTone: 5_000, absence: 30_000,
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,
-    conferenceSize: 8, operators: 'operators',
+    conferenceSize: 8, operators: 'operators', pageSilence: 15_000, pageWait: 60_000, pageOverDoNotDisturb: 'urgent', pageDefault: null,
   },
 }

@@ -1,7 +1,7 @@
 import '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import { type CompanyChange, parts } from './changes'
-import { type Company, distributions } from './company'
+import { type Company, distributions, pageRanks } from './company'
 import { oneOfBy, recordOf } from '../schema/shapes'
 
 /**
@@ -148,6 +148,30 @@ const openingHours = object({
   holidays: array(holiday).required(),
 })
 
+/** Loudspeakers that sound together; two zones that share one can't sound at the same time. */
+const zone = object({
+  id,
+  name: text(),
+  /** The short number that reaches it from inside. */
+  number: text(20),
+  site: id,
+  speakers: array(text(80).min(1).required()).min(1).required(),
+  /** Among the others, from 0. */
+  position: whole,
+})
+
+/** A text at hand to be read out. */
+const standingAnnouncement = object({
+  id,
+  occasion: text(80),
+  text: text(600),
+  rank: string().oneOf(pageRanks).required(),
+  /** It must be said twice. */
+  twice: boolean().strict().required(),
+  /** Among the others, from 0. */
+  position: whole,
+})
+
 const settings = object({
   /** One cycle of ringing, to say a time as a number of rings. */
   ringCycle: whole,
@@ -179,12 +203,20 @@ const settings = object({
   conferenceSize: whole,
   /** The group that unanswered and returning calls go to. */
   operators: id,
+  /** A page closes when its speaker has not been heard for so long. */
+  pageSilence: whole,
+  /** How long a page waits for loudspeakers on which somebody else speaks. */
+  pageWait: whole,
+  /** A page of this rank and above is heard in spite of do not disturb. */
+  pageOverDoNotDisturb: string().oneOf(pageRanks).required(),
+  /** The zone or group that is one key away; null: none. */
+  pageDefault: id.nullable().defined(),
 }).required()
 
 /** The parts that hold things by their ids. */
 const things = {
   sites: site, departments: department, people: person, telephones: telephone, groups: group, lines: line, trunks: trunk, slots: slot,
-  shortNumbers: shortNumber, hours: openingHours,
+  shortNumbers: shortNumber, hours: openingHours, zones: zone, announcements: standingAnnouncement,
 }
 
 export type Things = { [P in keyof typeof things]: InferType<typeof things[P]> }

@@ -1,14 +1,14 @@
 import type { Call, DeviceId } from '../calls/model'
 import { mailboxOf } from '../calls/names'
 import { callsOf, connectionOf, isConversation, parkedIn, partnerOf, queueOf } from '../calls/questions'
-import type { Distribution, Group } from '../company/company'
+import type { Distribution, Group, Zone } from '../company/company'
 import { isMemberOf, lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
 import { ask, type Console, type Deed, otherName } from './console'
 
 /** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
 export interface Way {
-  id: 'passOn' | 'ask' | 'keepFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb'
+  id: 'passOn' | 'ask' | 'keepFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb' | 'page' | 'intercom'
   label: string
   words: string
   key: string
@@ -20,15 +20,17 @@ const anHour = 60 * 60_000
 /** The keys of the ways, as they stand on their buttons. */
 const wayKeys: Record<Way['id'], string> = {
   passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', keepFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
-  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8',
+  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8', page: 'Ctrl+F8', intercom: 'Ctrl+F9',
 }
 
 const way = (id: Way['id'], label: string, words: string, deed: Deed): Way => ({ id, label, words, key: wayKeys[id], deed })
 
-/** Every way from here to a person, a group or a queue, the likeliest first. */
+/** Every way from here to a person, a group, a queue or a zone of loudspeakers, the likeliest first. */
 export function waysTo(console: Console, id: DeviceId): Way[] {
   const group = lookUp(console.state.company.groups, id)
-  return group ? toGroup(console, group) : toPerson(console, id)
+  if (group) return toGroup(console, group)
+  const zone = lookUp(console.state.company.zones, id)
+  return zone ? toZone(console, zone) : toPerson(console, id)
 }
 
 /** Passes a call on: one in hand by transfer, one that nobody here has answered by sending it on. */
@@ -88,6 +90,11 @@ function toPerson(console: Console, id: DeviceId): Way[] {
     ways.push(way('join', 'Ask to join', `rings ${name} to join you`, ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
   ways.push(...atTheirTelephone(console, id, name))
   if (!baton && state.agents.has(device)) ways.push(onTheirBehalf(console, id, name))
+  ways.push(...atOnce(console, id, `${name} at once`))
+  if (!baton && state.agents.has(device)) {
+    const words = `calls ${name}, whose telephone answers by itself`
+    ways.push(way('intercom', 'Intercom', words, ask({ service: 'intercomCall', number: id })))
+  }
   return [...ways, way('message', 'Message', `takes a message for ${name}`, { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })]
 }
 
@@ -102,6 +109,17 @@ function atTheirTelephone({ state, device }: Console, id: DeviceId, name: string
   ]
 }
 
+/** Speaking to a telephone, a group's telephones or loudspeakers without calling them; the call in hand waits meanwhile. */
+function atOnce({ state, device, nameOf, track: { talking } }: Console, to: DeviceId, whom: string): Way[] {
+  if (!state.agents.has(device)) return []
+  const waits = talking ? `; ${otherName(talking, device, nameOf)} waits on hold` : ''
+  return [way('page', 'Speak at once', `speaks to ${whom}${waits}`, ask({ service: 'openPage', to, rank: 'ordinary' }))]
+}
+
+function toZone(console: Console, { id, name }: Zone): Way[] {
+  return atOnce(console, id, name).map(only => ({ ...only, key: 'Enter' }))
+}
+
 /** Do not disturb for a colleague: an hour, or no longer. */
 function onTheirBehalf({ state, wall }: Console, id: DeviceId, name: string): Way {
   const on = !state.devices.get(id)?.doNotDisturb
@@ -113,12 +131,14 @@ function toGroup(console: Console, { id, name, number, members, distribution }: 
   const { state, device, track: { baton } } = console
   const ringing = members.some(member => callsOf(state, member).some(call => connectionOf(call, member)?.state === 'alerting'))
   const pickUp = ringing ? [way('pickUp', 'Pick up', `picks up what has rung longest in ${name}`, ask({ service: 'groupPickupCall', group: id }))] : []
-  if (!baton) return [way('call', 'Call', `calls ${name}`, ask({ service: 'makeCall', number })), ...pickUp]
+  const speak = atOnce(console, id, `everybody in ${name} who does not talk`)
+  if (!baton) return [way('call', 'Call', `calls ${name}`, ask({ service: 'makeCall', number })), ...pickUp, ...speak]
   const caller = otherName(baton, device, console.nameOf)
-  if (distribution === 'queue') return [way('passOn', 'Pass on', `lets ${caller} wait in the ${name}`, passing(console, baton, id))]
+  if (distribution === 'queue') return [way('passOn', 'Pass on', `lets ${caller} wait in the ${name}`, passing(console, baton, id)), ...speak]
   return [
     way('passOn', 'Longest free', `passes ${caller} on to whoever in ${name} has been free longest`, passing(console, baton, id, 'longestFree')),
     way('everybody', 'All at once', `rings everybody free in ${name} for ${caller}`, passing(console, baton, id, 'all')),
+    ...speak,
   ]
 }
 

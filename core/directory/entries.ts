@@ -2,9 +2,9 @@ import type { Company, Group } from '../company/company'
 import { telephonesOf } from '../company/lookups'
 import type { DirectoryEntry } from './search'
 
-/** Everybody and every group of a company, as the search finds them: people first, by department and number. */
+/** Everybody, every group and every zone of loudspeakers of a company, as the search finds them: people first, by department and number. */
 export function entriesOf(company: Company): DirectoryEntry[] {
-  return [...peopleOf(company), ...placesOf(company), ...Object.values(company.groups).map(group => groupEntry(company, group))]
+  return [...peopleOf(company), ...placesOf(company), ...Object.values(company.groups).map(group => groupEntry(company, group)), ...zonesOf(company)]
 }
 
 function peopleOf(company: Company): DirectoryEntry[] {
@@ -28,6 +28,14 @@ function placesOf(company: Company): DirectoryEntry[] {
       site: (department && company.sites[department.site]?.name) ?? '', role: '', room: '', handles: [], mobile: null,
     }
   })
+}
+
+/** Zones of loudspeakers are found by their name, number and site, and by the loudspeakers in them. */
+function zonesOf(company: Company): DirectoryEntry[] {
+  return Object.values(company.zones).map(({ id, name, number, site, speakers }) => ({
+    id, telephones: [], extension: number, first: '', last: name, nickname: null, department: '', departmentName: '',
+    site: company.sites[site]?.name ?? '', role: 'Loudspeakers', room: '', handles: ['announcement', ...speakers], mobile: null, isZone: true,
+  }))
 }
 
 function groupEntry(company: Company, { id, name, number, distribution, department }: Group): DirectoryEntry {

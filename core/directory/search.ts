@@ -21,6 +21,8 @@ export interface DirectoryEntry {
   mobile: string | null
   /** A group or queue, named by `last`: found after people of that name and before the people who belong to it. */
   isGroup?: boolean
+  /** A zone of loudspeakers, named by `last`: found after everybody who can be called. */
+  isZone?: boolean
 }
 
 export interface Hit {
@@ -88,7 +90,7 @@ function tokensOf(entry: DirectoryEntry): Token[] {
   const add = (field: Field, shown: string) => {
     for (const text of wordsOf(shown)) tokens.push({ text, sound: soundOf(text), field, weight: weights[field], shown })
   }
-  add(entry.isGroup ? 'group' : 'name', entry.last)
+  add(entry.isZone ? 'room' : entry.isGroup ? 'group' : 'name', entry.last)
   add('name', entry.first)
   // A double name is also typed in one word.
   if (wordsOf(entry.last).length > 1) tokens.push({ ...tokens[0]!, text: wordsOf(entry.last).join('') })

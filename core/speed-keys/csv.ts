@@ -64,6 +64,8 @@ function nameOf(company: Company, kind: SpeedKey['kind'], of: string): string {
   const person = kind === 'person' ? lookUp(company.people, of) : undefined
   if (person) return `${person.first} ${person.last}`
   if (kind === 'slot') return lookUp(company.slots, of)?.number ?? ''
-  const named = { telephone: company.telephones, group: company.groups, line: company.lines }[kind as string] as Record<string, { name: string }> | undefined
+  const all: Partial<Record<SpeedKey['kind'], Record<string, { name: string }>>>
+    = { telephone: company.telephones, group: company.groups, line: company.lines, zone: company.zones }
+  const named = all[kind]
   return (named && lookUp(named, of)?.name) ?? ''
 }

@@ -21,6 +21,7 @@ export function targetOf(company: Company, { kind, of }: Pick<SpeedKey, 'kind' |
     case 'telephone': return lookUp(company.telephones, of) ? of : null
     case 'group': return lookUp(company.groups, of) ? of : null
     case 'slot': return lookUp(company.slots, of) ? of : null
+    case 'zone': return lookUp(company.zones, of) ? of : null
     default: return null
   }
 }
@@ -52,7 +53,7 @@ export function meaningOf(console: Console, key: SpeedKey, shift: boolean): Mean
 
 /** With Shift nobody is passed on blind: where nobody can be asked first, it says so. */
 function chosen(ways: ReturnType<typeof waysTo>, name: string, shift: boolean): Meaning {
-  const first = ways.find(({ id }) => id === 'passOn' || id === 'call' || id === 'mobile')
+  const first = ways.find(({ id }) => id === 'passOn' || id === 'call' || id === 'mobile') ?? ways.find(({ key }) => key === 'Enter')
   if (!first) return { why: `${name} has no telephone.` }
   if (!shift || first.id !== 'passOn') return first
   return ways.find(({ id }) => id === 'ask' || id === 'everybody') ?? { why: `${name} can't be asked first now.` }

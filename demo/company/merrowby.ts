@@ -3,6 +3,7 @@ import { nobody } from '../../core/company/company'
 import type { Company, Group, Line, OpeningHours, Person, Settings, ShortNumber, Telephone } from '../../core/company/company'
 import { byId } from '../../core/company/lookups'
 import { type Chance, chanceFrom } from './chance'
+import { announcements, pageDefault, zones } from './paging'
 import { firstNames, lastNames } from './names'
 
 /** Merrowby Ferries, the invented company of the demo: who works there, and which numbers reach it. */
@@ -243,7 +244,9 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     slots: byId(Array.from({ length: slots }, (_, index) => ({ id: slotId(index + 1), number: String(firstSlotNumber + index) }))),
     shortNumbers: Object.fromEntries(shortNumbers.map(short => [short.number, short])),
     hours: byId(openingHours),
-    settings: { ...nobody.settings, ...settings },
+    zones: byId(zones),
+    announcements: byId(announcements),
+    settings: { ...nobody.settings, pageDefault, ...settings },
   }
 }
 

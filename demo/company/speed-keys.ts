@@ -26,12 +26,16 @@ export function speedKeyPages(company: Company): Page[] {
     {
       name: 'Weather and delays',
       keys: [
-        ...of('control'), key('group', 'queue:sailingNews'), key('group', 'group:stennickTerminal'), key('group', 'group:hallowPier'),
+        ...of('control'), key('group', 'queue:sailingNews'), key('zone', 'zone:hall'), key('zone', 'zone:stennick'), key('zone', 'zone:pier'),
+        key('group', 'group:stennickTerminal'), key('group', 'group:hallowPier'),
         ...head('curlew', 'Curlew, bridge'), ...head('sandpiper', 'Sandpiper, bridge'), ...head('dunlin', 'Dunlin, bridge'),
         key('number', '+442079460733', 'Weather service'), key('number', '+441632960788', 'Local radio'),
       ],
     },
-    { name: 'Freight yard', keys: [...of('freight', 12), key('group', 'queue:freight'), key('group', 'group:workshop'), key('line', 'freight')] },
+    {
+      name: 'Freight yard',
+      keys: [...of('freight', 12), key('group', 'queue:freight'), key('zone', 'zone:yard'), key('group', 'group:workshop'), key('line', 'freight')],
+    },
     { name: 'Vessels', keys: [...of('curlew'), ...of('sandpiper'), ...of('dunlin'), key('group', 'group:crewing'), ...head('workshop', 'Workshop foreman')] },
     {
       name: 'Trouble',

@@ -2,6 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql'
 import { type Company, nobody } from '~~/core/company/company'
 import { byId } from '~~/core/company/lookups'
 import {
+  AnnouncementEntity,
   DepartmentEntity,
   GroupEntity,
   GroupMember,
@@ -16,6 +17,7 @@ import {
   SlotEntity,
   TelephoneEntity,
   TrunkEntity,
+  ZoneEntity,
 } from '../database/entities'
 
 /** The company's tables as one configuration, all of it at one moment. */
@@ -36,7 +38,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
     const named = new Map(people.map(({ id, first, last }) => [id, `${first} ${last}`]))
     const membersOf = new Map<string, string[]>()
     for (const { group, telephone } of members) membersOf.set(group, [...membersOf.get(group) ?? [], telephone])
-    const { id: _one, operators, ...times } = settings ?? { ...nobody.settings, id: 1 }
+    const { id: _one, operators, pageDefault, ...times } = settings ?? { ...nobody.settings, id: 1 }
     return {
       version: Number(version?.version ?? 0),
       sites: byId((await tx.find(SiteEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, name, position }) => ({ id, name, position }))),
@@ -105,14 +107,20 @@ export function readCompany(em: EntityManager): Promise<Company> {
           holidays: holidays.filter(({ hours }) => hours === id).map(({ date, name }) => ({ date, name })),
         })),
       ),
-      settings: { ...times, operators: operators ?? nobody.settings.operators },
+      zones: byId((await tx.find(ZoneEntity, {}, { orderBy: { position: 'asc' } })).map(
+        ({ id, name, number, site, speakers, position }) => ({ id, name, number, site, speakers, position }),
+      )),
+      announcements: byId((await tx.find(AnnouncementEntity, {}, { orderBy: { position: 'asc' } })).map(
+        ({ id, occasion, text, rank, twice, position }) => ({ id, occasion, text, rank, twice, position }),
+      )),
+      settings: { ...times, operators: operators ?? nobody.settings.operators, pageDefault: pageDefault ?? null },
     }
   })
 }
 
 /** Fills empty tables with a company, within the transaction of `tx`. */
 export async function writeCompany(tx: EntityManager, company: Company): Promise<void> {
-  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, settings } = company
+  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, zones, announcements, settings } = company
   await tx.insertMany(SiteEntity, Object.values(sites))
   await tx.insertMany(DepartmentEntity, Object.values(departments))
   await tx.insertMany(PersonEntity, Object.values(people))
@@ -134,6 +142,8 @@ export async function writeCompany(tx: EntityManager, company: Company): Promise
   await tx.insertMany(LineEntity, Object.values(lines).map(({ overflow, ...line }) => ({ ...line, overflowAfter: overflow.after, overflowTo: overflow.to })))
   await tx.insertMany(TrunkEntity, Object.values(trunks))
   await tx.insertMany(SlotEntity, Object.values(slots).map((slot, position) => ({ ...slot, position })))
+  await tx.insertMany(ZoneEntity, Object.values(zones))
+  await tx.insertMany(AnnouncementEntity, Object.values(announcements))
   await tx.insertMany(ShortNumberEntity, Object.values(shortNumbers))
   await tx.nativeUpdate(SettingsEntity, { id: 1 }, settings)
 }

@@ -3,7 +3,7 @@ import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
-import type { Distribution } from '~~/core/company/company'
+import type { Distribution, PageRank } from '~~/core/company/company'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/roles'
@@ -209,6 +209,30 @@ export const TrunkEntity = defineEntity({
   },
 })
 
+export const ZoneEntity = defineEntity({
+  name: 'Zone',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    number: p.string(),
+    site: p.string(),
+    speakers: p.json<string[]>(),
+    position: p.integer(),
+  },
+})
+
+export const AnnouncementEntity = defineEntity({
+  name: 'Announcement',
+  properties: {
+    id: p.string().primary(),
+    occasion: p.string(),
+    text: p.text(),
+    rank: p.string().$type<PageRank>(),
+    twice: p.boolean(),
+    position: p.integer(),
+  },
+})
+
 export const SlotEntity = defineEntity({
   name: 'ParkSlot',
   properties: {
@@ -247,6 +271,10 @@ export const SettingsEntity = defineEntity({
     longestMessage: p.integer(),
     conferenceSize: p.integer(),
     operators: p.string().nullable(),
+    pageSilence: p.integer(),
+    pageWait: p.integer(),
+    pageOverDoNotDisturb: p.string().$type<PageRank>(),
+    pageDefault: p.string().nullable(),
   },
 })
 

@@ -11,6 +11,7 @@ import { PreferencesTable } from './migrations/20261130_preferences'
 import { LogTextIndex } from './migrations/20261201_log_text'
 import { QueuePromise } from './migrations/20261202_queue_promise'
 import { KeyPages } from './migrations/20261203_key_pages'
+import { Paging } from './migrations/20261204_paging'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
@@ -32,7 +33,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261127_the_company', class: TheCompany }, { name: '20261128_a_journal_that_begins', class: AJournalThatBegins },
         { name: '20261129_opening_hours', class: OpeningHoursTables }, { name: '20261130_preferences', class: PreferencesTable },
         { name: '20261201_log_text', class: LogTextIndex }, { name: '20261202_queue_promise', class: QueuePromise },
-        { name: '20261203_key_pages', class: KeyPages },
+        { name: '20261203_key_pages', class: KeyPages }, { name: '20261204_paging', class: Paging },
       ],
       snapshot: false,
       silent: true,

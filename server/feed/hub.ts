@@ -1,4 +1,4 @@
-import { redactEvent, redactState, revealedTo } from '~~/core/calls/redaction'
+import { pagesRevealedTo, redactEvent, redactState, revealedTo } from '~~/core/calls/redaction'
 import type { ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { snapshotOf } from '~~/core/calls/snapshot'
 import { lookUp } from '~~/core/company/lookups'
@@ -193,8 +193,9 @@ export class Hub {
       return (call && revealedTo(device, call)) ?? []
     })
     const outlived = state.outlived.filter(note => note.for === device)
-    if (calls.length > 0 || outlived.length > 0)
-      listener.send(JSON.stringify({ type: 'reveal', epoch: state.epoch, seq: state.seq, calls, outlived } satisfies ToBrowser))
+    const pages = pagesRevealedTo(device, state)
+    if (calls.length > 0 || outlived.length > 0 || pages.length > 0)
+      listener.send(JSON.stringify({ type: 'reveal', epoch: state.epoch, seq: state.seq, calls, outlived, pages } satisfies ToBrowser))
   }
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Group } from '~~/core/company/company'
+import type { Group, Zone } from '~~/core/company/company'
 import type { DirectoryEntry } from '~~/core/directory/search'
 import { noTelephone, type Presence } from '~~/core/presence/presence'
 import { useDirectory } from '~/stores/directory'
@@ -10,12 +10,15 @@ const field = useField()
 const directory = useDirectory()
 const live = useLive()
 
-interface GroupAnswer { id: string, because: string | null, group: Group, person?: undefined, presence?: undefined }
-interface PersonAnswer { id: string, because: string | null, group?: undefined, person: DirectoryEntry, presence: Presence }
+interface GroupAnswer { id: string, because: string | null, group: Group, zone?: undefined, person?: undefined, presence?: undefined }
+interface ZoneAnswer { id: string, because: string | null, group?: undefined, zone: Zone, person?: undefined, presence?: undefined }
+interface PersonAnswer { id: string, because: string | null, group?: undefined, zone?: undefined, person: DirectoryEntry, presence: Presence }
 
-const answers = computed(() => field.hits.flatMap((hit): (GroupAnswer | PersonAnswer)[] => {
+const answers = computed(() => field.hits.flatMap((hit): (GroupAnswer | ZoneAnswer | PersonAnswer)[] => {
   const group = directory.group(hit.id)
   if (group) return [{ id: hit.id, group, because: hit.because }]
+  const zone = directory.zone(hit.id)
+  if (zone) return [{ id: hit.id, zone, because: hit.because }]
   const person = directory.person(hit.id)
   const presence = live.presences.get(hit.id) ?? noTelephone
   return person ? [{ id: hit.id, person, presence, because: hit.because }] : []
@@ -45,7 +48,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
         v-call-target="answer.id"
         role="option"
         :aria-selected="index === field.selected"
-        :class="['answer', answer.group || answer.presence.lit ? 'lit' : 'unlit', `rank-${Math.min(index, 3)}`]"
+        :class="['answer', answer.group || answer.zone || answer.presence.lit ? 'lit' : 'unlit', `rank-${Math.min(index, 3)}`]"
         @click="field.selected = index"
         @dblclick="field.take(field.ways[0])"
       >
@@ -54,6 +57,11 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
           v-if="answer.group"
           :group="answer.group"
           :wide="index === field.selected"
+        />
+        <AnswerZone
+          v-else-if="answer.zone"
+          :zone="answer.zone"
+          :site="directory.siteName(answer.zone.site)"
         />
         <AnswerPerson
           v-else

@@ -47,6 +47,12 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
     >
       Note: {{ note }}
     </p>
+    <p
+      v-if="own.muted"
+      class="strong"
+    >
+      Your microphone is off: you are not heard.
+    </p>
     <p v-if="said">
       “{{ said }}”
     </p>
@@ -79,6 +85,12 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
           Park
         </el-button>
         <el-button
+          :aria-pressed="Boolean(own.muted)"
+          @click="handset.ask({ service: 'setMicrophoneMute', call: call.id, party: handset.device, on: !own.muted })"
+        >
+          {{ own.muted ? 'Turn the microphone on' : 'Microphone off' }}
+        </el-button>
+        <el-button
           v-if="another"
           @click="handset.ask({ service: 'conferenceCall', call: call.id, other: another.id })"
         >
@@ -93,7 +105,7 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
       </el-button>
     </div>
     <HandsetSaying
-      v-if="own.state === 'connected'"
+      v-if="own.state === 'connected' && !own.muted"
       :say="words => handset.speak(call, words)"
     />
   </article>

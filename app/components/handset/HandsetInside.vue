@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { pagesHeardAt } from '~~/core/calls/pages'
 import { callsByAge } from '~~/core/calls/questions'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
@@ -17,6 +18,8 @@ const keypad = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '*', '0', '#']
 
 const own = computed(() => live.state?.devices.get(props.device))
 const name = computed(() => directory.nameOf(props.device))
+/** Who speaks to it at once, without a call. */
+const pages = computed(() => live.state ? pagesHeardAt(live.state, props.device) : [])
 const notice = computed(() => {
   if (!own.value?.doNotDisturb) return null
   const { doNotDisturbBy, doNotDisturbUntil } = own.value
@@ -65,6 +68,14 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         class="strong"
       >
         {{ notice }}
+      </p>
+      <p
+        v-for="page in pages"
+        :key="page.id"
+        class="strong"
+        role="status"
+      >
+        ◖ {{ directory.nameOf(page.by) }} speaks to {{ page.private ? 'you' : directory.nameOf(page.to) }}{{ page.text ? `: “${page.text}”` : ' …' }}
       </p>
       <HandsetCall
         v-for="call in handset.calls"

@@ -19,6 +19,7 @@ const choices = computed(() => {
   return [
     { label: 'Groups and queues', options: of('group', Object.values(company.groups)) },
     { label: 'Park slots', options: of('slot', Object.keys(company.slots).map(id => ({ id, name: directory.nameOf(id) }))) },
+    { label: 'Loudspeakers', options: of('zone', Object.values(company.zones)) },
     { label: 'Lines to serve or leave', options: of('line', Object.values(company.lines)) },
     { label: 'Your status', options: of('status', ['available' as const, ...awayReasons].map(id => ({ id, name: statusName(id) }))) },
   ]

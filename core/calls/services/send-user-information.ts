@@ -21,7 +21,10 @@ export const sendUserInformation: Service<'sendUserInformation'> = {
   askedBy: ['handset'],
   outside: true,
   may: ({ state, call, request }) => connectionOf(call, request.device) ? null : refuse('notYourCall', ownerSentence(state, call)),
-  decide: ({ call, own, request }) => accept({ type: 'callInformation', call: call.id, device: own.device, text: plainText(request.text, longestCaption) }),
+  decide({ call, own, request }) {
+    if (own.muted) return refuse('notPossibleNow', 'Your microphone is off: nobody heard that.')
+    return accept({ type: 'callInformation', call: call.id, device: own.device, text: plainText(request.text, longestCaption) })
+  },
 }
 
 export const callInformation: EventKind<'callInformation'> = {

@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import type { Zone } from '~~/core/company/company'
+import { speakerWords, speakingAt } from '~~/core/calls/pages'
+import { useLive } from '~/stores/live'
+
+const props = defineProps<{ zone: Zone, site: string }>()
+const live = useLive()
+const speaks = computed(() => live.state ? speakerWords(live.state, speakingAt(live.state, props.zone.speakers)) : '')
+</script>
+
+<template>
+  <div>
+    <p class="name">
+      {{ zone.name }}
+    </p>
+    <p>{{ speaks ? `${speaks} speaks there` : 'Loudspeakers' }} · {{ zone.number }}</p>
+    <p class="soft">
+      {{ site }}: {{ zone.speakers.join(', ') }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.name {
+  font: 700 var(--type-4) var(--font-sign);
+}
+
+.soft {
+  color: var(--lit-ink-soft);
+}
+</style>

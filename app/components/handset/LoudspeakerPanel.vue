@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { openPages } from '~~/core/calls/pages'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** The stand-in for all loudspeakers of the company: what is heard where. */
+defineEmits<{ putDown: [] }>()
+const live = useLive()
+const directory = useDirectory()
+
+const sites = computed(() => {
+  const { state } = live
+  if (!state) return []
+  const pages = openPages(state)
+  const zones = Object.values(state.company.zones)
+  return Object.values(state.company.sites).flatMap(({ id, name }) => {
+    const speakers = [...new Set(zones.filter(({ site }) => site === id).flatMap(zone => zone.speakers))]
+    const all = speakers.map(speaker => ({ speaker, page: pages.find(({ to, reached }) => state.company.zones[to] && reached.includes(speaker)) }))
+    return all.length > 0 ? [{ name, speakers: all }] : []
+  })
+})
+</script>
+
+<template>
+  <section
+    class="phone"
+    aria-label="Loudspeakers"
+  >
+    <p class="plate">
+      <strong>Loudspeakers</strong>
+    </p>
+    <div class="display">
+      <template
+        v-for="site in sites"
+        :key="site.name"
+      >
+        <h2>{{ site.name }}</h2>
+        <ul :aria-label="site.name">
+          <li
+            v-for="{ speaker, page } in site.speakers"
+            :key="speaker"
+            :class="{ sounds: page }"
+          >
+            {{ page ? '◖' : '○' }} {{ speaker }}<template v-if="page">
+              : {{ directory.nameOf(page.by) }} “{{ page.text || '…' }}”
+            </template>
+          </li>
+        </ul>
+      </template>
+      <p
+        v-if="!sites.length"
+        class="soft"
+      >
+        The company has no loudspeakers.
+      </p>
+    </div>
+    <el-button @click="$emit('putDown')">
+      Put away
+    </el-button>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font: 600 var(--type-2) var(--font-sign);
+}
+
+.sounds {
+  font-weight: 700;
+}
+</style>

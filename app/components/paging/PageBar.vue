@@ -1,0 +1,274 @@
+<script setup lang="ts">
+import { spell } from '~~/core/durations/durations'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+import { usePaging } from '~/stores/paging'
+
+/**
+ * The open microphone, in sight on every page: to whom one speaks, until when, what is said; then who was reached. It lies over the lower edge: nothing
+ * moves for it.
+ */
+const paging = usePaging()
+const live = useLive()
+const directory = useDirectory()
+const text = ref('')
+const input = useTemplateRef<HTMLInputElement>('input')
+const reading = ref(false)
+
+watch(() => paging.page?.to, async (to) => {
+  text.value = ''
+  reading.value = false
+  if (!to) return
+  await nextTick()
+  input.value?.focus()
+})
+
+async function say(): Promise<void> {
+  const words = text.value.trim()
+  text.value = ''
+  if (!await paging.speak(words) && !text.value) text.value = words
+}
+</script>
+
+<template>
+  <!-- Escape closes the microphone wherever in the bar the focus is. -->
+  <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
+  <section
+    v-if="paging.page"
+    class="bar open"
+    aria-label="Your microphone"
+    @keydown.esc.stop.prevent="paging.close()"
+  >
+    <p class="to">
+      <span
+        class="sign"
+        aria-hidden="true"
+      >{{ paging.page.waits ? '◌' : '●' }}</span>
+      <template v-if="paging.page.waits">
+        {{ paging.speakers }} speaks there. You are next: <strong>{{ paging.to }}</strong>
+      </template>
+      <template v-else>
+        Microphone open to <strong>{{ paging.to }}</strong>
+        <span v-if="paging.page.private"> alone</span>
+        <span v-if="paging.page.rank !== 'ordinary'">, {{ paging.page.rank }}</span>
+      </template>
+    </p>
+    <p
+      v-if="!paging.page.waits"
+      class="left"
+    >
+      closes in {{ spell(paging.left) }} unless you go on
+    </p>
+    <el-button
+      v-if="paging.page.waits"
+      size="small"
+      :disabled="!live.working"
+      @click="paging.open(paging.page.to, 'safety')"
+    >
+      Speak over them: safety first
+    </el-button>
+    <form
+      v-else
+      class="say"
+      @submit.prevent="say"
+    >
+      <input
+        ref="input"
+        v-model="text"
+        maxlength="600"
+        placeholder="What you say (stands in for the voice)"
+        aria-label="What you say"
+        @input="paging.goOn()"
+      >
+      <el-button
+        size="small"
+        native-type="submit"
+        :disabled="!live.working"
+      >
+        Say
+      </el-button>
+      <el-button
+        size="small"
+        :aria-expanded="reading"
+        @click="reading = !reading"
+      >
+        Read out …
+      </el-button>
+    </form>
+    <el-button
+      size="small"
+      type="primary"
+      @click="paging.close()"
+    >
+      Close&nbsp;<kbd>Esc</kbd>
+    </el-button>
+    <p
+      v-if="paging.page.text"
+      class="said"
+    >
+      “{{ paging.page.text }}”
+    </p>
+    <div
+      v-if="reading && !paging.page.waits"
+      class="texts"
+      role="group"
+      aria-label="Announcements at hand"
+    >
+      <div
+        v-for="{ occasion, texts } in paging.announcements"
+        :key="occasion"
+        class="occasion"
+      >
+        <h3>{{ occasion }}</h3>
+        <button
+          v-for="one in texts"
+          :key="one.id"
+          type="button"
+          :aria-disabled="!live.working"
+          @click="live.working && paging.read(one)"
+        >
+          <span>{{ one.text }}</span>
+          <span class="often">{{ one.rank === 'ordinary' ? '' : one.rank }}
+            {{ one.twice ? `said ${paging.said[one.id] ?? 0} of 2 times` : paging.said[one.id] ? 'said' : '' }}</span>
+        </button>
+      </div>
+    </div>
+  </section>
+  <section
+    v-else-if="paging.heard.length"
+    class="bar"
+    aria-label="Somebody speaks to you"
+  >
+    <p
+      v-for="page in paging.heard"
+      :key="page.id"
+      class="to"
+    >
+      <strong>{{ directory.nameOf(page.by) }}</strong> speaks to {{ page.private ? 'you' : directory.nameOf(page.to) }}<template v-if="page.text">
+        : “{{ page.text }}”
+      </template>
+    </p>
+  </section>
+  <section
+    v-else-if="paging.report"
+    class="bar"
+    aria-label="Who was reached"
+  >
+    <p class="to">
+      {{ paging.report.text }}
+    </p>
+    <p
+      v-if="paging.report.missed.length"
+      class="said"
+    >
+      Not reached: {{ paging.report.missed.join(', ') }}
+    </p>
+    <el-button
+      size="small"
+      text
+      @click="paging.report = null"
+    >
+      Close
+    </el-button>
+  </section>
+</template>
+
+<style scoped>
+.bar {
+  position: fixed;
+  inset: auto 0 0;
+  z-index: 8;
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: center;
+  max-height: 60vh;
+  padding: var(--space-3) var(--space-4);
+  overflow: hidden auto;
+  background: var(--sheet);
+  border-top: 2px solid var(--edge-strong);
+  box-shadow: 0 -4px 14px var(--shade);
+}
+
+.open {
+  border-top: 4px solid var(--alarm);
+}
+
+.to {
+  font-size: var(--type-4);
+}
+
+.sign {
+  color: var(--alarm);
+}
+
+.left {
+  min-width: 15rem;
+  color: var(--ink-soft);
+  font-variant-numeric: tabular-nums;
+}
+
+.say {
+  display: flex;
+  flex: 1;
+  gap: var(--space-2);
+  align-items: center;
+  min-width: 20rem;
+}
+
+.say input {
+  flex: 1;
+  min-width: 0;
+  height: 1.75rem;
+  padding: 0 var(--space-3);
+  background: var(--lit);
+  border: 1px solid var(--edge-strong);
+  border-radius: var(--round);
+  color: var(--ink);
+}
+
+.say .el-button {
+  margin: 0;
+}
+
+.said {
+  flex-basis: 100%;
+  max-height: 4.5em;
+  overflow: hidden auto;
+}
+
+.texts {
+  display: grid;
+  flex-basis: 100%;
+  grid-template-columns: repeat(auto-fit, minmax(15rem, 1fr));
+  gap: var(--space-4);
+}
+
+.occasion {
+  display: grid;
+  gap: var(--space-2);
+  align-content: start;
+}
+
+.texts h3 {
+  color: var(--ink-soft);
+  font: 600 var(--type-2) var(--font-sign);
+}
+
+.texts button {
+  display: grid;
+  gap: var(--space-1);
+  padding: var(--space-2) var(--space-3);
+  background: var(--lit);
+  border: 1px solid var(--lit-edge);
+  border-radius: var(--round);
+  color: var(--lit-ink);
+  font-size: var(--type-2);
+  text-align: left;
+  cursor: pointer;
+}
+
+.often {
+  color: var(--lit-ink-soft);
+}
+</style>

@@ -1,0 +1,132 @@
+import { useThrottleFn, useTimeoutFn } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { Cause, DeviceId, Page } from '~~/core/calls/model'
+import { ownPage, pagesHeardAt, speakerWords, speakingAt } from '~~/core/calls/pages'
+import type { PageRank, StandingAnnouncement } from '~~/core/company/company'
+import { useDesk } from './desk'
+import { focusField } from './dialogs'
+import { useDirectory } from './directory'
+import { type Happening, useLive } from './live'
+
+const reportStays = 20_000
+/** Whoever writes goes on speaking: that is said no oftener than this, in milliseconds. */
+const goesOn = 3_000
+
+/** Why a microphone closed, where it was not by one's own hand. */
+const whyClosed: Partial<Record<Cause, string>> = {
+  noAnswer: 'Microphone closed by itself: nothing was said for a while',
+  preempted: 'Somebody speaks there now whose message matters more: your microphone is closed',
+  busy: 'Given up: somebody else went on speaking there',
+  outOfService: 'Microphone closed: there is nobody to hear it any more',
+}
+const missedWords: Partial<Record<Cause, string>> = { busy: 'talking', doNotDisturb: 'do not disturb', outOfService: 'no telephone' }
+
+/** Speaking to telephones and loudspeakers: one's own microphone, what one hears of others, and who was reached. */
+export const usePaging = defineStore('paging', () => {
+  const live = useLive()
+  const desk = useDesk()
+  const directory = useDirectory()
+  const page = computed(() => live.state && desk.device ? ownPage(live.state, desk.device) ?? null : null)
+  const heard = computed(() => live.state && desk.device ? pagesHeardAt(live.state, desk.device) : [])
+  const to = computed(() => page.value ? directory.nameOf(page.value.to) : '')
+  /** Until the microphone closes by itself, in milliseconds. */
+  const left = computed(() => page.value && live.state ? Math.max(0, page.value.heardAt + live.state.company.settings.pageSilence - desk.now) : 0)
+  /** Who speaks where one's own page waits. */
+  const speakers = computed(() => {
+    const { state } = live
+    const zone = page.value?.waits && state?.company.zones[page.value.to]
+    return zone ? speakerWords(state!, speakingAt(state!, zone.speakers, page.value!.by)) : ''
+  })
+  const announcements = computed(() => {
+    const all = Object.values(live.state?.company.announcements ?? {}).sort((a, b) => a.position - b.position)
+    return [...new Set(all.map(({ occasion }) => occasion))].map(occasion => ({ occasion, texts: all.filter(one => one.occasion === occasion) }))
+  })
+  /** How often each text has been said on this page. */
+  const said = ref<Record<string, number>>({})
+  /** What became of the last page: in a line, and whom it did not reach. */
+  const report = ref<{ text: string, missed: string[] } | null>(null)
+  const forget = useTimeoutFn(() => {
+    report.value = null
+  }, reportStays, { immediate: false })
+
+  function open(to: DeviceId, rank: PageRank): Promise<boolean> {
+    return desk.ask({ service: 'openPage', to, rank })
+  }
+
+  /** One key: speaks to the zone or group that the company has named for it; closes the microphone when it is open. */
+  function toggle(): void {
+    const wanted = live.state?.company.settings.pageDefault
+    if (page.value) void close()
+    else if (wanted) void open(wanted, 'ordinary')
+    else desk.say('No zone is set for this key')
+  }
+
+  async function close(): Promise<void> {
+    if (page.value) await desk.ask({ service: 'closePage', page: page.value.id })
+  }
+
+  /** @returns true when it was heard */
+  async function speak(text: string): Promise<boolean> {
+    return page.value !== null && await desk.ask({ service: 'speakOnPage', page: page.value.id, ...(text && { text }) })
+  }
+  const goOn = useThrottleFn(() => page.value && !page.value.waits && void speak(''), goesOn)
+
+  /** Reads out a text that is at hand; one that must be heard above others is spoken with its rank. */
+  async function read({ id, text, rank }: StandingAnnouncement): Promise<void> {
+    const before = page.value
+    if (!before) return
+    if (rank !== 'ordinary' && before.rank !== rank && !before.private && !await open(before.to, rank)) return
+    if (await speak(text)) said.value = { ...said.value, [id]: (said.value[id] ?? 0) + 1 }
+  }
+
+  function reached({ reached, missed, waits, private: alone }: Page): { text: string, missed: string[] } {
+    if (waits || alone) return { text: '', missed: [] }
+    const names = missed.map(({ device, cause }) => `${directory.nameOf(device)} (${missedWords[cause] ?? cause})`)
+    const count = `${reached.length} of ${reached.length + missed.length}`
+    return { text: names.length > 0 ? `reached ${count}` : `reached all ${reached.length}`, missed: names }
+  }
+
+  /** What happened to one's own page; told before it is forgotten. */
+  function follow(happenings: Happening[]): void {
+    for (const { event } of happenings) {
+      if (!('device' in event) || event.device !== desk.device) continue
+      if (event.type === 'pageOpened') {
+        if (!again) said.value = {}
+        again = false
+        report.value = null
+        last = { ...event, id: event.page, by: event.device, heardAt: event.at, text: '' }
+        const name = directory.nameOf(event.to)
+        desk.say(event.waits ? `Somebody speaks to ${name}: you are next` : `Microphone open to ${name}`, 'urgent')
+      }
+      else if (event.type === 'pageBegun' && last) {
+        last = { ...last, waits: false, reached: event.reached }
+        desk.say(`Microphone open to ${directory.nameOf(last.to)}: speak now`, 'urgent')
+      }
+      else if (event.type === 'pageClosed' && last?.id === event.page) {
+        // Opened again at once, with a higher rank.
+        again = page.value?.to === last.to
+        const { text, missed } = reached(last)
+        const words = [whyClosed[event.cause] ?? 'Microphone closed', text].filter(Boolean).join('; ')
+        if (!again) desk.say(missed.length > 0 ? `${words}; not reached: ${missed.slice(0, 4).join(', ')}` : words, 'urgent')
+        report.value = { text: words, missed }
+        forget.start()
+        last = null
+        if (!page.value) focusField()
+      }
+    }
+  }
+  let last: Page | null = null
+  let again = false
+  live.onHappening(follow)
+
+  watch(() => heard.value.map(({ id }) => id).join(' '), (_now, before) => {
+    const [newest] = heard.value.filter(({ id }) => !before.split(' ').includes(id))
+    if (newest) desk.say(`${directory.nameOf(newest.by)} speaks to ${newest.private ? 'you' : directory.nameOf(newest.to)}`, 'urgent')
+  })
+  watch(() => heard.value.map(({ text }) => text).join('\n'), (now) => {
+    if (now) desk.say(heard.value.map(({ text }) => text).join('. '), 'urgent')
+  })
+
+  return { page, heard, to, left, speakers, announcements, said, report, open, toggle, close, speak, goOn, read }
+})

@@ -1,0 +1,185 @@
+import { describe, expect, it } from 'vitest'
+import { merrowby } from '../../demo/company/merrowby'
+import { hearersOf, ownPage, pagesHeardAt } from './pages'
+import type { PageRank } from '../company/company'
+import { redactEvent, redactState } from './redaction'
+import { connectionOf } from './questions'
+import { Tryout } from './tryout'
+
+const exchange = (people?: number) => new Tryout(people ? merrowby(people) : undefined)
+const [ines, tomas] = ['t2100', 't2101']
+
+function speaks(day: Tryout, to: string, device = ines, rank: PageRank = 'ordinary') {
+  day.must({ service: 'openPage', device, to, rank })
+  return ownPage(day.state, device)!
+}
+/** Somebody is called by a colleague and answers. */
+function talks(day: Tryout, device: string, colleague: string): string {
+  day.must({ service: 'makeCall', device: colleague, number: device })
+  const call = [...day.state.calls.keys()].at(-1)!
+  day.must({ service: 'answerCall', device, call })
+  return call
+}
+function after(day: Tryout, seconds: number): void {
+  day.now += seconds * 1_000
+  day.must({ service: 'tick' })
+}
+
+describe('speaking to one telephone', () => {
+  it('is heard at once, free or busy; the other party does not hear it, and the speaker\'s caller waits on hold', () => {
+    const day = exchange()
+    const mine = day.inHand(ines)
+    const theirs = talks(day, 't2105', 't2107')
+    const page = speaks(day, 't2105')
+    expect(connectionOf(day.call(mine), ines)?.state).toBe('held')
+    expect(hearersOf(day.state, page)).toEqual(['t2105'])
+    expect(connectionOf(day.call(theirs), 't2105')?.state).toBe('connected')
+    expect(day.call(theirs).connections).toHaveLength(2)
+  })
+
+  it('goes on while that telephone begins to ring, and answers nothing', () => {
+    const day = exchange()
+    const page = speaks(day, 't2105')
+    const call = day.offer('+441632960105')
+    expect(connectionOf(day.call(call), 't2105')?.state).toBe('alerting')
+    day.must({ service: 'answerCall', device: 't2105', call })
+    expect(hearersOf(day.state, day.state.pages.get(page.id)!)).toEqual(['t2105'])
+  })
+
+  it('respects do not disturb, but for a page that matters more', () => {
+    const day = exchange()
+    day.must({ service: 'setDoNotDisturb', device: 't2105', on: true })
+    expect(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'ordinary' })?.sentence).toContain('has do not disturb on')
+    expect(speaks(day, 't2105', ines, 'urgent').reached).toEqual(['t2105'])
+  })
+
+  it('is for operators at their console, and never for oneself or a telephone that is not there', () => {
+    const day = exchange()
+    expect(day.ask({ service: 'openPage', device: 't2110', to: 't2105', rank: 'ordinary' })?.code).toBe('notAllowed')
+    expect(day.ask({ service: 'intercomCall', device: 't2110', number: 't2105' })?.code).toBe('notAllowed')
+    expect(day.ask({ service: 'openPage', device: ines, to: ines, rank: 'ordinary' })?.code).toBe('toSelf')
+    expect(day.ask({ service: 'openPage', device: ines, to: 'nowhere', rank: 'ordinary' })?.code).toBe('unallocatedNumber')
+    day.change('telephones', 't2105', { inService: false })
+    expect(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'safety' })?.code).toBe('outOfService')
+  })
+
+  it('what is said there is told to nobody else', () => {
+    const day = exchange()
+    const page = speaks(day, 't2105')
+    day.must({ service: 'speakOnPage', device: ines, page: page.id, text: 'Your wife is at the desk.' })
+    expect(redactState(day.state).pages.get(page.id)?.text).toBe('')
+    const said = { type: 'pageSpoken' as const, device: ines, page: page.id, text: 'All aboard.', seq: 1, at: 1 }
+    expect(redactEvent({ ...said, private: true })).toMatchObject({ text: '' })
+    expect(redactEvent({ ...said, private: false })).toMatchObject({ text: 'All aboard.' })
+  })
+})
+
+describe('a microphone', () => {
+  it('closes by itself when nobody is heard, and stays open as long as somebody speaks', () => {
+    const day = exchange()
+    const page = speaks(day, 'zone:hall')
+    for (let i = 0; i < 8; i++) {
+      after(day, 14)
+      day.must({ service: 'speakOnPage', device: ines, page: page.id })
+    }
+    after(day, 14)
+    expect(day.state.pages.size).toBe(1)
+    after(day, 2)
+    expect(day.state.pages.size).toBe(0)
+  })
+
+  it('closes when its speaker\'s browser dies, answers, or goes to another page', () => {
+    const day = exchange()
+    const call = day.offer()
+    speaks(day, 'zone:hall')
+    day.must({ service: 'answerCall', device: ines, call })
+    expect(day.state.pages.size).toBe(0)
+    speaks(day, 'zone:hall')
+    speaks(day, 'zone:pier')
+    expect([...day.state.pages.values()].map(({ to }) => to)).toEqual(['zone:pier'])
+    day.must({ service: 'setAgentState', device: ines, attended: false })
+    expect(day.state.pages.size).toBe(0)
+  })
+
+  it('is closed by its speaker alone', () => {
+    const day = exchange()
+    const page = speaks(day, 'zone:hall')
+    for (const request of [{ service: 'closePage' as const }, { service: 'speakOnPage' as const, text: 'boo' }])
+      expect(day.ask({ ...request, device: tomas, page: page.id })?.code).toBe('notPossibleNow')
+    day.must({ service: 'closePage', device: ines, page: page.id })
+    expect(day.ask({ service: 'speakOnPage', device: ines, page: page.id, text: 'still there?' })?.sentence).toContain('was not heard')
+  })
+})
+
+describe('a zone', () => {
+  it('on which somebody speaks: the second waits and begins by itself, or is heard over them when it matters more', () => {
+    const day = exchange()
+    const first = speaks(day, 'zone:hall')
+    const second = speaks(day, 'zone:stennick', tomas)
+    expect(second).toMatchObject({ waits: true, reached: [] })
+    expect(day.ask({ service: 'speakOnPage', device: tomas, page: second.id, text: 'x' })?.sentence).toContain('Somebody else speaks there')
+    day.must({ service: 'closePage', device: ines, page: first.id })
+    expect(ownPage(day.state, tomas)).toMatchObject({ id: second.id, waits: false })
+    expect(ownPage(day.state, tomas)?.reached).toContain('Hall')
+    speaks(day, 'zone:hall', ines, 'safety')
+    expect(ownPage(day.state, tomas)).toBeUndefined()
+    expect(ownPage(day.state, ines)?.waits).toBe(false)
+  })
+
+  it('waited for in vain is given up', () => {
+    const day = exchange()
+    const first = speaks(day, 'zone:hall')
+    speaks(day, 'zone:hall', tomas)
+    for (let i = 0; i < 6; i++) {
+      after(day, 12)
+      if (day.state.pages.has(first.id)) day.must({ service: 'speakOnPage', device: ines, page: first.id })
+    }
+    expect([...day.state.pages.values()].map(({ by }) => by)).toEqual([ines])
+  })
+
+  it('that is no more ends what is spoken there', () => {
+    const day = exchange()
+    speaks(day, 'zone:pier')
+    day.configure({ part: 'zones', id: 'zone:pier', value: null })
+    expect(day.state.pages.size).toBe(0)
+  })
+})
+
+describe('a group', () => {
+  it('of four hundred telephones is reached at once, but for who talks, is not to be disturbed, or has no telephone', () => {
+    const day = exchange(800)
+    const members = Object.keys(day.state.company.telephones).slice(3, 403)
+    day.change('groups', 'group:freight', { members })
+    const [busy, quiet, dead, later] = members as [string, string, string, string]
+    talks(day, busy, members[10]!)
+    day.must({ service: 'setDoNotDisturb', device: quiet, on: true })
+    day.change('telephones', dead, { inService: false })
+    const page = speaks(day, 'group:freight')
+    const dark = members.filter(id => !day.state.company.telephones[id]!.inService).length
+    expect(page.reached).toHaveLength(400 - 3 - dark)
+    expect(page.missed).toEqual(expect.arrayContaining([
+      { device: busy, cause: 'busy' }, { device: quiet, cause: 'doNotDisturb' }, { device: dead, cause: 'outOfService' },
+    ]))
+    // Whoever begins to talk is left in peace, and hears it again afterwards.
+    const call = talks(day, later, members[20]!)
+    expect(pagesHeardAt(day.state, later)).toEqual([])
+    day.must({ service: 'clearConnection', device: later, call })
+    expect(pagesHeardAt(day.state, later)).toHaveLength(1)
+  })
+})
+
+describe('an intercom', () => {
+  it('is answered by the telephone itself, its microphone off until its owner turns it on; on a call it rings', () => {
+    const day = exchange()
+    day.must({ service: 'intercomCall', device: ines, number: 't2105' })
+    const [call] = [...day.state.calls.values()]
+    expect(connectionOf(call!, 't2105')).toMatchObject({ state: 'connected', muted: true })
+    day.must({ service: 'setMicrophoneMute', device: 't2105', call: call!.id, party: 't2105', on: false })
+    expect(connectionOf(day.call(call!.id), 't2105')?.muted).toBeUndefined()
+    day.change('telephones', 't2106', { capacity: 2 })
+    talks(day, 't2106', 't2107')
+    day.must({ service: 'intercomCall', device: tomas, number: 't2106' })
+    const rings = [...day.state.calls.values()].find(({ calling }) => calling === tomas)!
+    expect(connectionOf(rings, 't2106')?.state).toBe('alerting')
+  })
+})

@@ -1,0 +1,124 @@
+import { type Group, type PageRank, pageRanks, type Telephone, type Zone } from '../company/company'
+import { lookUp } from '../company/lookups'
+import { readDialled } from '../numbers/dialled'
+import { cannotRingWords, nameOf, refuse, type Refused } from './answers'
+import type { CallEvent, DeviceId, ExchangeState, Page } from './model'
+import { talkingCallOf } from './questions'
+
+/** Speaking to telephones and loudspeakers at once: whom it reaches, who hears it now, and when it must end. */
+
+type PageTarget = { kind: 'telephone', telephone: Telephone } | { kind: 'group', group: Group } | { kind: 'zone', zone: Zone }
+
+const above = (one: PageRank, other: PageRank) => pageRanks.indexOf(one) - pageRanks.indexOf(other)
+
+/** Whom a page is for, by id or by number inside. */
+export function pageTarget({ company }: ExchangeState, to: string): PageTarget | Refused {
+  const dialled = readDialled(to)
+  const find = <T extends { id: string, number: string }>(all: Record<string, T>): T | undefined =>
+    lookUp(all, to) ?? (dialled.kind === 'inside' ? Object.values(all).find(({ number }) => number === dialled.digits) : undefined)
+  const zone = find(company.zones)
+  if (zone) return { kind: 'zone', zone }
+  const group = find(company.groups)
+  if (group) return { kind: 'group', group }
+  const telephone = find(company.telephones)
+  return telephone ? { kind: 'telephone', telephone } : refuse('unallocatedNumber', `There is no telephone, group or zone ${to} to speak to.`)
+}
+
+export function openPages(state: ExchangeState): Page[] {
+  return [...state.pages.values()].filter(({ waits }) => !waits)
+}
+
+/** The page that somebody speaks on, or waits to speak on. */
+export function ownPage(state: ExchangeState, device: DeviceId): Page | undefined {
+  return [...state.pages.values()].find(({ by }) => by === device)
+}
+
+/** Who hears a page now: whoever of a group talks to somebody meanwhile does not; of one telephone its owner does, also while they talk. */
+export function hearersOf(state: ExchangeState, page: Page): string[] {
+  if (page.waits) return []
+  if (page.private) return page.reached
+  const { zones, groups } = state.company
+  const zone = lookUp(zones, page.to)
+  // Whoever has left the group since, or a loudspeaker that belongs to another zone now, hears nothing of it.
+  const meant = new Set(zone?.speakers ?? lookUp(groups, page.to)?.members)
+  return page.reached.filter(one => meant.has(one) && (zone !== undefined || !talkingCallOf(state, one)))
+}
+
+/** The open pages that a telephone hears. */
+export function pagesHeardAt(state: ExchangeState, device: DeviceId): Page[] {
+  return openPages(state).filter(page => page.reached.includes(device) && hearersOf(state, page).includes(device))
+}
+
+/** Pages of others that sound at some of these loudspeakers, the highest rank first. */
+export function speakingAt(state: ExchangeState, speakers: readonly string[], except?: DeviceId): Page[] {
+  return openPages(state)
+    .filter(({ by, to, reached }) => by !== except && lookUp(state.company.zones, to) && reached.some(speaker => speakers.includes(speaker)))
+    .sort((a, b) => above(b.rank, a.rank) || a.at - b.at)
+}
+
+/** Whom a page would reach and whom not, or why it can't begin. `over`: pages of lower rank that give way. `waits`: somebody speaks there. */
+export function reachOfPage(
+  state: ExchangeState, by: DeviceId, target: PageTarget, rank: PageRank,
+): Pick<Page, 'reached' | 'missed' | 'waits'> & { over: Page[] } | Refused {
+  if (target.kind === 'zone') {
+    const { speakers } = target.zone
+    const others = speakingAt(state, speakers, by)
+    const waits = others.some(other => above(other.rank, rank) >= 0)
+    return { reached: waits ? [] : speakers, missed: [], waits, over: waits ? [] : others }
+  }
+  const members = target.kind === 'group' ? target.group.members.filter(member => member !== by) : [target.telephone.id]
+  const missed = members.flatMap((device) => {
+    const cause = whyMissed(state, device, by, rank, target.kind === 'telephone')
+    return cause ? [{ device, cause }] : []
+  })
+  const reached = members.filter(member => !missed.some(({ device }) => device === member))
+  if (reached.length > 0) return { reached, missed, waits: false, over: [] }
+  if (target.kind === 'group') return refuse('nobodyFree', `Nobody in ${target.group.name} can hear you at present.`)
+  const { name } = target.telephone
+  const [{ cause }] = missed as [Page['missed'][number]]
+  if (cause === 'busy') return refuse('busy', `Somebody else is speaking to ${name} at this moment.`)
+  const why = cause === 'doNotDisturb' ? 'doNotDisturb' : 'outOfService'
+  return refuse(why, `${name} ${cannotRingWords[why]}.`)
+}
+
+/** Of a group whoever talks is left in peace; one telephone is spoken to also while its owner talks, and only they hear it. */
+function whyMissed(state: ExchangeState, device: DeviceId, by: DeviceId, rank: PageRank, alone: boolean): 'outOfService' | 'doNotDisturb' | 'busy' | null {
+  if (!lookUp(state.company.telephones, device)?.inService) return 'outOfService'
+  if (state.devices.get(device)?.doNotDisturb && above(rank, state.company.settings.pageOverDoNotDisturb) < 0) return 'doNotDisturb'
+  if (!alone && talkingCallOf(state, device)) return 'busy'
+  return openPages(state).some(other => other.by !== by && other.reached.includes(device)) ? 'busy' : null
+}
+
+/**
+ * What must hold for pages after everything that happens: the speaker is there and talks to nobody else, whoever is spoken to alone has a telephone, and
+ * what waited for loudspeakers begins when they are free, the highest rank first.
+ */
+export function pagesAfterwards(state: ExchangeState): CallEvent[] {
+  const { telephones, zones, groups } = state.company
+  const ends = [...state.pages.values()].flatMap((page) => {
+    if (!maySpeakOn(state, page)) return [closed(page, 'normalClearing')]
+    const there = page.private ? lookUp(telephones, page.to)?.inService : lookUp(zones, page.to) ?? lookUp(groups, page.to)
+    return there ? [] : [closed(page, 'outOfService')]
+  })
+  if (ends.length > 0) return ends
+  const taken = new Set<string>()
+  return [...state.pages.values()].filter(({ waits }) => waits).sort((a, b) => above(b.rank, a.rank) || a.at - b.at).flatMap((page): CallEvent[] => {
+    const { speakers } = lookUp(zones, page.to)!
+    if (speakingAt(state, speakers, page.by).length > 0 || speakers.some(speaker => taken.has(speaker))) return []
+    for (const speaker of speakers) taken.add(speaker)
+    return [{ type: 'pageBegun', device: page.by, page: page.id, reached: speakers }]
+  })
+}
+
+function maySpeakOn(state: ExchangeState, { by }: Page): boolean {
+  return Boolean(lookUp(state.company.telephones, by)?.inService && state.agents.get(by)?.attended && !talkingCallOf(state, by))
+}
+
+export function closed(page: Page, cause: 'normalClearing' | 'outOfService' | 'preempted' | 'noAnswer' | 'busy'): CallEvent {
+  return { type: 'pageClosed', device: page.by, page: page.id, cause }
+}
+
+/** Who speaks there, for a sentence. */
+export function speakerWords(state: ExchangeState, pages: readonly Page[]): string {
+  return pages.map(({ by }) => nameOf(state, by)).join(' and ')
+}
