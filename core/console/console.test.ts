@@ -135,9 +135,10 @@ describe('the ways to whoever is named', () => {
     const { groups } = screen.desk.state.company
     const group = Object.values(groups).find(({ distribution }) => distribution !== 'queue')!
     const queue = Object.values(groups).find(({ id, distribution }) => distribution === 'queue' && id !== 'operators')!
-    expect(screen.ids(group.id)).toEqual(['call'])
+    expect(screen.ids(group.id)).toEqual(['call', 'page'])
     screen.desk.inHand('t2100')
-    expect(waysTo(screen.console, group.id).map(({ deed }) => asks(deed))).toMatchObject([{ distribution: 'longestFree' }, { distribution: 'all' }])
+    expect(waysTo(screen.console, group.id).map(({ deed }) => asks(deed)))
+      .toMatchObject([{ distribution: 'longestFree' }, { distribution: 'all' }, { service: 'openPage', to: group.id }])
     expect(screen.way(queue.id, 'passOn')!.words).toContain('wait in the')
   })
 

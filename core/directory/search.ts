@@ -129,6 +129,8 @@ export function searchDirectory(index: DirectoryIndex, typed: string, limit: num
         because = match.token
       }
     }
+    // Loudspeakers stand behind everybody who can be called, but for who types their whole name.
+    if (entry.isZone && wordsOf(entry.last).join(' ') === words.join(' ')) score += words.length
     if (score > 0) hits.push({ id: entry.id, score, because: reason(because), order })
   }
   hits.sort((a, b) => b.score - a.score || (a.order < b.order ? -1 : 1))

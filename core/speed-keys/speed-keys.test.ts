@@ -40,7 +40,7 @@ describe('a speed key', () => {
     for (const page of speedKeyPages(company)) {
       for (const one of page.keys) {
         const meaning = meaningOf(console, one, true)
-        if (one.kind === 'status' || one.kind === 'line' || one.kind === 'slot' || !('deed' in meaning) || meaning.deed.do !== 'ask') continue
+        if (['status', 'line', 'slot', 'zone'].includes(one.kind) || !('deed' in meaning) || meaning.deed.do !== 'ask') continue
         expect(meaning.deed.request).toSatisfy((request: { service: string, distribution?: string }) =>
           request.service === 'consultationCall' || request.distribution === 'all')
       }
