@@ -45,6 +45,23 @@ test('queues at a glance; one is opened, a chosen caller answered, another carri
   await expect(console.getByText('Only who serves the Freight queue')).toBeVisible()
   await console.keyboard.press(';')
   await expect(windows).toHaveCount(everybody)
+
+  // A member is given a pause, says at their own telephone that they serve again, and takes who waits there.
+  const member = cast.state.company.telephones[members[1]!]!
+  await panel.getByRole('button', { name: `${member.name}: pause or serve` }).click()
+  await console.getByRole('menuitem', { name: 'Pause: Paperwork' }).click()
+  await expect(freight).toHaveAccessibleName(/ 1 paused, /)
+  await expect(panel.getByRole('listitem').filter({ hasText: member.name })).toContainText(/paused \d:\d\d: Paperwork/)
+  const handset = await console.context().newPage()
+  await handset.goto(`/handset?of=${member.id}`)
+  const own = handset.getByRole('region', { name: 'Freight queue' })
+  await expect(own).toContainText('Paperwork')
+  await own.getByRole('button', { name: /pause or serve$/ }).click()
+  await handset.getByRole('menuitem', { name: 'Serve again' }).click()
+  await expect(own).toContainText('Freight queue: serving')
+  await own.getByRole('button', { name: /^Take Queued Third, waiting/ }).click()
+  await expect(handset.getByRole('article', { name: 'Call with Queued Third' })).toContainText('talking')
+  await handset.close()
   await panel.getByRole('button', { name: 'Close' }).click()
   await expect(console.getByRole('complementary', { name: 'The call in question' })).toBeVisible()
 })

@@ -25,7 +25,8 @@ export const useQueues = defineStore('queues', () => {
     const { waiting, serving } = board
     const [first] = waiting
     const waits = first ? `${waiting.length} waiting, the longest ${spell(desk.now - first.since)}` : 'nobody waits'
-    const serves = isDeserted(board) ? 'nobody there to answer' : `${serving.free} free, ${serving.busy} talking, ${serving.away} away`
+    const paused = serving.paused > 0 ? `${serving.paused} paused, ` : ''
+    const serves = isDeserted(board) ? 'nobody there to answer' : `${serving.free} free, ${serving.busy} talking, ${paused}${serving.away} away`
     return `${board.name}: ${waits}; ${serves}`
   }
 

@@ -1,7 +1,7 @@
 import { type EventKind, told } from './event'
 import type { Call, CallId, Connection, ConnectionState, DeviceId, EventOf, ExchangeState, NumberedEvent, Step } from './model'
 import { isMailbox } from './names'
-import { connectionOf, isOutside, placesOf } from './questions'
+import { connectionOf, isOutside, placesOf, queueOf } from './questions'
 
 /**
  * The course of every call, whatever services it goes through: the events that several of them bring about. What follows for everything else stands in
@@ -160,8 +160,10 @@ function answered(call: Call, event: EventOf<'established'>): Call {
     return { ...call, connections, conference: call.conference ?? (three ? { by: rang.invitedBy, since: event.at } : null) }
   }
   const others = settled(call.connections).filter(({ device }) => device !== event.device && device !== event.from)
+  const queue = queueOf(call)
   return {
     ...call, passing: null, hunting: null, parked: null,
+    ...(queue && { servedFrom: queue.device }),
     ...(!isMailbox(event.device) && { overflowed: [] }),
     conference: call.conference ?? (others.length > 1 ? { by: event.device, since: event.at } : null),
     connections: [...others, { ...taken, ...(rang && outsideOf(rang)) }],

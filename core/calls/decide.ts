@@ -66,6 +66,7 @@ function timerDue(state: ExchangeState, { name, owner, line }: Timer): CallEvent
     case 'line': return [{ type: 'lineServed', device: owner, line: line!, on: true, until: null }]
     // What becomes of the callers of whoever has gone is seen to with everybody who is on hold with nobody.
     case 'absence': return [{ type: 'agentStateChanged', device: owner, attended: false, leavesAt: null }]
+    case 'wrapUp': return [{ type: 'queueServed', device: owner, queue: line!, state: 'serving', reason: null, by: null }]
     case 'page': {
       const page = state.pages.get(owner)!
       return [closed(page, page.waits ? 'busy' : 'noAnswer')]

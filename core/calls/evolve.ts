@@ -1,7 +1,8 @@
 import { begun, type CallChange, changedCall, heardOfConsultation, ledBySomebody, watchedOutside } from './course'
 import type { EventKind } from './event'
 import { kinds } from './events'
-import type { Call, CallEvent, CallId, Connection, DeviceId, EventOf, ExchangeState, NumberedEvent } from './model'
+import { isMemberOf, lookUp } from '../company/lookups'
+import type { Call, CallEvent, CallId, Connection, Device, DeviceId, EventOf, ExchangeState, NumberedEvent } from './model'
 import { reindex, reindexPlaces } from './indexes'
 
 const outlivedKept = 60
@@ -65,7 +66,7 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
   // Whoever has handed a caller on asks for them no longer.
   for (const { device } of gone) calls = forgotten(calls, touched, call.id, device)
   if ('party' in event && event.party) next.serial = state.serial + 1
-  return settledAt(state, next, calls, touched, gone, after.connections, event.at)
+  return settledAt(state, next, calls, touched, gone, after, event.at)
 }
 
 /** The state with its calls as they are now; telephones that have just been left by their last call are free. */
@@ -75,7 +76,7 @@ function settledAt(
   calls: ExchangeState['calls'],
   touched: Iterable<CallId>,
   gone: readonly Connection[],
-  there: readonly Connection[],
+  { connections: there, servedFrom }: Pick<Call, 'connections' | 'servedFrom'>,
   at: number,
 ): ExchangeState {
   next.calls = calls
@@ -83,7 +84,8 @@ function settledAt(
   for (const { device } of gone) {
     const left = next.devices.get(device)
     if (!left || next.indexes.callsAt.has(device)) continue
-    next.devices = next.company.telephones[device] ? next.devices.set(device, { ...left, freeSince: at }) : next.devices.delete(device)
+    const free = { ...left, freeSince: at, ...wrappingUp(next, device, left, servedFrom, at) }
+    next.devices = next.company.telephones[device] ? next.devices.set(device, free) : next.devices.delete(device)
   }
   const came = there.filter(({ device }) => !state.indexes.callsAt.has(device))
   reindexPlaces(
@@ -94,11 +96,18 @@ function settledAt(
   return next
 }
 
+/** Whoever has had a call of one of their queues has work to do on it, as long as the queue allows. */
+function wrappingUp({ company }: ExchangeState, device: DeviceId, { absences }: Device, queue: DeviceId | undefined, at: number): Pick<Device, 'absences'> {
+  const group = queue === undefined ? undefined : lookUp(company.groups, queue)
+  if (!group?.wrapUp || absences?.[group.id] || !isMemberOf(company, device, group.id)) return {}
+  return { absences: { ...absences, [group.id]: { state: 'wrapUp', reason: null, since: at, until: at + group.wrapUp, by: null } } }
+}
+
 /** The state after a call has ended: nothing refers to it any more. */
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
   const touched = touchedBy(state, [call])
   next.outlived = outlivedAfter(state, call, event.at)
-  return settledAt(state, next, forgotten(state.calls.delete(call.id), touched, call.id), touched, call.connections, [], event.at)
+  return settledAt(state, next, forgotten(state.calls.delete(call.id), touched, call.id), touched, call.connections, { ...call, connections: [] }, event.at)
 }
 
 /** Nobody of `among` is asked any more for the caller of a call that has ended, or that whoever asked has left. */

@@ -94,7 +94,7 @@ function freeKeys(state: ExchangeState, id: DeviceId): string[] {
   const device = state.devices.get(id)
   if (!device || device.doNotDisturb || device.status.reason || state.indexes.callsAt.has(id) || !state.company.telephones[id]?.inService) return []
   const since = String(Math.ceil(device.freeSince ?? 0)).padStart(16, '0')
-  return Array.from(groupsOf(state.company, id), group => `${group} ${since} ${id}`)
+  return [...groupsOf(state.company, id)].flatMap(group => device.absences?.[group] ? [] : [`${group} ${since} ${id}`])
 }
 
 function placeConnections(indexes: Indexes, was: Call | undefined, is: Call | undefined): void {

@@ -166,6 +166,8 @@ export interface Call {
   account: string | null
   /** What an outside party was last heard to say: stands in for the voice. */
   caption: Caption | null
+  /** The queue from which it was last answered. */
+  servedFrom?: DeviceId
   /** Whoever called from outside hung up while nobody talked with them: on hold, parked, ringing on or waiting again. */
   gaveUp?: true
   story: Step[]
@@ -181,6 +183,19 @@ export interface Status {
   until: number | null
 }
 
+/**
+ * Somebody does not serve one of their queues for the time being. `paused`: says why; `left`: voluntary members alone; `wrapUp`: has just ended a call of
+ * it, and has work to do on it until then (the exchange's time).
+ */
+export interface QueueAbsence {
+  state: 'paused' | 'left' | 'wrapUp'
+  reason: string | null
+  since: number
+  until: number | null
+  /** Who else did it for them. */
+  by: DeviceId | null
+}
+
 /** What happens at a telephone of ours, beside its calls. Who has it and which number reaches it is the company's configuration. */
 export interface Device {
   doNotDisturb: boolean
@@ -190,6 +205,8 @@ export interface Device {
   status: Status
   /** True while a person holds the stand-in handset: nobody simulated acts for them. */
   handset: boolean
+  /** The queues and groups that it does not serve for the time being. */
+  absences?: Record<DeviceId, QueueAbsence>
   /** Since when it has had no call; null before its first one. Whoever has been free longest is rung first. */
   freeSince: number | null
 }

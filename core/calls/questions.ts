@@ -74,6 +74,8 @@ export function mayAnswerFromQueue(state: ExchangeState, call: Call, device: Dev
 export function serves(state: ExchangeState, call: Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'>, member: DeviceId): boolean {
   const device = state.devices.get(member)
   if (!device || !state.company.telephones[member]?.inService || device.doNotDisturb || device.status.reason) return false
+  const queue = call.connections.find(({ state: its }) => its === 'queued')
+  if (queue && device.absences?.[queue.device]) return false
   if (call.refusedBy.includes(member) || call.connections.some(({ device: party }) => party === member)) return false
   const agent = state.agents.get(member)
   return !agent || (isPresent(state, member) && (call.recall !== null || !call.line || !(call.line in agent.unserved)))

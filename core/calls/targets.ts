@@ -131,7 +131,8 @@ function reachGroup(state: ExchangeState, group: Group, distribution: Distributi
   if (distribution === 'queue') {
     // Whoever has refused it, or serves no line that it came on, is asked again: somebody has sent it here.
     const waiting = state.calls.get(call)
-    const offered = { ...(waiting ?? nobodysCall), refusedBy: [], line: waiting?.line ?? null }
+    const there = [...(waiting?.connections ?? []).filter(({ state: its }) => its !== 'queued'), { device: group.id, state: 'queued' as const, since: 0 }]
+    const offered = { ...(waiting ?? nobodysCall), refusedBy: [], line: waiting?.line ?? null, connections: there }
     if (!group.members.some(member => !except.includes(member) && serves(state, offered, member))) {
       return refuse('nobodyServes', `Nobody serves ${group.name} at present.`)
     }

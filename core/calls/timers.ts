@@ -15,9 +15,9 @@ export type TimerName = 'ring' | 'invite' | 'queue' | 'overflow' | 'park' | 'hol
 
 /**
  * The timers of a telephone: `status`: somebody said until when they are away; `doNotDisturb`; `absence`: an operator has gone for good;
- * `line`: a line is to be served again.
+ * `line`: a line is to be served again; `wrapUp`: the time after a call of a queue is over.
  */
-export type PlaceTimerName = 'status' | 'doNotDisturb' | 'absence' | 'line'
+export type PlaceTimerName = 'status' | 'doNotDisturb' | 'absence' | 'line' | 'wrapUp'
 
 /** The timer of a page: `page`: its speaker is heard no more, or it has waited in vain. */
 export type PageTimerName = 'page'
@@ -27,7 +27,8 @@ export interface Timer {
   /** The exchange's time, in milliseconds. */
   at: number
   owner: CallId | DeviceId | PageId
-  line?: LineId
+  /** The line, or the queue, that it is about. */
+  line?: LineId | DeviceId
 }
 
 /** A text by which timers sort by their time; no two timers have the same. */
@@ -82,6 +83,8 @@ export function timersAtPlace(state: ExchangeState, place: DeviceId): Timer[] {
   const device = state.devices.get(place)
   byTheClock('status', device?.status.until)
   byTheClock('doNotDisturb', device?.doNotDisturbUntil)
+  for (const [queue, { until }] of Object.entries(device?.absences ?? {}))
+    if (until !== null) timers.push({ name: 'wrapUp', at: until, owner: place, line: queue })
   const agent = state.agents.get(place)
   if (agent?.leavesAt != null) timers.push({ name: 'absence', at: agent.leavesAt, owner: place })
   for (const [line, until] of Object.entries(agent?.unserved ?? {})) byTheClock('line', until, line)

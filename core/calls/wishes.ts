@@ -80,6 +80,7 @@ const kinds = [
   [1, 'block'],
   [4, 'page'],
   [1, 'intercom'],
+  [2, 'pause'],
   [1, 'unplug'],
   [3, 'configure'],
   [1, 'clock'],
@@ -142,6 +143,11 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       if (page && a % 3 === 2) return { service: 'closePage', device: page.by, page: page.id }
       const to = at(['zone:hall', 'zone:stennick', 'zone:yard', 'group:reservations', at(devices, c), at(destinations, c)], a)
       return { service: 'openPage', device: at(operators, b), to, rank: at(['ordinary', 'ordinary', 'urgent', 'safety'] as const, c) }
+    }
+    case 'pause': {
+      const group = at(Object.values(state.company.groups).filter(({ id }) => id !== 'operators'), a)
+      const member = at(group.members.length > 0 ? group.members : devices, b)
+      return { service: 'setQueueServed', device: member, queue: group.id, state: at(['paused', 'serving', 'left'] as const, c), reason: 'Break' }
     }
     case 'intercom':
       return { service: 'intercomCall', device: at(operators, b), number: at(c % 4 ? devices : destinations, a) }

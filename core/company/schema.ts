@@ -80,6 +80,10 @@ const group = object({
   department: id.nullable().defined(),
   /** Of a queue: within which a call in it is promised an answer. */
   promise: whole,
+  /** Of a queue: for how long after a call of it a member gets no other. */
+  wrapUp: whole,
+  /** The members who may join and leave by themselves; the others always belong to it. */
+  voluntary: array(id).required(),
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow,
   hours: openAt,
@@ -205,6 +209,8 @@ const settings = object({
   operators: id,
   /** A page closes when its speaker has not been heard for so long. */
   pageSilence: whole,
+  /** Why members of a queue pause. */
+  pauseReasons: array(text(80).min(1).required()).required(),
   /** How long a page waits for loudspeakers on which somebody else speaks. */
   pageWait: whole,
   /** A page of this rank and above is heard in spite of do not disturb. */

@@ -35,16 +35,18 @@ function intoFreight(at: ReturnType<typeof desk>, name: string): string {
 }
 
 describe('the boards of the queues', () => {
-  it('show every queue but the operators\' own, with all of its members in one of three states', () => {
+  it('show every queue but the operators\' own, with each of its members in one state', () => {
     const at = desk()
     const freight = at.boards().find(({ id }) => id === 'queue:freight')!
     const { members } = at.state.company.groups['queue:freight']!
     expect(at.boards().map(({ id }) => id)).toEqual(['queue:reservations', 'queue:freight', 'queue:lostProperty', 'queue:sailingNews'])
-    expect(freight.serving.free + freight.serving.busy + freight.serving.away).toBe(members.length)
+    expect(freight.serving.free + freight.serving.busy + freight.serving.paused + freight.serving.away).toBe(members.length)
     at.ask({ service: 'setStatus', device: members[0]!, reason: 'lunch', until: null })
     at.ask({ service: 'makeCall', device: members[1]!, number: '2105' })
     expect(at.boards().find(({ id }) => id === 'queue:freight')!.serving)
-      .toEqual({ free: freight.serving.free - 2, busy: freight.serving.busy + 1, away: freight.serving.away + 1 })
+      .toEqual({ free: freight.serving.free - 2, busy: freight.serving.busy + 1, paused: 0, away: freight.serving.away + 1 })
+    at.ask({ service: 'setQueueServed', device: members[2]!, queue: 'queue:freight', state: 'paused', reason: 'Training' })
+    expect(at.boards().find(({ id }) => id === 'queue:freight')!.serving).toMatchObject({ free: freight.serving.free - 3, paused: 1 })
   })
 
   it('show who waits there, the longest first, and how late', () => {

@@ -11,14 +11,19 @@ export interface QueueBoard {
   waiting: { call: Call, since: number }[]
   /** Within which a call is promised an answer. */
   promise: number
-  /** How many of its members can take a call now, are on one, or can't take any. */
-  serving: { free: number, busy: number, away: number }
+  /** How many of its members can take a call now, are on one, serve it not for the time being, or can't take any. */
+  serving: Record<MemberPlace, number>
   /** The operator is one of its members. */
   own: boolean
 }
 
-/** Whether a member can take a call now, is on one, or can't take any. */
-export function placeOf({ kind, lit }: Seen): 'free' | 'busy' | 'away' {
+/** Whether a member can take a call of the queue now, is on the telephone, has paused or left it, or can't take any. */
+export type MemberPlace = 'free' | 'busy' | 'paused' | 'away'
+
+export function placeOf(state: ExchangeState, queue: DeviceId, member: DeviceId, seen: Seen | undefined): MemberPlace {
+  if (!seen) return 'away'
+  const { kind, lit } = seen
+  if (state.devices.get(member)?.absences?.[queue]) return 'paused'
   if (lit) return 'free'
   return busyKinds.includes(kind) ? 'busy' : 'away'
 }
@@ -35,11 +40,8 @@ export function boardsOf(state: ExchangeState, device: DeviceId | null, presence
   const boards = Object.values(groups)
     .filter(({ id, distribution }) => distribution === 'queue' && id !== settings.operators)
     .map(({ id, name, members, promise }): QueueBoard => {
-      const serving = { free: 0, busy: 0, away: 0 }
-      for (const member of members) {
-        const seen = presence(member)
-        serving[seen ? placeOf(seen) : 'away']++
-      }
+      const serving = { free: 0, busy: 0, paused: 0, away: 0 }
+      for (const member of members) serving[placeOf(state, id, member, presence(member))]++
       return {
         id, name, promise,
         waiting: callsOf(state, id).flatMap((call) => {

@@ -195,6 +195,9 @@ const queues = [
   { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control', promise: 40 * second },
 ]
 
+/** After a call of these queues there are papers to be filled in. */
+const wrapUp: Record<string, number> = { freight: 20 * second, reservations: 10 * second }
+
 const directPrefix = '+441632960'
 
 /** Short numbers of the network: the emergency numbers of the country, and one that is not. */
@@ -308,6 +311,8 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       tries: groupTries,
       department: null,
       promise: queuePromise,
+      wrapUp: 0,
+      voluntary: [],
       overflow,
       hours: null,
     },
@@ -320,6 +325,9 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       tries: groupTries,
       department,
       promise,
+      wrapUp: wrapUp[id] ?? 0,
+      // Every third member helps out when they can.
+      voluntary: inDepartment(department).filter((_, index) => index % 3 === 2),
       overflow,
       hours: id === 'freight' ? 'freight' : id === 'sailingNews' ? null : 'office',
     })),
@@ -332,6 +340,8 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       tries: groupTries,
       department: id,
       promise: queuePromise,
+      wrapUp: 0,
+      voluntary: [],
       overflow,
       hours: null,
     })),

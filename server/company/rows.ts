@@ -38,6 +38,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
     const named = new Map(people.map(({ id, first, last }) => [id, `${first} ${last}`]))
     const membersOf = new Map<string, string[]>()
     for (const { group, telephone } of members) membersOf.set(group, [...membersOf.get(group) ?? [], telephone])
+    const mayLeave = new Set(members.filter(({ voluntary }) => voluntary).map(({ group, telephone }) => `${group} ${telephone}`))
     const { id: _one, operators, pageDefault, ...times } = settings ?? { ...nobody.settings, id: 1 }
     return {
       version: Number(version?.version ?? 0),
@@ -69,7 +70,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
         })),
       ),
       groups: byId(
-        groups.map(({ id, name, number, distribution, tries, department, promise, overflowAfter, overflowTo, hours }) => ({
+        groups.map(({ id, name, number, distribution, tries, department, promise, wrapUp, overflowAfter, overflowTo, hours }) => ({
           id,
           name,
           number,
@@ -78,6 +79,8 @@ export function readCompany(em: EntityManager): Promise<Company> {
           tries,
           department: department ?? null,
           promise,
+          wrapUp,
+          voluntary: (membersOf.get(id) ?? []).filter(telephone => mayLeave.has(`${id} ${telephone}`)),
           overflow: { after: overflowAfter, to: overflowTo },
           hours: hours ?? null,
         })),
@@ -133,11 +136,13 @@ export async function writeCompany(tx: EntityManager, company: Company): Promise
   await tx.insertMany(HolidayEntity, Object.values(hours).flatMap(({ id, holidays }) => holidays.map(holiday => ({ ...holiday, hours: id }))))
   await tx.insertMany(
     GroupEntity,
-    Object.values(groups).map(({ members: _apart, overflow, ...group }) => ({ ...group, overflowAfter: overflow.after, overflowTo: overflow.to })),
+    Object.values(groups).map(({ members: _apart, voluntary: _too, overflow, ...group }) =>
+      ({ ...group, overflowAfter: overflow.after, overflowTo: overflow.to })),
   )
   await tx.insertMany(
     GroupMember,
-    Object.values(groups).flatMap(({ id, members }) => members.map((telephone, position) => ({ group: id, telephone, position }))),
+    Object.values(groups).flatMap(({ id, members, voluntary }) =>
+      members.map((telephone, position) => ({ group: id, telephone, position, voluntary: voluntary.includes(telephone) }))),
   )
   await tx.insertMany(LineEntity, Object.values(lines).map(({ overflow, ...line }) => ({ ...line, overflowAfter: overflow.after, overflowTo: overflow.to })))
   await tx.insertMany(TrunkEntity, Object.values(trunks))

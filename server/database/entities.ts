@@ -141,6 +141,7 @@ export const GroupEntity = defineEntity({
     tries: p.integer(),
     department: p.string().nullable(),
     promise: p.integer(),
+    wrapUp: p.integer(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
     hours: p.string().nullable(),
@@ -153,6 +154,7 @@ export const GroupMember = defineEntity({
     group: p.string().primary(),
     telephone: p.string().primary(),
     position: p.integer(),
+    voluntary: p.boolean(),
   },
 })
 
@@ -272,6 +274,7 @@ export const SettingsEntity = defineEntity({
     conferenceSize: p.integer(),
     operators: p.string().nullable(),
     pageSilence: p.integer(),
+    pauseReasons: p.json<string[]>(),
     pageWait: p.integer(),
     pageOverDoNotDisturb: p.string().$type<PageRank>(),
     pageDefault: p.string().nullable(),

@@ -12,6 +12,7 @@ import { LogTextIndex } from './migrations/20261201_log_text'
 import { QueuePromise } from './migrations/20261202_queue_promise'
 import { KeyPages } from './migrations/20261203_key_pages'
 import { Paging } from './migrations/20261204_paging'
+import { QueueMembers } from './migrations/20261205_queue_members'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
 
@@ -34,6 +35,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261129_opening_hours', class: OpeningHoursTables }, { name: '20261130_preferences', class: PreferencesTable },
         { name: '20261201_log_text', class: LogTextIndex }, { name: '20261202_queue_promise', class: QueuePromise },
         { name: '20261203_key_pages', class: KeyPages }, { name: '20261204_paging', class: Paging },
+        { name: '20261205_queue_members', class: QueueMembers },
       ],
       snapshot: false,
       silent: true,

@@ -137,6 +137,10 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
           Take {{ directory.nameOf(call.calling, call.party) }} from {{ directory.nameOf(call.parked!.slot) }}
         </el-button>
       </div>
+      <HandsetQueues
+        :handset="handset"
+        :name="name"
+      />
       <ul
         v-if="handset.messages.length"
         class="messages"

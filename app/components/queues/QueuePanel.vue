@@ -37,12 +37,16 @@ const calls = computed(() => props.board.waiting.map(({ call, since }) => {
     heat: heatOf(used),
   }
 }))
-const order = { free: 0, busy: 1, away: 2 }
+const order = { free: 0, busy: 1, paused: 2, away: 3 }
 const members = computed(() => (live.state?.company.groups[props.board.id]?.members ?? []).map((id) => {
   const presence = live.presences.get(id)
   const words = presence ? short(presence, desk.now) : { what: '', time: '' }
-  const place = presence ? placeOf(presence) : 'away'
-  return { id, name: directory.nameOf(id), place, shape: presence ? shapeOf(presence) : '', words: `${words.what} ${words.time}`.trim() }
+  const absence = live.state?.devices.get(id)?.absences?.[props.board.id]
+  return {
+    id, absence, name: directory.nameOf(id), shape: presence ? shapeOf(presence) : '',
+    place: placeOf(live.state!, props.board.id, id, presence),
+    words: [absence && absenceWords(absence, desk.now), `${words.what} ${words.time}`.trim()].filter(Boolean).join(' · '),
+  }
 }).sort((a, b) => order[a.place] - order[b.place]))
 const shownOnly = computed(() => queues.only?.id === props.board.id)
 
@@ -124,7 +128,7 @@ function answer(call: string): void {
         </li>
       </ol>
       <h3>
-        <span>{{ board.serving.free }} free, {{ board.serving.busy }} talking, {{ board.serving.away }} away</span>
+        <span>{{ board.serving.free }} free, {{ board.serving.busy }} talking, {{ board.serving.paused }} paused, {{ board.serving.away }} away</span>
         <el-button
           size="small"
           :aria-pressed="shownOnly"
@@ -145,6 +149,14 @@ function answer(call: string): void {
           >
             <span aria-hidden="true">{{ member.shape }}</span> <strong>{{ member.name }}</strong> {{ member.words }}
           </button>
+          <QueueService
+            v-if="desk.operates"
+            :queue="board.id"
+            :member="member.id"
+            :name="member.name"
+            :absence="member.absence"
+            :ask="request => desk.ask({ ...request, of: member.id })"
+          />
         </li>
       </ul>
     </div>
@@ -198,8 +210,14 @@ h3 {
   margin: 0;
 }
 
-.member button {
-  width: 100%;
+.member {
+  display: flex;
+  align-items: center;
+}
+
+.member > button {
+  flex: 1;
+  min-width: 0;
   padding: var(--space-1) var(--space-3);
   background: var(--unlit);
   border: 0;
@@ -210,12 +228,13 @@ h3 {
   cursor: pointer;
 }
 
-.member.free button {
+.member.free > button {
   background: var(--lit);
   color: var(--lit-ink);
 }
 
-.member.away button {
+.member.paused > button,
+.member.away > button {
   background: var(--dark);
   color: var(--dark-ink);
 }
