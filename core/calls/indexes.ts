@@ -60,7 +60,7 @@ export function reindexPlaces(before: ExchangeState, next: ExchangeState, places
   for (const place of places) {
     setTimers(next.indexes, place, timersAtPlace(next, place))
     const [was, is] = [freeKeys(before, place), freeKeys(next, place)]
-    if (was[0] === is[0]) continue
+    if (was.length === is.length && was.every((key, index) => key === is[index])) continue
     for (const key of was) next.indexes.free = next.indexes.free.without(key)
     for (const key of is) next.indexes.free = next.indexes.free.with(key, place)
   }

@@ -260,8 +260,9 @@ export interface Page {
   /** Telephones or loudspeakers that it sounds at, and whom it did not reach. */
   reached: string[]
   missed: { device: DeviceId, cause: Cause }[]
-  /** What was said last: stands in for the voice. Of a page to one telephone nobody else hears it. */
+  /** What was said last: stands in for the voice. */
   text: string
+  /** To one telephone: heard also while its owner talks. */
   private: boolean
 }
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { hearersOf, ownPage, pagesHeardAt } from './pages'
 import type { PageRank } from '../company/company'
-import { redactEvent, redactState } from './redaction'
+import { pagesRevealedTo, redactEvent, redactState } from './redaction'
 import { connectionOf } from './questions'
 import { Tryout } from './tryout'
 
@@ -63,14 +63,15 @@ describe('speaking to one telephone', () => {
     expect(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'safety' })?.code).toBe('outOfService')
   })
 
-  it('what is said there is told to nobody else', () => {
+  it('what is said there is told to nobody else who sees no callers', () => {
     const day = exchange()
     const page = speaks(day, 't2105')
     day.must({ service: 'speakOnPage', device: ines, page: page.id, text: 'Your wife is at the desk.' })
     expect(redactState(day.state).pages.get(page.id)?.text).toBe('')
     const said = { type: 'pageSpoken' as const, device: ines, page: page.id, text: 'All aboard.', seq: 1, at: 1 }
-    expect(redactEvent({ ...said, private: true })).toMatchObject({ text: '' })
-    expect(redactEvent({ ...said, private: false })).toMatchObject({ text: 'All aboard.' })
+    expect(redactEvent(said)).toMatchObject({ text: '' })
+    expect(pagesRevealedTo('t2105', day.state)).toMatchObject([{ text: 'Your wife is at the desk.' }])
+    expect(pagesRevealedTo('t2106', day.state)).toEqual([])
   })
 })
 

@@ -27,9 +27,9 @@ function redactCall(call: Call): Call {
   return ofCalls.reduce((redacted, redact) => redact(redacted), call)
 }
 
-/** What is said to somebody alone, on the pages that their telephone hears. */
+/** What is said on the pages that somebody's telephone hears. */
 export function pagesRevealedTo(device: DeviceId, state: ExchangeState): Page[] {
-  return pagesHeardAt(state, device).filter(page => page.private)
+  return pagesHeardAt(state, device)
 }
 
 /**

@@ -58,8 +58,6 @@ export function faultsOf(company: Company): string[] {
   for (const group of Object.values(groups)) {
     const unknown = group.members.find(member => !Object.hasOwn(telephones, member))
     if (unknown !== undefined) faults.push(`${group.name} has a member, ${unknown}, that is no telephone of the company.`)
-    const stranger = group.voluntary.find(member => !group.members.includes(member))
-    if (stranger !== undefined) faults.push(`${group.name} may be left by ${stranger}, who is no member.`)
     if (!reachable(group.overflow.to)) faults.push(`Calls that wait too long in ${group.name} go to ${group.overflow.to}, which is not there.`)
   }
   for (const line of Object.values(lines)) {

@@ -82,7 +82,7 @@ const group = object({
   promise: whole,
   /** Of a queue: for how long after a call of it a member gets no other. */
   wrapUp: whole,
-  /** The members who may join and leave by themselves; the others always belong to it. */
+  /** Those of its members who may join and leave by themselves; the others always belong to it. */
   voluntary: array(id).required(),
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow,

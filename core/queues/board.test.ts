@@ -70,7 +70,7 @@ describe('the boards of the queues', () => {
     const [first] = at.boards(own)
     expect(first).toMatchObject({ id: 'queue:freight', own: true })
     expect(isDeserted(first!)).toBe(false)
-    expect(isDeserted({ serving: { free: 0, busy: 0, away: 14 } })).toBe(true)
+    expect(isDeserted({ serving: { free: 0, busy: 0, paused: 0, away: 14 } })).toBe(true)
   })
 })
 

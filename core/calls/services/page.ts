@@ -31,7 +31,7 @@ declare module '../model' {
     /** It waited for loudspeakers, which are free now. */
     pageBegun: AtPlace & { page: PageId, reached: string[] }
     /** The speaker is heard, and goes on. */
-    pageSpoken: AtPlace & { page: PageId, text: string | null, private: boolean }
+    pageSpoken: AtPlace & { page: PageId, text: string | null }
     pageClosed: AtPlace & { page: PageId, cause: Cause }
   }
 }
@@ -74,7 +74,7 @@ export const speakOnPage: Service<'speakOnPage'> = {
     const page = state.pages.get(id)
     if (page?.by !== telephone.id) return refuse('notPossibleNow', 'Your microphone is closed: that was not heard.')
     if (page.waits) return refuse('notPossibleNow', 'Somebody else speaks there: that was not heard. Yours begins when they have ended.')
-    return accept({ type: 'pageSpoken', device: telephone.id, page: id, text: text ? plainText(text, longestSaid) : null, private: page.private })
+    return accept({ type: 'pageSpoken', device: telephone.id, page: id, text: text ? plainText(text, longestSaid) : null })
   },
 }
 
@@ -123,8 +123,9 @@ export const pageBegun: EventKind<'pageBegun'> = {
 
 export const pageSpoken: EventKind<'pageSpoken'> = {
   evolve: (state, next, { page, text, at }) => changedPage(state, next, page, { heardAt: at, ...(text !== null && { text }) }),
-  redact: event => event.private && event.text !== null ? { ...event, text: '' } : event,
-  redactState: state => ({ ...state, pages: state.pages.map(page => page.private ? { ...page, text: '' } : page) }),
+  // Whoever's telephone hears it is told by itself (`pagesRevealedTo`).
+  redact: event => event.text !== null ? { ...event, text: '' } : event,
+  redactState: state => ({ ...state, pages: state.pages.map(page => ({ ...page, text: '' })) }),
 }
 
 export const pageClosed: EventKind<'pageClosed'> = {
