@@ -11,6 +11,7 @@ test('speaking to one telephone, a group and loudspeakers: callers wait on hold 
   await expect(phone).toBeVisible()
   await console.bringToFront()
   const call = await cast.ring('Patient Caller')
+  await expect(ribbon(console, 'Arriving', 'Patient Caller')).toBeVisible()
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'In hand', 'Patient Caller')).toContainText('talking')
 

@@ -11,6 +11,7 @@ test('a page and a key are three strokes away: one calls, passes on, or asks fir
   const [every] = await pages(console)
   const master = cast.state.company.people[every!.keys.find(({ label }) => label === 'Harbour master')!.of]!
   await cast.ring('Key Caller')
+  await expect(ribbon(console, 'Arriving', 'Key Caller')).toBeVisible()
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'In hand', 'Key Caller')).toContainText('talking')
   await console.keyboard.press('!')
