@@ -97,7 +97,7 @@ describe('requests from outside', () => {
     ).toEqual([...network, 'offerCall', 'sendUserInformation', 'setHandset'].sort())
     expect(Object.keys(services).filter(name => !handsetServices.includes(name as never)).sort()).toEqual([
       ...network, 'blockNumber', 'clearCall', 'deflectCall', 'dropParty', 'setLineServed', 'singleStepConferenceCall', 'unblockNumber',
-      'openPage', 'speakOnPage', 'closePage', 'intercomCall',
+      'openPage', 'speakOnPage', 'closePage', 'intercomCall', 'setOpening',
     ].sort())
   })
 

@@ -42,7 +42,7 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
     expect(answer.status(), `${method} ${address}: ${(await answer.text()).slice(0, 300)}`).toBe(status)
     expect(await described.complaint(method, path, answer)).toBeNull()
     heard.set(`${method} ${path}`, (heard.get(`${method} ${path}`) ?? new Set()).add(status))
-    return (status === 204 ? null : await answer.json()) as never
+    return (answer.headers()['content-type']?.includes('json') ? await answer.json() : null) as never
   }
   const service = (fields: object) => ({ data: { id: crypto.randomUUID(), device: 't2100', ...fields } })
 
@@ -80,6 +80,20 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(nobody, 'patch', '/api/preferences', 401)
   const kept = await ask(ines, 'get', '/api/preferences', 200) as object
   expect(kept).toMatchObject({ density: 'names', track: null, panelShown: true })
+  const keys = [{ kind: 'person', of: 'p2105', label: null }]
+  const page = await ask(ines, 'post', '/api/key-pages', 200, { data: { name: 'Described', shared: false, keys } }) as { id: string, version: number }
+  await ask(ines, 'post', '/api/key-pages', 422, { data: { name: '', shared: false } })
+  await ask(ines, 'get', '/api/key-pages', 200)
+  const changed = { version: page.version, name: 'Described again', keys }
+  await ask(ines, 'put', '/api/key-pages/{id}', 200, { segment: page.id, data: changed })
+  await ask(ines, 'put', '/api/key-pages/{id}', 409, { segment: page.id, data: changed })
+  await ask(ines, 'put', '/api/key-pages/{id}', 422, { segment: page.id, data: { ...changed, keys: [{ kind: 'person', of: 'nobody', label: null }] } })
+  await ask(ines, 'get', '/api/key-pages/{id}/csv', 200, { segment: page.id })
+  await ask(ines, 'put', '/api/key-pages/{id}/csv', 200, { segment: page.id, data: { version: 2, csv: 'kind,of\nperson,2106' } })
+  await ask(ines, 'put', '/api/key-pages/{id}/csv', 422, { segment: page.id, data: { version: 3, csv: 'what' } })
+  await ask(admin, 'delete', '/api/key-pages/{id}', 404, { segment: page.id, query: '?version=3' })
+  await ask(ines, 'delete', '/api/key-pages/{id}', 422, { segment: page.id, query: '?version=x' })
+  await ask(ines, 'delete', '/api/key-pages/{id}', 200, { segment: page.id, query: '?version=3' })
   const { rows } = await ask(ines, 'get', '/api/parkings', 200) as { rows: object[] }
   expect(rows.length).toBeGreaterThan(0)
 

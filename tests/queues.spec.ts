@@ -79,6 +79,17 @@ test('a queue with nobody to answer says so', async ({ console, stage }) => {
   await expect(console.getByText('Nobody is there to answer: whoever is sent here goes on at once.')).toBeVisible()
   await all(false)
   await expect(queue).toHaveAccessibleName(/free/)
+
+  // Closed by hand, and open again; a closed line is plain to see on every console.
+  await console.getByRole('button', { name: 'Close the Lost property queue' }).click()
+  await expect(queue).toHaveAccessibleName(/^Lost property queue \(closed\): /)
+  await console.getByRole('button', { name: 'Open the Lost property queue' }).click()
+  await expect(queue).toHaveAccessibleName(/^Lost property queue: /)
+  await cast.ask({ service: 'setOpening', device: 't2101', of: 'freight', open: false, until: null })
+  await expect(console.getByRole('button', { name: /^Lines served: 4 of 4; Freight line: closed, by Tomas Arkwell/ })).toHaveText('1 closed')
+  await console.getByRole('button', { name: /^Lines served/ }).click()
+  await console.getByRole('menuitem', { name: /^closed, by Tomas Arkwell/ }).click()
+  await expect(console.getByRole('button', { name: 'Lines served: 4 of 4', exact: true })).toHaveText('Lines 4 of 4')
 })
 
 test('two operators take one caller out of a queue: one of them has the caller, the other is told', async ({ console, stage, browser }) => {

@@ -7,13 +7,27 @@ import { useLive } from '~/stores/live'
 const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
+const { wordsOf } = useOpeningWords()
 const awhile = 30 * 60_000
 
 const lines = computed(() => {
   const unserved = (desk.device && live.state?.agents.get(desk.device)?.unserved) || {}
-  return directory.lines.map(line => ({ ...line, served: !(line.id in unserved), until: unserved[line.id] ?? null }))
+  return directory.lines.map(line => ({ ...line, served: !(line.id in unserved), until: unserved[line.id] ?? null, opening: wordsOf(line.id) }))
+})
+const closed = computed(() => lines.value.filter(({ opening }) => !opening.open))
+/** A line that is closed is plain to see, whoever closed it. */
+const words = computed(() => closed.value.length > 0 ? `${closed.value.length} closed` : `Lines ${served.value} of ${lines.value.length}`)
+const label = computed(() => {
+  const shut = closed.value.map(({ name, opening }) => `; ${name}: ${opening.words}`).join('')
+  return `Lines served: ${served.value} of ${lines.value.length}${shut}`
 })
 const served = computed(() => lines.value.filter(line => line.served).length)
+
+function choose(command: string): void {
+  const [what, id] = command.split(' ') as [string, string]
+  if (what === 'serve') toggle(id)
+  else void desk.ask({ service: 'setOpening', of: id, open: what === 'hours' ? null : what === 'open', until: null })
+}
 
 function toggle(id: string): void {
   const line = lines.value.find(candidate => candidate.id === id)!
@@ -27,30 +41,57 @@ function toggle(id: string): void {
     trigger="click"
     :hide-on-click="false"
     :disabled="!live.working"
-    @command="toggle"
+    @command="choose"
   >
-    <el-button :aria-label="`Lines served: ${served} of ${lines.length}`">
-      Lines {{ served }} of {{ lines.length }}
+    <el-button
+      :class="['lines', { closed: closed.length }]"
+      :aria-label="label"
+      :title="label"
+    >
+      {{ words }}
     </el-button>
     <template #dropdown>
       <el-dropdown-menu>
-        <el-dropdown-item
+        <template
           v-for="line in lines"
           :key="line.id"
-          :command="line.id"
         >
-          <span
-            class="mark"
-            aria-hidden="true"
-          >{{ line.served ? '■' : '□' }}</span>
-          {{ line.name }}: {{ line.served ? 'served' : `not served${line.until ? ` until ${dayjs(line.until).format('H:mm')}` : ''}` }}
-        </el-dropdown-item>
+          <el-dropdown-item
+            :command="`serve ${line.id}`"
+            divided
+          >
+            <span
+              class="mark"
+              aria-hidden="true"
+            >{{ line.served ? '■' : '□' }}</span>
+            {{ line.name }}: {{ line.served ? 'served' : `not served${line.until ? ` until ${dayjs(line.until).format('H:mm')}` : ''}` }}
+          </el-dropdown-item>
+          <el-dropdown-item :command="`${line.opening.open ? 'close' : 'open'} ${line.id}`">
+            {{ line.opening.words }} · {{ line.opening.open ? `close it: callers go to ${directory.nameOf(line.night)}` : 'open it' }}
+          </el-dropdown-item>
+          <el-dropdown-item
+            v-if="line.opening.hours && line.opening.byHand"
+            :command="`hours ${line.id}`"
+          >
+            as its hours say
+          </el-dropdown-item>
+        </template>
       </el-dropdown-menu>
     </template>
   </el-dropdown>
 </template>
 
 <style scoped>
+.lines {
+  min-width: 6.75rem;
+}
+
+.closed {
+  border-color: var(--alarm);
+  color: var(--alarm);
+  font-weight: 700;
+}
+
 .mark {
   margin-right: var(--space-3);
 }

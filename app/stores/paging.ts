@@ -67,17 +67,14 @@ export const usePaging = defineStore('paging', () => {
   }
 
   /** @returns true when it was heard */
-  async function speak(text: string): Promise<boolean> {
-    return page.value !== null && await desk.ask({ service: 'speakOnPage', page: page.value.id, ...(text && { text }) })
+  async function speak(text: string, rank?: PageRank): Promise<boolean> {
+    return page.value !== null && await desk.ask({ service: 'speakOnPage', page: page.value.id, ...(text && { text }), ...(rank && { rank }) })
   }
   const goOn = useThrottleFn(() => page.value && !page.value.waits && void speak(''), goesOn)
 
   /** Reads out a text that is at hand; one that must be heard above others is spoken with its rank. */
   async function read({ id, text, rank }: StandingAnnouncement): Promise<void> {
-    const before = page.value
-    if (!before) return
-    if (rank !== 'ordinary' && before.rank !== rank && !before.private && !await open(before.to, rank)) return
-    if (await speak(text)) said.value = { ...said.value, [id]: (said.value[id] ?? 0) + 1 }
+    if (await speak(text, rank)) said.value = { ...said.value, [id]: (said.value[id] ?? 0) + 1 }
   }
 
   function reached({ reached, missed, waits, private: alone }: Page): { text: string, missed: string[] } {
@@ -92,23 +89,21 @@ export const usePaging = defineStore('paging', () => {
     for (const { event } of happenings) {
       if (!('device' in event) || event.device !== desk.device) continue
       if (event.type === 'pageOpened') {
-        if (!again) said.value = {}
-        again = false
+        const begins = last?.id !== event.page
+        if (begins) said.value = {}
         report.value = null
         last = { ...event, id: event.page, by: event.device, heardAt: event.at, text: '' }
         const name = directory.nameOf(event.to)
-        desk.say(event.waits ? `Somebody speaks to ${name}: you are next` : `Microphone open to ${name}`, 'urgent')
+        if (begins) desk.say(event.waits ? `Somebody speaks to ${name}: you are next` : `Microphone open to ${name}`, 'urgent')
       }
       else if (event.type === 'pageBegun' && last) {
         last = { ...last, waits: false, reached: event.reached }
         desk.say(`Microphone open to ${directory.nameOf(last.to)}: speak now`, 'urgent')
       }
       else if (event.type === 'pageClosed' && last?.id === event.page) {
-        // Opened again at once, with a higher rank.
-        again = page.value?.to === last.to
         const { text, missed } = reached(last)
         const words = [whyClosed[event.cause] ?? 'Microphone closed', text].filter(Boolean).join('; ')
-        if (!again) desk.say(missed.length > 0 ? `${words}; not reached: ${missed.slice(0, 4).join(', ')}` : words, 'urgent')
+        desk.say(missed.length > 0 ? `${words}; not reached: ${missed.slice(0, 4).join(', ')}` : words, 'urgent')
         report.value = { text: words, missed }
         forget.start()
         last = null
@@ -117,7 +112,6 @@ export const usePaging = defineStore('paging', () => {
     }
   }
   let last: Page | null = null
-  let again = false
   live.onHappening(follow)
 
   watch(() => heard.value.map(({ id }) => id).join(' '), (_now, before) => {

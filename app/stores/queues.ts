@@ -27,7 +27,7 @@ export const useQueues = defineStore('queues', () => {
     const waits = first ? `${waiting.length} waiting, the longest ${spell(desk.now - first.since)}` : 'nobody waits'
     const paused = serving.paused > 0 ? `${serving.paused} paused, ` : ''
     const serves = isDeserted(board) ? 'nobody there to answer' : `${serving.free} free, ${serving.busy} talking, ${paused}${serving.away} away`
-    return `${board.name}: ${waits}; ${serves}`
+    return `${board.name}${board.open ? '' : ' (closed)'}: ${waits}; ${serves}`
   }
 
   function open(id: DeviceId | null): void {

@@ -158,7 +158,7 @@ describe('a telephone', () => {
     remove(marit)
     expect(nextDeadline(desk.state)).toBe(desk.now + 60_000)
     desk.hangUp(call)
-    expect(nextDeadline(desk.state)).toBeNull()
+    expect([...desk.state.indexes.timers.values()].filter(({ name }) => name !== 'opening')).toEqual([])
   })
 
   it('that is gone with a caller on hold: the caller comes to the operators', () => {

@@ -2,6 +2,7 @@ import { lookUp } from '../company/lookups'
 import { accept, refuse } from './answers'
 import { evolveAll, numbered } from './evolve'
 import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, Request } from './model'
+import { byItsHours, openingOf, waitsAtClosed } from './openings'
 import { closed, pagesAfterwards } from './pages'
 import { comeBack, ringAgain, sendAway, unanswered } from './passing'
 import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
@@ -51,7 +52,7 @@ function whatIsDue(state: ExchangeState, now: number): CallEvent[] {
     for (const timer of due) {
       // What happened a moment ago may have put an end to this wait.
       if (!isDue(current, timer, now)) continue
-      const events = timerDue(current, timer)
+      const events = timerDue(current, timer, now)
       current = evolveAll(current, numbered(current, events, now))
       happened.push(...events)
     }
@@ -59,7 +60,7 @@ function whatIsDue(state: ExchangeState, now: number): CallEvent[] {
   return [...happened, ...afterwards(current, happened, now)]
 }
 
-function timerDue(state: ExchangeState, { name, owner, line }: Timer): CallEvent[] {
+function timerDue(state: ExchangeState, { name, owner, line }: Timer, now: number): CallEvent[] {
   switch (name) {
     case 'status': return [{ type: 'statusChanged', device: owner, reason: null, until: null }]
     case 'doNotDisturb': return [{ type: 'doNotDisturb', device: owner, on: false, by: null, until: null }]
@@ -67,6 +68,7 @@ function timerDue(state: ExchangeState, { name, owner, line }: Timer): CallEvent
     // What becomes of the callers of whoever has gone is seen to with everybody who is on hold with nobody.
     case 'absence': return [{ type: 'agentStateChanged', device: owner, attended: false, leavesAt: null }]
     case 'wrapUp': return [{ type: 'queueServed', device: owner, queue: line!, state: 'serving', reason: null, by: null }]
+    case 'opening': return [byItsHours(state, openingOf(owner), now)]
     case 'page': {
       const page = state.pages.get(owner)!
       return [closed(page, page.waits ? 'busy' : 'noAnswer')]
@@ -127,7 +129,8 @@ function afterwards(state: ExchangeState, events: readonly CallEvent[], now: num
 function concernedBy(state: ExchangeState, events: readonly CallEvent[]): Set<CallId> {
   const concerned = new Set<CallId>()
   for (const event of events) {
-    if (event.type === 'configured') for (const id of state.calls.keys()) concerned.add(id)
+    if (event.type === 'configured' || event.type === 'clockAdjusted') for (const id of state.calls.keys()) concerned.add(id)
+    else if (event.type === 'openingChanged') for (const { id } of callsOf(state, lookUp(state.company.lines, event.of)?.target ?? event.of)) concerned.add(id)
     else if ('call' in event) concerned.add(event.call)
     else if ('device' in event) for (const { id } of [...callsOf(state, event.device), ...waitingFor(state, event.device)]) concerned.add(id)
   }
@@ -143,9 +146,11 @@ function strayed(state: ExchangeState, call: Call | undefined): CallEvent[] {
   if (call.parked && !Object.hasOwn(slots, call.parked.slot)) return comeBack(state, call, call.parked.slot, 'unfetched')
   const dead = call.connections.find(({ device, state: its, party }) => its === 'alerting' && !party && !telephones[device]?.inService)
   if (dead) return unanswered(state, call, dead, 'outOfService')
+  const { operators } = state.company.settings
+  const at = queueOf(call)?.device
+  if (at !== undefined && waitsAtClosed(state, call, at)) return sendAway(state, call, at, at === operators ? nightOf(state, call) : operators, 'closed')
   if (!isOrphaned(state, call)) return []
   const queue = queueOf(call)!.device
-  const { operators } = state.company.settings
   // From another queue to the operators first, from the operators to where the line's calls go at night.
   return sendAway(state, call, queue, queue === operators ? nightOf(state, call) : operators, 'nobodyServes')
 }

@@ -18,6 +18,7 @@ import { doNotDisturb } from './services/set-do-not-disturb'
 import { handsetChanged } from './services/set-handset'
 import { lineServed } from './services/set-line-served'
 import { microphoneMute } from './services/set-microphone-mute'
+import { openingChanged } from './services/set-opening'
 import { queueServed } from './services/set-queue-served'
 import { statusChanged } from './services/set-status'
 import { transferred } from './services/single-step-transfer-call'
@@ -27,7 +28,8 @@ import { numberUnblocked } from './services/unblock-number'
 export const kinds: { [E in EventName]: EventKind<E> } = {
   ...course, concealed: {}, clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
-  callInformation, agentStateChanged, doNotDisturb, handsetChanged, lineServed, microphoneMute, queueServed, statusChanged, transferred, numberUnblocked,
+  callInformation, agentStateChanged, doNotDisturb, handsetChanged, lineServed, microphoneMute,
+  openingChanged, queueServed, statusChanged, transferred, numberUnblocked,
 }
 
 /** The step of a call's story that an event makes; null when it is not told there. */

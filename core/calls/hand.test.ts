@@ -3,7 +3,6 @@ import { merrowby } from '../../demo/company/merrowby'
 import { mailboxOf } from './names'
 import { connectionOf, connectionState, placesOf, reservedFor, stretchOf } from './questions'
 import { tellConsulted, tellRecall } from './story'
-import { nextDeadline } from './timers'
 import { Tryout } from './tryout'
 
 /** Every way to hold, ask, pass on, park and get a call back. */
@@ -299,7 +298,7 @@ describe('a conference', () => {
     expect(desk.hangUp(call, ines), 'the caller would be alone').toMatchObject({ code: 'notPossibleNow' })
     desk.wait(20_000)
     expect(place()).toBe('talking')
-    expect(nextDeadline(desk.state)).toBeNull()
+    expect([...desk.state.indexes.timers.values()].filter(({ name }) => name !== 'opening')).toEqual([])
     expect(desk.hangUp(call, ines)).toBeUndefined()
   })
 

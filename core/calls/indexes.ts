@@ -2,7 +2,8 @@ import { Map as PersistentMap } from 'immutable'
 import type BTree from 'sorted-btree'
 import { EmptyBTree } from 'sorted-btree'
 import { groupsOf } from '../company/lookups'
-import type { Call, CallId, DeviceId, ExchangeState, PageId, TrunkId } from './model'
+import type { Call, CallId, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
+import { openingOwner, timerOfOpening, withOpenings } from './openings'
 import { connectionOf } from './questions'
 import { keyOf, type Timer, timersAtPlace, timersOf, timersOfPage } from './timers'
 
@@ -55,6 +56,12 @@ export function reindexPage(next: ExchangeState, id: PageId): void {
   setTimers(next.indexes, id, page ? timersOfPage(next, page) : none)
 }
 
+/** Brings the timer of one line or queue that opens and closes up to date. */
+export function reindexOpening(next: ExchangeState, of: LineId | DeviceId): void {
+  const timer = timerOfOpening(next, of)
+  setTimers(next.indexes, openingOwner(of), timer ? [timer] : none)
+}
+
 /** Brings up to date what is known of telephones: their timers, and in which groups they are free. */
 export function reindexPlaces(before: ExchangeState, next: ExchangeState, places: Iterable<DeviceId>): void {
   for (const place of places) {
@@ -72,6 +79,7 @@ export function reindexAll(state: ExchangeState): ExchangeState {
   const next = { ...state, indexes: { ...noIndexes, free } }
   for (const call of next.calls.values()) placeConnections(next.indexes, undefined, call)
   for (const call of next.calls.values()) setTimers(next.indexes, call.id, timersOf(next, call))
+  for (const of of withOpenings(next)) reindexOpening(next, of)
   for (const page of next.pages.values()) setTimers(next.indexes, page.id, timersOfPage(next, page))
   for (const place of next.devices.keys()) {
     setTimers(next.indexes, place, timersAtPlace(next, place))

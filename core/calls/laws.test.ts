@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { evolve, evolveAll } from './evolve'
 import type { Call, ExchangeState, NumberedEvent, Request } from './model'
 import { isMailbox } from './names'
+import { waitsAtClosed } from './openings'
 import { hearersOf, speakingAt } from './pages'
 import {
   callsOf,
@@ -17,6 +18,7 @@ import {
   isPresent,
   parkedIn,
   placesOf,
+  queueOf,
   serves,
   stretchOf,
   talkingCallOf,
@@ -99,6 +101,8 @@ function checkState(state: ExchangeState): void {
     if (call.parked) taken.add(call.parked.slot)
     law(operators.filter(operator => stretchOf(state, call, operator) === 'passedOn').length <= 1, 'one operator watches a call passed on')
     law(!isOrphaned(state, call), 'nobody waits where nobody serves')
+    const queue = queueOf(call)?.device
+    law(queue === undefined || !waitsAtClosed(state, call, queue), 'nobody waits where it is closed')
     law(call.consultation === null || state.calls.get(call.consultation), 'who is asked about a caller is asked about one who is there')
     law(
       call.conference === null || call.connections.filter(({ state: its }) => its === 'connected' || its === 'held').length > 2,
@@ -309,12 +313,13 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       }
       for (let i = 0; i < 400; i++) {
         const next = nextDeadline(state)
-        if (next === null) break
+        if (next === null || [...state.indexes.timers.values()].every(({ name }) => name === 'opening')) break
         now = Math.max(now, next)
         state = carryOut(state, { service: 'tick' }, now).state
         checkState(state)
       }
-      expect(nextDeadline(state)).toBeNull()
+      // Lines and queues go on opening and closing.
+      expect([...state.indexes.timers.values()].filter(({ name }) => name !== 'opening')).toEqual([])
       for (const call of state.calls.values())
         if (!isConversation(call)) expect(['talking', ...(isEmergency(state, call) ? ['ringing'] : [])]).toContain(placesOf(call)[0])
     }), { numRuns: Math.ceil(runs / 4), seed })

@@ -52,7 +52,7 @@ export interface Connection {
 
 export const causes = [
   'noAnswer', 'busy', 'doNotDisturb', 'outOfService', 'declined', 'trunksBusy', 'normalClearing', 'abandoned', 'exchangeLost',
-  'unfetched', 'unattended', 'nobodyServes', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong',
+  'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong',
 ] as const
 export type Cause = typeof causes[number]
 
@@ -239,6 +239,18 @@ export interface Outlived {
   ended: number
 }
 
+/** Whether a line or a queue is open: by its hours, or by the word of an operator until they have had their say again. */
+export interface Opening {
+  open: boolean
+  /** Who said so; null: its hours. */
+  by: DeviceId | null
+  /** Since when, by the exchange's time; and since when as people read it. */
+  since: number
+  at: number
+  /** Until when what somebody said holds (a time that people read); null: until they say otherwise, or until its hours change. */
+  until: number | null
+}
+
 export type PageId = string
 
 /**
@@ -288,6 +300,8 @@ export interface ExchangeState {
   blocked: Map<string, Block>
   /** The latest notes that have outlived their call, oldest first. */
   outlived: Outlived[]
+  /** Of lines and queues that have opening hours, or that somebody has opened or closed. What is not in here is open. */
+  openings: Map<LineId | DeviceId, Opening>
   /** Those that are open, and those that wait. */
   pages: Map<PageId, Page>
   calls: Map<CallId, Call>
@@ -330,7 +344,7 @@ export type Request = { [S in ServiceName]: RequestOf<S> }[ServiceName]
 export const refusalCodes = [
   'unknownDevice', 'unknownCall', 'notYourCall', 'notPossibleNow', 'alreadyAnswered', 'invalidNumber', 'unallocatedNumber', 'toSelf', 'toCaller',
   'busy', 'doNotDisturb', 'outOfService', 'trunksBusy', 'tooManyCalls', 'callerOnHold', 'notAllowed', 'slotsFull', 'slotTaken', 'slotEmpty',
-  'nobodyFree', 'nobodyServes', 'blocked', 'conferenceFull', 'idUsed', 'tooLate',
+  'nobodyFree', 'nobodyServes', 'closed', 'blocked', 'conferenceFull', 'idUsed', 'tooLate',
 ] as const
 export type RefusalCode = typeof refusalCodes[number]
 

@@ -169,6 +169,20 @@ describe('a group', () => {
   })
 })
 
+describe('a text that matters more', () => {
+  it('raises the rank of the page on which it is said, and reaches whom it did not reach before', () => {
+    const day = exchange()
+    day.change('groups', 'group:freight', { members: ['t2105', 't2106'] })
+    day.must({ service: 'setDoNotDisturb', device: 't2105', on: true })
+    const page = speaks(day, 'group:freight')
+    expect(page.reached).toEqual(['t2106'])
+    day.must({ service: 'speakOnPage', device: ines, page: page.id, text: 'Leave the building.', rank: 'safety' })
+    expect(ownPage(day.state, ines)).toMatchObject({ id: page.id, rank: 'safety', text: 'Leave the building.', reached: ['t2105', 't2106'] })
+    day.must({ service: 'speakOnPage', device: ines, page: page.id, text: 'A drill.', rank: 'ordinary' })
+    expect(ownPage(day.state, ines)?.rank).toBe('safety')
+  })
+})
+
 describe('an intercom', () => {
   it('is answered by the telephone itself, its microphone off until its owner turns it on; on a call it rings', () => {
     const day = exchange()

@@ -25,6 +25,7 @@ import { setAgentState } from './services/set-agent-state'
 import { setDoNotDisturb } from './services/set-do-not-disturb'
 import { setHandset } from './services/set-handset'
 import { setLineServed } from './services/set-line-served'
+import { setOpening } from './services/set-opening'
 import { setQueueServed } from './services/set-queue-served'
 import { setMicrophoneMute } from './services/set-microphone-mute'
 import { setStatus } from './services/set-status'
@@ -41,6 +42,7 @@ export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
   dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, offerCall,
   openPage, parkCall, reconnectCall, retrieveCall, sendUserInformation,
-  setAgentState, setDoNotDisturb, setHandset, setLineServed, setMicrophoneMute, setQueueServed, setStatus, singleStepConferenceCall, singleStepTransferCall,
+  setAgentState, setDoNotDisturb, setHandset, setLineServed, setMicrophoneMute,
+  setOpening, setQueueServed, setStatus, singleStepConferenceCall, singleStepTransferCall,
   speakOnPage, transferCall, unblockNumber,
 }

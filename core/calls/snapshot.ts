@@ -2,28 +2,34 @@ import { Map as PersistentMap } from 'immutable'
 import { type Company, nobody } from '../company/company'
 import { noIndexes, reindexAll } from './indexes'
 import { quietDevice } from './device'
-import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState, Page, PageId } from './model'
+import { openingsAnew } from './openings'
+import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId } from './model'
 
 /** A state as plain data that survives JSON unchanged: to be sent and kept. */
-export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'pages' | 'calls' | 'indexes'> {
+export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'openings' | 'pages' | 'calls' | 'indexes'> {
   devices: Record<DeviceId, Device>
   agents: Record<DeviceId, Agent>
   blocked: Record<string, Block>
+  openings: Record<string, Opening>
   pages: Record<PageId, Page>
   calls: Record<CallId, Call>
 }
 
 export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snapshot {
-  const { devices, agents, blocked, pages, calls } = state
-  return { ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), pages: pages.toObject(), calls: calls.toObject() }
+  const { devices, agents, blocked, openings, pages, calls } = state
+  return {
+    ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), openings: openings.toObject(), pages: pages.toObject(),
+    calls: calls.toObject(),
+  }
 }
 
 export function stateOf(snapshot: Snapshot): ExchangeState {
-  const { company, devices, agents, blocked, pages, calls } = snapshot
+  const { company, devices, agents, blocked, openings, pages, calls } = snapshot
   return reindexAll({
     ...snapshot,
     // One that was kept before there was any paging knows nothing of it.
     company: { ...nobody, ...company, settings: { ...nobody.settings, ...company.settings } },
+    openings: PersistentMap(openings ?? {}),
     pages: PersistentMap(pages ?? {}),
     devices: PersistentMap(devices),
     agents: PersistentMap(agents),
@@ -45,14 +51,16 @@ export interface Beginning {
 /** An exchange that serves a company and on which nothing has happened yet. */
 export function quietState(company: Company, { epoch, now, attended = [] }: Beginning): ExchangeState {
   const operators = company.groups[company.settings.operators]?.members ?? []
-  return reindexAll({
+  const state: ExchangeState = {
     epoch, seq: 0, time: now, clockOffset: 0, serial: 0, company,
     devices: PersistentMap(Object.keys(company.telephones).map(id => [id, quietDevice(now)])),
     agents: PersistentMap(operators.map((id): [DeviceId, Agent] => [id, { attended: attended.includes(id), leavesAt: null, unserved: {} }])),
     blocked: PersistentMap(),
     outlived: [],
+    openings: PersistentMap(),
     pages: PersistentMap(),
     calls: PersistentMap(),
     indexes: noIndexes,
-  })
+  }
+  return reindexAll({ ...state, openings: openingsAnew(state, now) })
 }

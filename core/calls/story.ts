@@ -17,6 +17,7 @@ const whyNot: Record<Cause, string> = {
   unfetched: 'was not taken',
   unattended: 'was left on hold',
   nobodyServes: 'was not served by anybody',
+  closed: 'was closed',
   blocked: 'is blocked',
   overflow: 'let the call wait too long',
   longHold: 'left the caller on hold too long',

@@ -5,6 +5,7 @@ import { accept, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, t
 import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
 import { freeIn } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
+import { isOpen } from './openings'
 import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn, serves } from './questions'
 
 /** Whom or what a destination means. */
@@ -129,6 +130,7 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
 
 function reachGroup(state: ExchangeState, group: Group, distribution: Distribution, { call, except }: Reaching): ReturnType<typeof reach> {
   if (distribution === 'queue') {
+    if (!isOpen(state, group.id)) return refuse('closed', `${group.name} is closed at present.`)
     // Whoever has refused it, or serves no line that it came on, is asked again: somebody has sent it here.
     const waiting = state.calls.get(call)
     const there = [...(waiting?.connections ?? []).filter(({ state: its }) => its !== 'queued'), { device: group.id, state: 'queued' as const, since: 0 }]

@@ -19,14 +19,17 @@ export type TimerName = 'ring' | 'invite' | 'queue' | 'overflow' | 'park' | 'hol
  */
 export type PlaceTimerName = 'status' | 'doNotDisturb' | 'absence' | 'line' | 'wrapUp'
 
+/** `opening`: a line or queue opens or closes by its hours, or somebody's word about it has held long enough. */
+export type OpeningTimerName = 'opening'
+
 /** The timer of a page: `page`: its speaker is heard no more, or it has waited in vain. */
 export type PageTimerName = 'page'
 
 export interface Timer {
-  name: TimerName | PlaceTimerName | PageTimerName
+  name: TimerName | PlaceTimerName | PageTimerName | OpeningTimerName
   /** The exchange's time, in milliseconds. */
   at: number
-  owner: CallId | DeviceId | PageId
+  owner: CallId | DeviceId | PageId | string
   /** The line, or the queue, that it is about. */
   line?: LineId | DeviceId
 }

@@ -81,6 +81,7 @@ const kinds = [
   [4, 'page'],
   [1, 'intercom'],
   [2, 'pause'],
+  [1, 'opening'],
   [1, 'unplug'],
   [3, 'configure'],
   [1, 'clock'],
@@ -149,6 +150,10 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       const member = at(group.members.length > 0 ? group.members : devices, b)
       return { service: 'setQueueServed', device: member, queue: group.id, state: at(['paused', 'serving', 'left'] as const, c), reason: 'Break' }
     }
+    case 'opening': {
+      const of = at([...lines.map(({ id }) => id), 'queue:reservations', 'queue:freight'], a)
+      return { service: 'setOpening', device: at(operators, b), of, open: at([false, true, null], c), until: c % 5 ? null : state.time + c * 2_000 }
+    }
     case 'intercom':
       return { service: 'intercomCall', device: at(operators, b), number: at(c % 4 ? devices : destinations, a) }
     case 'block':
@@ -192,7 +197,8 @@ function anything(state: ExchangeState, a: number, b: number, c: number): Reques
   const inIt = call?.connections.map(connection => connection.device) ?? []
   const choices: Record<string, readonly unknown[]> = {
     device: c % 4 && inIt.length > 0 ? inIt : devices, call: [call?.id ?? 'nowhere'], destination: destinations, slot: slots, line: lines.map(line => line.id),
-    group: Object.keys(state.company.groups), page: state.pages.size > 0 ? [...state.pages.keys()] : ['nowhere'], note: calls.map(({ id }) => id),
+    group: Object.keys(state.company.groups), opening: [...lines.map(({ id }) => id), 'queue:reservations', 'queue:freight'],
+    page: state.pages.size > 0 ? [...state.pages.keys()] : ['nowhere'], note: calls.map(({ id }) => id),
   }
   let turn = 0
   return requestWith(at(named, a), (name, { type, oneOf, optional, nullable, meta }) => {

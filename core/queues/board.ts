@@ -1,4 +1,5 @@
 import type { Call, DeviceId, ExchangeState } from '../calls/model'
+import { isOpen } from '../calls/openings'
 import { urgency } from '../calls/promises'
 import { callsOf, queueOf } from '../calls/questions'
 import type { Presence, PresenceKind } from '../presence/presence'
@@ -9,6 +10,8 @@ export interface QueueBoard {
   name: string
   /** Who waits, the longest first. */
   waiting: { call: Call, since: number }[]
+  /** Whether callers may be sent there. */
+  open: boolean
   /** Within which a call is promised an answer. */
   promise: number
   /** How many of its members can take a call now, are on one, serve it not for the time being, or can't take any. */
@@ -44,6 +47,7 @@ export function boardsOf(state: ExchangeState, device: DeviceId | null, presence
       for (const member of members) serving[placeOf(state, id, member, presence(member))]++
       return {
         id, name, promise,
+        open: isOpen(state, id),
         waiting: callsOf(state, id).flatMap((call) => {
           const place = queueOf(call)
           return place?.device === id ? [{ call, since: place.since }] : []

@@ -158,7 +158,7 @@ const departments: Plan[] = [
   { id: 'dunlin', name: 'MV Dunlin', site: sea, people: 3, handles: ['the Dunlin'], roles: ['Master', 'Chief engineer', 'Purser'] },
 ]
 
-/** When the offices and the freight desk are open; the harbour always is. */
+/** Hours that a line or a queue may be given. In the demo all are open until somebody closes them: it begins whenever somebody begins it. */
 const weekdays = [1, 2, 3, 4, 5]
 const holidays = [
   { date: '2026-12-25', name: 'Christmas Day' },
@@ -181,10 +181,10 @@ const line = (id: string, name: string, number: string, promise: number, longest
   target: operators, night: mailboxOf(id), overflow: { after: longestWait * second, to: mailboxOf(id) },
 })
 const lines: Line[] = [
-  line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?', 'office'),
-  line('freight', 'Freight line', '+441632960010', 20, 240, 'Merrowby Freight, how can I help?', 'freight'),
+  line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?', null),
+  line('freight', 'Freight line', '+441632960010', 20, 240, 'Merrowby Freight, how can I help?', null),
   line('harbour', 'Harbour line', '+441632960020', 15, 180, 'Stennick Harbour, how can I help?', null),
-  line('directors', 'Directors\' line', '+441632960030', 10, 180, 'directors\' office of Merrowby Ferries, good to hear you.', 'office'),
+  line('directors', 'Directors\' line', '+441632960030', 10, 180, 'directors\' office of Merrowby Ferries, good to hear you.', null),
 ]
 
 /** Queues that callers can be passed on to: the people of one department serve each. */
@@ -329,7 +329,7 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       // Every third member helps out when they can.
       voluntary: inDepartment(department).filter((_, index) => index % 3 === 2),
       overflow,
-      hours: id === 'freight' ? 'freight' : id === 'sailingNews' ? null : 'office',
+      hours: null,
     })),
     ...departments.map(({ id, name }, index): Group => ({
       id: `group:${id}`,

@@ -50,6 +50,12 @@ const members = computed(() => (live.state?.company.groups[props.board.id]?.memb
 }).sort((a, b) => order[a.place] - order[b.place]))
 const shownOnly = computed(() => queues.only?.id === props.board.id)
 
+const { wordsOf } = useOpeningWords()
+const opening = computed(() => wordsOf(props.board.id))
+function setOpening(open: boolean | null): void {
+  void desk.ask({ service: 'setOpening', of: props.board.id, open, until: null })
+}
+
 function answer(call: string): void {
   void ways.perform({ do: 'ask', request: { service: 'directedPickupCall', call } })
 }
@@ -74,9 +80,31 @@ function answer(call: string): void {
       class="content"
       tabindex="0"
     >
-      <p :class="{ alarm: isDeserted(board) }">
+      <p :class="{ alarm: board.open && isDeserted(board) }">
         {{ board.waiting.length ? `${board.waiting.length} waiting` : 'Nobody waits' }}, {{ spell(board.promise) }} promised.
-        {{ isDeserted(board) ? 'Nobody is there to answer: whoever is sent here goes on at once.' : '' }}
+        {{ !board.open ? '' : isDeserted(board) ? 'Nobody is there to answer: whoever is sent here goes on at once.' : '' }}
+      </p>
+      <p
+        v-if="desk.operates"
+        :class="['opening', { alarm: !board.open }]"
+      >
+        <span>{{ opening.words }}</span>
+        <el-button
+          size="small"
+          :disabled="!live.working"
+          :aria-label="`${board.open ? 'Close' : 'Open'} the ${board.name}`"
+          @click="setOpening(!board.open)"
+        >
+          {{ board.open ? 'Close it' : 'Open it' }}
+        </el-button>
+        <el-button
+          v-if="opening.hours && opening.byHand"
+          size="small"
+          :disabled="!live.working"
+          @click="setOpening(null)"
+        >
+          As its hours say
+        </el-button>
       </p>
       <ol
         v-if="calls.length"
@@ -175,6 +203,17 @@ h3 {
 .alarm {
   color: var(--alarm);
   font-weight: 700;
+}
+
+.opening {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+  padding-top: var(--space-2);
+}
+
+.opening .el-button {
+  margin: 0;
 }
 
 .call {

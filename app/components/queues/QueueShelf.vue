@@ -18,8 +18,8 @@ const shelf = computed(() => queues.boards.map((board) => {
     id: board.id,
     name: board.name.replace(/ queue$/, ''),
     waits: first ? `${board.waiting.length} · ${spell(desk.now - first.since)}` : '',
-    serving: `${board.serving.free} free`,
-    deserted: isDeserted(board),
+    serving: !board.open ? 'closed' : isDeserted(board) ? 'nobody' : `${board.serving.free} free`,
+    deserted: !board.open || isDeserted(board),
     used,
     heat: heatOf(used),
     words: queues.wordsOf(board),
@@ -58,7 +58,7 @@ const shelf = computed(() => queues.boards.map((board) => {
           />
           <span class="name">{{ queue.name }}</span>
           <span class="waiting">{{ queue.waits || '–' }}</span>
-          <span class="serving">{{ queue.deserted ? 'nobody' : queue.serving }}</span>
+          <span class="serving">{{ queue.serving }}</span>
         </button>
       </li>
     </ul>

@@ -19,7 +19,6 @@ function change(keys: (before: SpeedKey[]) => SpeedKey[]): Promise<boolean> {
   return page.value ? speedKeys.change(page.value.id, before => ({ keys: keys(before.keys) })) : Promise.resolve(false)
 }
 
-const textOf = (event: Event) => (event.target as HTMLInputElement).value.trim()
 function label(index: number, text: string): void {
   void change(keys => keys.map((key, at) => at === index ? { ...key, label: text || null } : key))
 }
@@ -57,13 +56,12 @@ async function readFile(event: Event): Promise<void> {
 <template>
   <div class="arranged">
     <template v-if="page">
-      <input
-        class="text"
+      <KeyText
+        :key="page.id"
         :value="page.name"
-        aria-label="Name of the page"
-        maxlength="40"
-        @change="speedKeys.change(page.id, () => ({ name: textOf($event) }))"
-      >
+        label="Name of the page"
+        @change="name => speedKeys.change(page!.id, () => ({ name }))"
+      />
       <ol
         ref="list"
         aria-label="Keys in their order"
@@ -82,14 +80,12 @@ async function readFile(event: Event): Promise<void> {
           >
             ⠿
           </button>
-          <input
-            class="text"
-            maxlength="40"
+          <KeyText
             :value="key.label ?? ''"
             :placeholder="faceOf({ ...key, label: null }).name"
-            :aria-label="`Label of ${faceOf({ ...key, label: null }).name}`"
-            @change="label(index, textOf($event))"
-          >
+            :label="`Label of ${faceOf({ ...key, label: null }).name}`"
+            @change="text => label(index, text)"
+          />
           <el-button
             size="small"
             text
@@ -176,18 +172,6 @@ li {
   grid-template-columns: auto 1fr auto;
   gap: var(--space-2);
   align-items: center;
-}
-
-.text {
-  width: 100%;
-  min-width: 0;
-  height: 1.75rem;
-  padding: 0 var(--space-3);
-  background: var(--paper);
-  border: 1px solid var(--edge-strong);
-  border-radius: var(--round);
-  color: var(--ink);
-  font: inherit;
 }
 
 .handle {

@@ -3,6 +3,7 @@ import { accept } from '../answers'
 import type { EventKind } from '../event'
 import type { FieldsOf } from '../fields'
 import { reindexAll } from '../indexes'
+import { openingsAnew } from '../openings'
 import { latestTime } from '../model'
 import type { Service } from '../service'
 
@@ -23,5 +24,8 @@ export const adjustClock: Service<'adjustClock'> = {
 }
 
 export const clockAdjusted: EventKind<'clockAdjusted'> = {
-  evolve: (_state, next, { offset }) => reindexAll({ ...next, clockOffset: offset }),
+  evolve(_state, next, { offset, at }) {
+    const after = { ...next, clockOffset: offset }
+    return reindexAll({ ...after, openings: openingsAnew(after, at) })
+  },
 }

@@ -7,6 +7,7 @@ import { quietDevice } from '../device'
 import type { EventKind } from '../event'
 import type { FieldsOf } from '../fields'
 import { reindexAll } from '../indexes'
+import { openingsAnew } from '../openings'
 import type { Agent, Device, DeviceId } from '../model'
 import type { Service } from '../service'
 
@@ -45,7 +46,7 @@ export const configured: EventKind<'configured'> = {
     const removed = changes.flatMap(change => change.part === 'telephones' && !change.value && !state.indexes.callsAt.has(change.id) ? [change.id] : [])
     const operators = company.groups[company.settings.operators]?.members ?? []
     return reindexAll({
-      ...next, company,
+      ...next, company, openings: openingsAnew({ ...next, company }, at),
       devices: state.devices.withMutations(devices => devices.merge(added.map((id): [DeviceId, Device] => [id, quietDevice(at)])).deleteAll(removed)),
       agents: PersistentMap(operators.map((id): [DeviceId, Agent] => [id, state.agents.get(id) ?? { attended: false, leavesAt: null, unserved: {} }])),
     })

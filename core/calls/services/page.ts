@@ -15,7 +15,9 @@ const longestSaid = 600
 const mayNotPage = 'Only operators may speak to telephones and loudspeakers.'
 
 const openFields = () => object({ device: device(), to: destination('to'), rank: string().oneOf(pageRanks).required().label('rank') })
-const speakFields = () => object({ device: device(), page: idOf('page', 'page'), text: textIfAny('text', longestSaid) })
+const speakFields = () => object({
+  device: device(), page: idOf('page', 'page'), text: textIfAny('text', longestSaid), rank: string().oneOf(pageRanks).optional().label('rank'),
+})
 const closeFields = () => object({ device: device(), page: idOf('page', 'page') })
 const intercomFields = () => object({ device: device(), number: destination('number') })
 
@@ -66,15 +68,18 @@ export const openPage: Service<'openPage'> = {
   },
 }
 
-/** What is said on a page; without a text only that the speaker goes on. */
+/** What is said on a page; without a text only that the speaker goes on. What matters more than what was said there before raises the page's rank. */
 export const speakOnPage: Service<'speakOnPage'> = {
   fields: speakFields,
   askedBy: ['console'],
-  decide({ state, telephone, request: { page: id, text } }) {
+  decide({ state, telephone, request: { page: id, text, rank } }) {
     const page = state.pages.get(id)
     if (page?.by !== telephone.id) return refuse('notPossibleNow', 'Your microphone is closed: that was not heard.')
     if (page.waits) return refuse('notPossibleNow', 'Somebody else speaks there: that was not heard. Yours begins when they have ended.')
-    return accept({ type: 'pageSpoken', device: telephone.id, page: id, text: text ? plainText(text, longestSaid) : null })
+    return accept(
+      ...(rank === undefined ? [] : raised(state, page, rank)),
+      { type: 'pageSpoken', device: telephone.id, page: id, text: text ? plainText(text, longestSaid) : null },
+    )
   },
 }
 
@@ -103,6 +108,16 @@ export const intercomCall: Service<'intercomCall'> = {
     const at = { call: rings.call, device: rings.device }
     return accept(...begun.events, { type: 'established', ...at }, { type: 'microphoneMute', ...at, on: true })
   },
+}
+
+/** The same page with a higher rank reaches whom it did not reach before. */
+function raised(state: ExchangeState, page: Page, rank: PageRank): CallEvent[] {
+  const target = pageTarget(state, page.to)
+  if (pageRanks.indexOf(rank) <= pageRanks.indexOf(page.rank) || 'refusal' in target) return []
+  const reach = reachOfPage(state, page.by, target, rank)
+  if ('refusal' in reach || reach.waits) return []
+  const { reached, missed, waits } = reach
+  return [{ type: 'pageOpened', device: page.by, page: page.id, to: page.to, rank, private: page.private, reached, missed, waits }]
 }
 
 function changedPage(state: ExchangeState, next: ExchangeState, id: PageId, change: Partial<Page>): ExchangeState {

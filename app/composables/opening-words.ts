@@ -1,0 +1,29 @@
+import dayjs from 'dayjs'
+import { hoursOf, timerOfOpening } from '~~/core/calls/openings'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** Whether a line or a queue is open, by whose word or by its hours, and until when. */
+export function useOpeningWords() {
+  const live = useLive()
+  const directory = useDirectory()
+
+  function wordsOf(of: string): { open: boolean, hours: boolean, byHand: boolean, words: string } {
+    const { state } = live
+    const opening = state?.openings.get(of)
+    const hours = Boolean(state && hoursOf(state, of))
+    if (!state || !opening) return { open: true, hours, byHand: false, words: 'open' }
+    const next = timerOfOpening(state, of)
+    const until = next ? ` until ${timeOf(live.wall(next.at))}` : ''
+    const by = opening.by ? `, by ${directory.nameOf(opening.by)}` : ''
+    return { open: opening.open, hours, byHand: opening.by !== null, words: `${opening.open ? 'open' : 'closed'}${until}${by}` }
+  }
+
+  /** Today the time alone. */
+  function timeOf(at: number): string {
+    const time = dayjs(at)
+    return time.format(time.isSame(dayjs(live.wall(live.now())), 'day') ? 'H:mm' : 'ddd H:mm')
+  }
+
+  return { wordsOf }
+}

@@ -1,0 +1,52 @@
+import { boolean, object } from 'yup'
+import { lookUp } from '../../company/lookups'
+import { accept, refuse } from '../answers'
+import type { EventKind } from '../event'
+import { device, type FieldsOf, idOf, until } from '../fields'
+import { reindexOpening } from '../indexes'
+import { byItsHours, hoursOf } from '../openings'
+import type { Service } from '../service'
+
+const fields = () => object({
+  device: device(),
+  of: idOf('of', 'opening'),
+  /** null: as its hours say. */
+  open: boolean().strict().nullable().defined().label('open'),
+  until: until().defined(),
+})
+
+declare module '../model' {
+  interface Requests { setOpening: FieldsOf<typeof fields> }
+  interface Events {
+    /** `wall`: when, as people read it. */
+    openingChanged: { of: LineId | DeviceId, open: boolean, by: DeviceId | null, until: number | null, wall: number }
+  }
+}
+
+/** An operator opens or closes a line or a queue, for a while or until further notice, or leaves it to its hours again. Nobody who talks is cut off. */
+export const setOpening: Service<'setOpening'> = {
+  fields,
+  askedBy: ['console'],
+  decide({ state, telephone, request: { of, open, until }, now }) {
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators open and close lines and queues.')
+    const line = lookUp(state.company.lines, of)
+    if (!line && lookUp(state.company.groups, of)?.distribution !== 'queue') return refuse('unallocatedNumber', 'There is no such line or queue.')
+    if (of === state.company.settings.operators)
+      return refuse('notPossibleNow', 'The operators\' own queue is open as long as somebody is there: close the lines.')
+    const wall = now + state.clockOffset
+    if (open !== null && until !== null && until <= wall) return refuse('notPossibleNow', 'That time is over already: choose a later one.')
+    if (open === null) return accept(byItsHours(state, of, now))
+    return accept({ type: 'openingChanged', of, open, by: telephone.id, until, wall })
+  },
+}
+
+export const openingChanged: EventKind<'openingChanged'> = {
+  evolve(state, next, { of, open, by, until, wall, at }) {
+    const openings = open && by === null && hoursOf(state, of) === null
+      ? state.openings.delete(of)
+      : state.openings.set(of, { open, by, since: at, at: wall, until })
+    const after = { ...next, openings, indexes: { ...state.indexes } }
+    reindexOpening(after, of)
+    return after
+  },
+}
