@@ -12,7 +12,7 @@ const fields = {
   density: string().strict().oneOf(densities).label('density'),
   loudness: string().strict().oneOf(loudnesses).label('loudness'),
   /** The page of speed keys along the floor's edge; null: none. */
-  pinnedKeys: string().strict().max(60).nullable().label('pinnedKeys'),
+  pinnedKeys: string().strict().max(60).matches(/^[\w-]+$/, 'pinnedKeys must be the id of a page of keys.').nullable().label('pinnedKeys'),
 }
 
 /** What somebody has set of their console. */

@@ -15,6 +15,8 @@ interface Row { id: string, name: string, owner: string | null, version: number,
 
 const pageOf = ({ id, name, owner, version, keys }: Row): KeyPage => ({ id, name, shared: owner === null, version, keys })
 
+const longestOf = 80
+
 export async function pagesFor(em: EntityManager, signIn: string): Promise<KeyPage[]> {
   const rows = await em.execute<Row[]>(
     `select ${columns} from key_page where owner is null or owner = ? order by owner is not null, position, id`,
@@ -91,7 +93,8 @@ function changedMeanwhile(page: KeyPage): never {
  */
 export function keysToKeep(company: Company, keys: readonly SpeedKey[], before: readonly SpeedKey[] = []): SpeedKey[] {
   const known = new Set(before.map(({ kind, of }) => `${kind} ${of}`))
-  return keys.map(({ kind, of, label }, index) => {
+  return keys.map(({ kind, of: named, label }, index) => {
+    const of = plainText(named, longestOf)
     const fault = known.has(`${kind} ${of}`) ? null : faultOf(company, { kind, of })
     if (fault !== null) throw wrongInput(`keys[${index}].of`, fault)
     return { kind, of, label: (label && plainText(label, longestLabel)) || null }

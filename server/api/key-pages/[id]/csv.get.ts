@@ -9,7 +9,7 @@ export default defineEndpoint({
   summary: 'A page of speed keys as CSV (RFC 4180)',
   mayAsk: answering,
   params: withId,
-  also: { 404: 'There is no such page of keys.' },
+  also: { 200: 'The page, as text/csv.', 404: 'There is no such page of keys.' },
 }, async ({ event, person, params: { id } }) => {
   const { company, orm } = useRelay()
   const page = await fromDatabase(() => pageFor(orm.em.fork(), person.signIn, id))
