@@ -62,7 +62,7 @@ test('queues at a glance; one is opened, a chosen caller answered, another carri
   await own.getByRole('button', { name: /^Take Queued Third, waiting/ }).click()
   await expect(handset.getByRole('article', { name: 'Call with Queued Third' })).toContainText('talking')
   await handset.close()
-  await panel.getByRole('button', { name: 'Close' }).click()
+  await panel.getByRole('button', { name: 'Close', exact: true }).click()
   await expect(console.getByRole('complementary', { name: 'The call in question' })).toBeVisible()
 })
 

@@ -23,14 +23,16 @@ export function toCsv(company: Company, keys: readonly SpeedKey[]): string {
 export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | { fault: string } {
   if (text.length > longestFile) return { fault: `The file is too long: a page holds ${mostKeys} keys.` }
   let rows: Record<string, string>[]
+  let named: string[] = []
+  const read = (names: string[]) => named = names.map(name => name.trim().toLowerCase())
   try {
-    rows = parse(text, { bom: true, columns: names => names.map((name: string) => name.trim().toLowerCase()), skip_empty_lines: true, trim: true })
+    rows = parse(text, { bom: true, columns: read, skip_empty_lines: true, trim: true })
   }
   catch (error) {
     return { fault: `The file can't be read as CSV: ${error instanceof Error ? error.message : 'its rows differ'}.` }
   }
   if (rows.length > mostKeys) return { fault: `The file has ${rows.length} keys, and a page holds ${mostKeys}: leave some out.` }
-  if (rows[0] && !('kind' in rows[0] && 'of' in rows[0])) return { fault: 'The first row must name the columns kind and of (and label, if wanted).' }
+  if (!named.includes('kind') || !named.includes('of')) return { fault: 'The first row must name the columns kind and of (and label, if wanted).' }
   const keys: SpeedKey[] = []
   for (const [index, row] of rows.entries()) {
     const read = keyOf(company, row)

@@ -101,6 +101,8 @@ describe('a page of keys as CSV', () => {
     for (const [csv, fault] of [
       ['kind,of\nperson,p9999', 'Row 2: There is no person "p9999".'],
       ['kind,of\nperson,2110\nrocket,1', 'Row 3: kind must be one of'],
+      ['what', 'The first row must name the columns kind and of'],
+      ['', 'The first row must name the columns kind and of'],
       ['name\nx', 'The first row must name the columns kind and of'],
       ['kind,of\nnumber,12', 'Row 2: "12" is no number that can be dialled outside'],
       ['kind,of\n"person', 'can\'t be read as CSV'],
