@@ -96,7 +96,15 @@ test('PostgreSQL frozen: the log, the health and signing in say so within three 
   const { stage, strike } = await buildStage({ admin: postgres.superuserUrl })
   const processes = () => execFileSync('ps', ['-o', 'pid=', '--ppid', String(postgres.pid)], { encoding: 'utf8' }).trim().split(/\s+/).map(Number)
   const signal = (name: NodeJS.Signals) => {
-    for (const pid of [postgres.pid!, ...processes()]) process.kill(pid, name)
+    for (const pid of [postgres.pid!, ...processes()]) {
+      try {
+        process.kill(pid, name)
+      }
+      catch (error) {
+        // A helper of PostgreSQL may end of its own between being listed and being reached.
+        if ((error as NodeJS.ErrnoException).code !== 'ESRCH' || pid === postgres.pid) throw error
+      }
+    }
   }
   try {
     const page = await stage.open(browser, 'ines')
