@@ -13,7 +13,7 @@ import { useQueues } from '~/stores/queues'
 export interface KeyFace {
   name: string
   state: string
-  /** Whoever is behind it can take a call now, or it does something; null: there is no more to it than that it is there. */
+  /** Whoever is behind it can take a call now, or what it stands for holds at present. */
   lit: boolean
   shape: string
 }

@@ -1,5 +1,5 @@
 import { type Group, type PageRank, pageRanks, type Telephone, type Zone } from '../company/company'
-import { lookUp } from '../company/lookups'
+import { groupWithNumber, lookUp, telephoneWithNumber } from '../company/lookups'
 import { readDialled } from '../numbers/dialled'
 import { cannotRingWords, nameOf, refuse, type Refused } from './answers'
 import type { CallEvent, DeviceId, ExchangeState, Page } from './model'
@@ -14,13 +14,12 @@ const above = (one: PageRank, other: PageRank) => pageRanks.indexOf(one) - pageR
 /** Whom a page is for, by id or by number inside. */
 export function pageTarget({ company }: ExchangeState, to: string): PageTarget | Refused {
   const dialled = readDialled(to)
-  const find = <T extends { id: string, number: string }>(all: Record<string, T>): T | undefined =>
-    lookUp(all, to) ?? (dialled.kind === 'inside' ? Object.values(all).find(({ number }) => number === dialled.digits) : undefined)
-  const zone = find(company.zones)
+  const digits = dialled.kind === 'inside' ? dialled.digits : ''
+  const zone = lookUp(company.zones, to) ?? Object.values(company.zones).find(({ number }) => number === digits)
   if (zone) return { kind: 'zone', zone }
-  const group = find(company.groups)
+  const group = lookUp(company.groups, to) ?? groupWithNumber(company, digits)
   if (group) return { kind: 'group', group }
-  const telephone = find(company.telephones)
+  const telephone = lookUp(company.telephones, to) ?? telephoneWithNumber(company, digits)
   return telephone ? { kind: 'telephone', telephone } : refuse('unallocatedNumber', `There is no telephone, group or zone ${to} to speak to.`)
 }
 
