@@ -46,6 +46,8 @@ export const useDesk = defineStore('desk', () => {
   const announcements = new Announcements(() => preferences.loudness)
   /** Counts what the operator has done. */
   const done = ref(0)
+  /** The call of the last request when that was refused. */
+  const refusedFor = ref<CallId | null>(null)
   const asking = ref(false)
   const underWay = new Set<string>()
   let last: Promise<unknown> = Promise.resolve()
@@ -97,6 +99,7 @@ export const useDesk = defineStore('desk', () => {
 
   async function carryOut(request: Asked): Promise<boolean> {
     notice.value = null
+    refusedFor.value = null
     const id = crypto.randomUUID()
     try {
       const { seq } = await $fetch<RequestDone>('/api/requests', { method: 'POST', body: { id, device: device.value, ...request } })
@@ -109,6 +112,7 @@ export const useDesk = defineStore('desk', () => {
     }
     catch (error) {
       refuse(sentenceOf(error))
+      if ('call' in request) refusedFor.value = request.call
       return isUnknown(error) && await findOut(id)
     }
   }
@@ -210,7 +214,7 @@ export const useDesk = defineStore('desk', () => {
       const look = scene(device.value)
       for (const ribbon of [...arriving.value, ...inHand.value]) {
         const late = lateness(look, ribbon, before, now.value)
-        if (late) say(late, 'urgent')
+        if (late) say(late, 'urgent', ribbon.call.id)
       }
     }
     if ([...quiet.value].some(call => !live.state?.calls.get(call))) quiet.value = new Set([...quiet.value].filter(call => live.state?.calls.get(call)))
@@ -228,6 +232,7 @@ export const useDesk = defineStore('desk', () => {
     notice,
     said,
     done,
+    refusedFor,
     refuse,
     asking,
     arriving,

@@ -35,7 +35,7 @@ export const useWays = defineStore('ways', () => {
 
   function look(byHand: boolean): void {
     const now = console()
-    if (now) aims.value = aimed(aims.value, meaningsOf(now), live.now(), byHand)
+    if (now) aims.value = aimed(aims.value, meaningsOf(now), live.now(), byHand, desk.refusedFor)
   }
   watch(() => [desk.now, live.state], () => look(false))
   watch(() => desk.done, () => look(true))

@@ -20,8 +20,8 @@ class Onlooker {
     }
   }
 
-  look(byHand = false): void {
-    this.aims = aimed(this.aims, meaningsOf(this.console), this.desk.now, byHand)
+  look(byHand = false, refused: CallId | null = null): void {
+    this.aims = aimed(this.aims, meaningsOf(this.console), this.desk.now, byHand, refused)
   }
 
   later(ms: number): void {
@@ -91,5 +91,19 @@ describe('what a key is meant for', () => {
     expect(goneFor(onlooker.console, onlooker.aims['take slot:1']!)).toBeTruthy()
     onlooker.later(reaction)
     expect(onlooker.meant(' ')).toBe(two)
+  })
+
+  it('is whoever stands there once the exchange has refused it for the one before', () => {
+    const onlooker = new Onlooker()
+    const first = onlooker.desk.offer()
+    onlooker.look()
+    const second = onlooker.desk.offer()
+    onlooker.later(2_000)
+    onlooker.goes(first)
+    expect(onlooker.meant('Enter')).toBe(first)
+    onlooker.look(false, second)
+    expect(onlooker.meant('Enter')).toBe(first)
+    onlooker.look(false, first)
+    expect(onlooker.meant('Enter')).toBe(second)
   })
 })

@@ -53,14 +53,15 @@ function nameOf({ device, nameOf }: Console, call: Call): string {
 /**
  * What is meant by each key after a look at the screen.
  * @param byHand the operator has just done something: what has changed by that is expected
+ * @param refused the call for which the exchange has just refused something: that has been told, and keys are not meant for it any longer
  */
-export function aimed(before: Aims, meanings: Record<string, Meaning | null>, now: number, byHand: boolean): Aims {
+export function aimed(before: Aims, meanings: Record<string, Meaning | null>, now: number, byHand: boolean, refused: CallId | null = null): Aims {
   return Object.fromEntries(Object.entries(meanings).map(([key, stands]) => {
     const aim = before[key]
     const taken: Aim = { meant: stands, stands, since: now }
     // Whoever has just hung up is still called by their name.
     if (aim && !byHand && same(aim.meant, stands)) return [key, { ...taken, meant: aim.meant }]
-    if (!aim || byHand || aim.meant === null) return [key, taken]
+    if (!aim || byHand || aim.meant === null || (refused !== null && aim.meant.call === refused)) return [key, taken]
     if (!same(aim.stands, stands)) return [key, { meant: aim.meant, stands, since: now }]
     return [key, now - aim.since >= reaction ? taken : aim]
   }))

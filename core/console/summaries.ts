@@ -10,7 +10,8 @@ import type { Ribbon } from './track'
 
 type Situation = Pick<Console, 'state' | 'device' | 'track' | 'nameOf'> & { now: number, lineName: (call: Call) => string }
 
-const list = (parts: string[]) => `${parts.join('. ')}.`
+/** What was said may bring its own full stop. */
+const list = (parts: string[]) => parts.map(part => /[.!?]$/.test(part) ? part : `${part}.`).join(' ')
 
 /** Who waits to be answered and how long, the next one first. */
 export function whoWaits({ track: { arriving, next }, device, nameOf, now, lineName }: Situation): string {
@@ -43,7 +44,7 @@ export function thisCall({ track: { open, next, consultation, askedFor }, device
   return list([
     `${open ? 'In hand' : 'Next'}: ${otherName(call, device, nameOf)}`,
     ...(number ? [number] : []),
-    lineName(call),
+    ...(consultation?.id === call.id ? [] : [lineName(call)]),
     ...(consultation?.id === call.id && askedFor ? [`Asked for ${otherName(askedFor, device, nameOf)}`] : []),
     spell(now - due.since),
     ...(open && connectionOf(call, device)?.muted ? ['You are muted'] : []),

@@ -115,4 +115,18 @@ describe('what an operator hears', () => {
     }
     expect(said).toEqual(['1:00', '1:30', '2:00', '3:00', '5:00'].map(time => `Patient Caller on hold for ${time}`))
   })
+
+  it('a caller who waits to be answered at few steps: there are many of them, and the caller in hand wants to be heard', () => {
+    const listener = new Listener()
+    listener.offer('Patient Caller')
+    const said: string[] = []
+    for (let seconds = 0; seconds < 300; seconds++) {
+      const from = listener.desk.now
+      listener.desk.now += 1_000
+      const [waiting] = trackOf(listener.desk.state, 't2100', { next: null, carried: null }, listener.desk.now).arriving
+      const words = lateness(listener.scene(), waiting!, from, listener.desk.now)
+      if (words) said.push(words)
+    }
+    expect(said).toEqual(['0:20', '1:00', '2:40'].map(time => `Patient Caller waiting for ${time}`))
+  })
 })

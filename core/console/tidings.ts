@@ -128,8 +128,11 @@ function amongUs(scene: Scene, event: CallEvent, before: Call | undefined, after
   }
 }
 
-/** How late a caller on hold or waiting is told of: at the promise, at half as much again, and at each further time it is broken. */
-const steps = [1, 1.5, 2, 3, 5, 8, 12, 20]
+/**
+ * At how many times its promise a caller is told of: one on hold is forgotten most easily; of those who wait there are many, who can be asked for by a key, and
+ * ten of them must leave time to listen to a caller.
+ */
+const steps = { hold: [1, 1.5, 2, 3, 5, 8, 12, 20], others: [1, 3, 8, 20] }
 
 /**
  * Words for a ribbon whose promise has been broken once more since the last look; null when it has not.
@@ -137,7 +140,7 @@ const steps = [1, 1.5, 2, 3, 5, 8, 12, 20]
  */
 export function lateness({ device, nameOf }: Pick<Scene, 'device' | 'nameOf'>, { call, due, stretch }: Ribbon, from: number, now: number): string | null {
   if (stretch === 'passedOn' || due.promise === null) return null
-  const crossed = steps.some(step => urgency(due, from) < step && urgency(due, now) >= step)
+  const crossed = steps[due.waiting === 'hold' ? 'hold' : 'others'].some(step => urgency(due, from) < step && urgency(due, now) >= step)
   if (!crossed) return null
   return `${otherName(call, device, nameOf)} ${due.waiting === 'hold' ? 'on hold' : 'waiting'} for ${spell(now - due.since)}`
 }

@@ -27,9 +27,9 @@ const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, ne
         :title="waits"
       >{{ spell(desk.now - due.since) }}<span class="unseen"> {{ waits }}</span></span>
       <span
-        v-if="ribbon.stretch !== 'passedOn'"
+        v-if="ribbon.stretch !== 'passedOn' && due.waiting !== 'recall'"
         class="origin"
-      >{{ due.waiting === 'recall' ? 'Back' : origin }}</span>
+      >{{ origin }}</span>
       <button
         type="button"
         class="name"

@@ -37,6 +37,9 @@ const lines = computed<Place<Ribbon>[]>(before => places.value.flatMap((place) =
   return resting.value && before?.some(({ id }) => id === place.id) ? [{ id: place.id, item: null }] : []
 }))
 const farewellOf = (id: string) => props.farewells.find(farewell => farewell.id === id)?.text
+/** Whose place lies empty under the hand is told; that nobody waits only when it is so. */
+const stands = computed(() => (opened.value && resting.value && farewellOf(opened.value))
+  || (props.stretch === 'arriving' && props.ribbons.length > 0 ? 'The next caller stands below.' : null))
 const others = computed(() => props.farewells.filter(({ id }) => !places.value.some(place => place.id === id) && id !== opened.value))
 
 /** What does not fit is counted, with who of them has waited longest. */
@@ -87,7 +90,7 @@ watch(() => desk.next?.call.id, (id) => {
         v-else
         class="nobody"
       >
-        {{ (opened && resting && farewellOf(opened)) || nobody }}
+        {{ stands ?? nobody }}
       </li>
     </ul>
     <ul
