@@ -22,9 +22,8 @@ export const useQueues = defineStore('queues', () => {
 
   /** A queue in a few words, for the eye and the ear alike. */
   function wordsOf(board: QueueBoard): string {
-    const { waiting, serving } = board
-    const [first] = waiting
-    const waits = first ? `${waiting.length} waiting, the longest ${spell(desk.now - first.since)}` : 'nobody waits'
+    const { waiting, since, serving } = board
+    const waits = since !== null ? `${waiting.length} waiting, the longest ${spell(desk.now - since)}` : 'nobody waits'
     const paused = serving.paused > 0 ? `${serving.paused} paused, ` : ''
     const serves = isDeserted(board) ? 'nobody there to answer' : `${serving.free} free, ${serving.busy} talking, ${paused}${serving.away} away`
     return `${board.name}${board.open ? '' : ' (closed)'}: ${waits}; ${serves}`

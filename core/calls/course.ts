@@ -13,7 +13,8 @@ declare module './model' {
     originated: OfCall & { direction: Direction, dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId, consultation?: CallId, account?: string }
     queued: OfCall
     /** `group`: whose member rings. */
-    delivered: OfCall & { party?: Party, trunk?: TrunkId, invitedBy?: DeviceId, group?: DeviceId }
+    /** `offered`: the call keeps its place in the queue that is the group. */
+    delivered: OfCall & { party?: Party, trunk?: TrunkId, invitedBy?: DeviceId, group?: DeviceId, offered?: true }
     /** `from`: where it rang, waited, was parked or talked when somebody else took it. */
     established: OfCall & { from?: DeviceId }
     /** `overflow`: the destination as it stands in the rule that sent the call on. */
@@ -46,7 +47,7 @@ export const course: {
     redactCall: call => ({ ...call, dialled: '', party: call.party && unknown, account: null, connections: withoutParties(call.connections) }),
   },
   queued: {
-    change: (call, event) => ({
+    change: ({ turn: _turn, told: _told, ...call }, event) => ({
       ...call,
       hunting: null,
       refusedBy: [],
@@ -131,6 +132,7 @@ function connection(event: EventOf<'originated'> | EventOf<'delivered'>, state: 
     since: event.at,
     ...(event.party && { party: event.party, trunk: event.trunk }),
     ...('invitedBy' in event && event.invitedBy && { invitedBy: event.invitedBy }),
+    ...('offered' in event && event.offered && { offeredBy: event.group }),
   }
 }
 

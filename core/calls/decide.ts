@@ -2,13 +2,15 @@ import { lookUp } from '../company/lookups'
 import { accept, refuse } from './answers'
 import { evolveAll, numbered } from './evolve'
 import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, Request } from './model'
-import { byItsHours, openingOf, waitsAtClosed } from './openings'
+import { letRing, offersDue } from './offers'
+import { byItsHours, openingOf, sendFromClosed, waitsAtClosed } from './openings'
 import { closed, pagesAfterwards } from './pages'
 import { comeBack, ringAgain, sendAway, unanswered } from './passing'
 import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
 import { partOf, refusalOfRight } from './rights'
 import type { Service } from './service'
 import { services } from './services'
+import { told } from './telling'
 import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
 
 /** How often what comes of something is followed up at one moment. */
@@ -79,6 +81,8 @@ function timerDue(state: ExchangeState, { name, owner, line }: Timer, now: numbe
   switch (name) {
     case 'ring': return unanswered(state, call, call.connections.find(({ state: its, invitedBy }) => its === 'alerting' && !invitedBy)!, 'noAnswer')
     case 'invite': return call.connections.filter(({ invitedBy }) => invitedBy).flatMap(connection => unanswered(state, call, connection, 'noAnswer'))
+    case 'offer': return letRing(state, call)
+    case 'tell': return [told(state, call)]
     case 'park': return comeBack(state, call, call.parked!.slot, 'unfetched')
     case 'queue': return comeBack(state, call, queueOf(call)!.device, 'noAnswer')
     case 'overflow': {
@@ -118,11 +122,16 @@ function afterwards(state: ExchangeState, events: readonly CallEvent[], now: num
   let latest = events
   for (let round = 0; round < mostRounds && latest.length > 0; round++) {
     const strays = [...concernedBy(current, latest)].flatMap(id => strayed(current, current.calls.get(id)))
-    latest = strays.length > 0 ? strays : pagesAfterwards(current)
+    latest = firstOf(strays, () => pagesAfterwards(current), () => offersDue(current, now))
     current = evolveAll(current, numbered(current, latest, now))
     happened.push(...latest)
   }
   return happened
+}
+
+function firstOf(events: CallEvent[], ...others: (() => CallEvent[])[]): CallEvent[] {
+  const [next, ...more] = others
+  return events.length > 0 || !next ? events : firstOf(next(), ...more)
 }
 
 /** The calls that events may have let down: those they are about, and those of whoever has gone, gone away or stopped serving a line. */
@@ -148,7 +157,7 @@ function strayed(state: ExchangeState, call: Call | undefined): CallEvent[] {
   if (dead) return unanswered(state, call, dead, 'outOfService')
   const { operators } = state.company.settings
   const at = queueOf(call)?.device
-  if (at !== undefined && waitsAtClosed(state, call, at)) return sendAway(state, call, at, at === operators ? nightOf(state, call) : operators, 'closed')
+  if (at !== undefined && waitsAtClosed(state, call, at)) return sendFromClosed(state, call, at)
   if (!isOrphaned(state, call)) return []
   const queue = queueOf(call)!.device
   // From another queue to the operators first, from the operators to where the line's calls go at night.

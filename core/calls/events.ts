@@ -11,6 +11,7 @@ import { digitsGenerated } from './services/generate-digits'
 import { held } from './services/hold-call'
 import { pageBegun, pageClosed, pageOpened, pageSpoken } from './services/page'
 import { parked } from './services/park-call'
+import { queuePlaced } from './services/put-in-queue'
 import { retrieved } from './services/retrieve-call'
 import { callInformation } from './services/send-user-information'
 import { agentStateChanged } from './services/set-agent-state'
@@ -20,16 +21,18 @@ import { lineServed } from './services/set-line-served'
 import { microphoneMute } from './services/set-microphone-mute'
 import { openingChanged } from './services/set-opening'
 import { queueServed } from './services/set-queue-served'
+import { trunkChanged } from './services/set-trunk-service'
 import { statusChanged } from './services/set-status'
 import { transferred } from './services/single-step-transfer-call'
 import { numberUnblocked } from './services/unblock-number'
+import { queueAnnounced } from './telling'
 
 /** Every kind of event. */
 export const kinds: { [E in EventName]: EventKind<E> } = {
   ...course, concealed: {}, clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
   callInformation, agentStateChanged, doNotDisturb, handsetChanged, lineServed, microphoneMute,
-  openingChanged, queueServed, statusChanged, transferred, numberUnblocked,
+  openingChanged, queueAnnounced, queuePlaced, queueServed, statusChanged, transferred, trunkChanged, numberUnblocked,
 }
 
 /** The step of a call's story that an event makes; null when it is not told there. */

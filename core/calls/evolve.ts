@@ -4,6 +4,7 @@ import { kinds } from './events'
 import { isMemberOf, lookUp } from '../company/lookups'
 import type { Call, CallEvent, CallId, Connection, Device, DeviceId, EventOf, ExchangeState, NumberedEvent } from './model'
 import { reindex, reindexPlaces } from './indexes'
+import { handlingAfter, offeredAfter } from './serving'
 
 const outlivedKept = 60
 
@@ -66,7 +67,7 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
   // Whoever has handed a caller on asks for them no longer.
   for (const { device } of gone) calls = forgotten(calls, touched, call.id, device)
   if ('party' in event && event.party) next.serial = state.serial + 1
-  return settledAt(state, next, calls, touched, gone, after, event.at)
+  return offeredAfter(settledAt(state, next, calls, touched, gone, after, event.at), call, event)
 }
 
 /** The state with its calls as they are now; telephones that have just been left by their last call are free. */
@@ -76,12 +77,13 @@ function settledAt(
   calls: ExchangeState['calls'],
   touched: Iterable<CallId>,
   gone: readonly Connection[],
-  { connections: there, servedFrom }: Pick<Call, 'connections' | 'servedFrom'>,
+  { connections: there, servedFrom, story }: Pick<Call, 'connections' | 'servedFrom' | 'story'>,
   at: number,
 ): ExchangeState {
   next.calls = calls
   reindex(state, next, touched)
   for (const { device } of gone) {
+    if (servedFrom !== undefined) next.handling = handlingAfter(next.handling, servedFrom, story, device, at)
     const left = next.devices.get(device)
     if (!left || next.indexes.callsAt.has(device)) continue
     const free = { ...left, freeSince: at, ...wrappingUp(next, device, left, servedFrom, at) }

@@ -7,7 +7,7 @@ import { latestTime } from './model'
 const longestId = 80
 const longestNumber = 60
 
-type Names = 'device' | 'call' | 'destination' | 'slot' | 'line' | 'group' | 'note' | 'page' | 'opening'
+type Names = 'device' | 'call' | 'destination' | 'slot' | 'line' | 'group' | 'note' | 'page' | 'opening' | 'trunk'
 const named = (label: string, names: Names) => string().strict().max(names === 'destination' ? longestNumber : longestId).label(label).meta({ names })
 
 export const idOf = (label: string, names: Names) => named(label, names).required()

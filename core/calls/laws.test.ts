@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { isCollection } from 'immutable'
 import { describe, expect, it } from 'vitest'
 import { evolve, evolveAll } from './evolve'
+import { freeIn } from './indexes'
 import type { Call, ExchangeState, NumberedEvent, Request } from './model'
 import { isMailbox } from './names'
 import { waitsAtClosed } from './openings'
@@ -103,6 +104,7 @@ function checkState(state: ExchangeState): void {
     law(!isOrphaned(state, call), 'nobody waits where nobody serves')
     const queue = queueOf(call)?.device
     law(queue === undefined || !waitsAtClosed(state, call, queue), 'nobody waits where it is closed')
+    checkOffers(state, call)
     law(call.consultation === null || state.calls.get(call.consultation), 'who is asked about a caller is asked about one who is there')
     law(
       call.conference === null || call.connections.filter(({ state: its }) => its === 'connected' || its === 'held').length > 2,
@@ -121,6 +123,17 @@ function checkState(state: ExchangeState): void {
       talkers.add(connection.device)
     }
   }
+}
+
+/** A queue that rings its members loses nobody, rings nobody who does not serve it, and lets nobody wait whom somebody free could answer. */
+function checkOffers(state: ExchangeState, call: Call): void {
+  const offers = call.connections.filter(({ offeredBy }) => offeredBy)
+  const queue = queueOf(call)?.device
+  law(offers.every(({ offeredBy, state: its }) => its === 'alerting' && offeredBy === queue), 'a queue rings for who waits in it')
+  law(offers.every(({ device }) => serves(state, call, device)), 'a queue rings at who serves it')
+  const group = queue === undefined ? undefined : state.company.groups[queue]
+  if (!group || group.ringing === 'none' || offers.length > 0) return
+  law([...freeIn(state, group.id)].every(device => !serves(state, call, device)), 'nobody waits whom a free member could be rung for')
 }
 
 /** Nobody hears a page who is not meant to, on no loudspeaker do two speak, and no microphone stays open. */
@@ -270,6 +283,8 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
         if (!result.refused) {
           trail.push(JSON.stringify([request, result.events]))
           carried.set(request.service, (carried.get(request.service) ?? 0) + 1)
+          const offers = result.events.filter(event => event.type === 'delivered' && event.offered)
+          carried.set('offered', (carried.get('offered') ?? 0) + offers.length)
           checkChange(state, result.state, request)
           checkConsultations(state, result.state, request)
           checkPaging(state, result.state, request)
@@ -297,6 +312,9 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       'openPage',
       'speakOnPage',
       'intercomCall',
+      'putInQueue',
+      'offered',
+      'setTrunkService',
     ]) {
       expect(carried.get(service), `${service} was tried in earnest`).toBeGreaterThan(20)
     }

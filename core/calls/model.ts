@@ -48,11 +48,13 @@ export interface Connection {
   muted?: true
   /** Rings to join people who are talking already, asked by this one of them; they go on whether it answers or not. */
   invitedBy?: DeviceId
+  /** Rings at a member of this queue, in which the call keeps its place until somebody answers. */
+  offeredBy?: DeviceId
 }
 
 export const causes = [
   'noAnswer', 'busy', 'doNotDisturb', 'outOfService', 'declined', 'trunksBusy', 'normalClearing', 'abandoned', 'exchangeLost',
-  'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong',
+  'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong', 'withdrawn',
 ] as const
 export type Cause = typeof causes[number]
 
@@ -107,6 +109,13 @@ export interface Conference {
   since: number
 }
 
+/** What a caller who waits hears: the how manyth they are, and about how long it takes, in milliseconds; null: nobody can say yet. */
+export interface Told {
+  place: number
+  wait: number | null
+  at: number
+}
+
 /** Why a call is back with the operators, and whom it comes back to. */
 export interface Recall {
   to: DeviceId
@@ -122,7 +131,7 @@ export type Step = InferType<typeof step>
 
 export const stepTypes = [
   'originated', 'queued', 'delivered', 'established', 'held', 'retrieved', 'transferred', 'diverted', 'failed',
-  'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused',
+  'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused', 'putFirst', 'putLast',
 ] as const
 
 export interface Caption {
@@ -160,6 +169,10 @@ export interface Call {
   consultation: CallId | null
   /** How the last asking for this caller ended, when it did not end in handing over. */
   consulted: Consulted | null
+  /** Put before the others of its queue (the lower the further) or behind them by hand; without it, it stands where it came. */
+  turn?: number
+  /** What the caller last heard of their place in the queue. */
+  told?: Told
   /** Operators who will not take it; it goes on waiting for the others. */
   refusedBy: DeviceId[]
   /** Account or cost code to book it on. */
@@ -207,6 +220,9 @@ export interface Device {
   handset: boolean
   /** The queues and groups that it does not serve for the time being. */
   absences?: Record<DeviceId, QueueAbsence>
+  /** When a queue last rang it, and how many calls of queues it has let ring since it last answered one. */
+  offeredAt?: number
+  unanswered?: number
   /** Since when it has had no call; null before its first one. Whoever has been free longest is rung first. */
   freeSince: number | null
 }
@@ -249,6 +265,17 @@ export interface Opening {
   at: number
   /** Until when what somebody said holds (a time that people read); null: until they say otherwise, or until its hours change. */
   until: number | null
+  /** Where callers go while it is closed by hand; null: where they always go when it is closed. */
+  to: string | null
+}
+
+/** A trunk that is not as it should be. */
+export interface TrunkTrouble {
+  /** Taken out of service by this operator: what is under way on it goes on, nothing new comes or goes. null: in service. */
+  outBy: DeviceId | null
+  /** Channels that are out of order. */
+  faulty: number
+  since: number
 }
 
 export type PageId = string
@@ -302,6 +329,10 @@ export interface ExchangeState {
   outlived: Outlived[]
   /** Of lines and queues that have opening hours, or that somebody has opened or closed. What is not in here is open. */
   openings: Map<LineId | DeviceId, Opening>
+  /** Trunks that are taken out of service or have channels out of order. */
+  troubles: Map<TrunkId, TrunkTrouble>
+  /** How long calls of a queue last with whoever answers them, in milliseconds: an average in which the latest weigh most. */
+  handling: Map<DeviceId, number>
   /** Those that are open, and those that wait. */
   pages: Map<PageId, Page>
   calls: Map<CallId, Call>

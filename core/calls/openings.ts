@@ -2,7 +2,8 @@ import { isOpenAt, nextChange } from '../calendar/hours'
 import type { OpeningHours } from '../company/company'
 import { lookUp } from '../company/lookups'
 import type { Call, CallEvent, DeviceId, ExchangeState, LineId, Opening } from './model'
-import type { Timer } from './timers'
+import { sendAway } from './passing'
+import { nightOf, type Timer } from './timers'
 
 /** Whether lines and queues are open: by their hours, or by somebody's word. A change is an event: everybody holds the same to be open at every moment. */
 
@@ -18,15 +19,34 @@ export function isOpen(state: ExchangeState, of: LineId | DeviceId): boolean {
 
 /** A caller waits where it is closed: a queue, or the line that they have called on and that nobody has answered yet. */
 export function waitsAtClosed(state: ExchangeState, call: Call, queue: DeviceId): boolean {
-  if (!isOpen(state, queue)) return true
+  return closedAt(state, call, queue) !== null
+}
+
+function closedAt(state: ExchangeState, call: Call, queue: DeviceId): LineId | DeviceId | null {
+  if (!isOpen(state, queue)) return queue
   const fresh = call.recall === null && !call.story.some(({ type }) => type === 'established')
-  return fresh && call.line !== null && queue === lookUp(state.company.lines, call.line)?.target && !isOpen(state, call.line)
+  return fresh && call.line !== null && queue === lookUp(state.company.lines, call.line)?.target && !isOpen(state, call.line) ? call.line : null
+}
+
+/**
+ * Who waits where it is closed hears what is said there, and goes on: to where somebody has said who closed it, from a line to its night destination, from a
+ * queue to the operators.
+ */
+export function sendFromClosed(state: ExchangeState, call: Call, queue: DeviceId): CallEvent[] {
+  const closed = closedAt(state, call, queue)!
+  const { operators } = state.company.settings
+  const said = (lookUp(state.company.lines, closed) ?? lookUp(state.company.groups, closed))?.closedText
+  const to = state.openings.get(closed)?.to ?? (queue === operators || closed === call.line ? nightOf(state, call) : operators)
+  return [
+    ...(said ? [{ type: 'callInformation', call: call.id, device: queue, text: said } as const] : []),
+    ...sendAway(state, call, queue, to, 'closed'),
+  ]
 }
 
 /** What the hours of a line or a queue say at an instant of the exchange's time. */
 export function byItsHours(state: ExchangeState, of: LineId | DeviceId, now: number): CallEvent {
   const wall = now + state.clockOffset
-  return { type: 'openingChanged', of, open: openByHours(state, of, wall), by: null, until: null, wall }
+  return { type: 'openingChanged', of, open: openByHours(state, of, wall), by: null, until: null, to: null, wall }
 }
 
 /** @param wall an instant as people read it */
@@ -54,7 +74,7 @@ export function openingsAnew(state: ExchangeState, now: number): ExchangeState['
   const at = now + state.clockOffset
   const byHours = [...withOpenings(state)].filter(of => !state.openings.get(of)?.by && hoursOf(state, of) !== null)
   return state.openings.filter(({ by }) => by !== null)
-    .merge(byHours.map((of): [string, Opening] => [of, { open: openByHours(state, of, at), by: null, since: now, at, until: null }]))
+    .merge(byHours.map((of): [string, Opening] => [of, { open: openByHours(state, of, at), by: null, since: now, at, until: null, to: null }]))
 }
 
 const prefix = 'opening:'

@@ -34,7 +34,8 @@ export function comeBack(state: ExchangeState, call: Call, from: DeviceId, cause
 /** What becomes of a call whose ringing at one telephone ended without an answer: another one rings, the next of the group is tried, or it comes back. */
 export function unanswered(state: ExchangeState, call: Call, ringing: Connection, cause: 'noAnswer' | 'declined' | 'outOfService'): CallEvent[] {
   const ends: CallEvent = { type: 'connectionCleared', call: call.id, device: ringing.device, cause }
-  if (ringing.invitedBy) return [ends]
+  // Asked to join, or rung by a queue in which the call keeps its place.
+  if (ringing.invitedBy || ringing.offeredBy) return [ends]
   const elsewhere = othersOf(call, ringing.device).some(other => other.state === 'alerting' && !other.invitedBy)
   if (cause === 'declined' && elsewhere) return [ends]
   const next = elsewhere ? undefined : nextInGroup(state, call)
@@ -53,7 +54,7 @@ export function unanswered(state: ExchangeState, call: Call, ringing: Connection
 export function sendAway(state: ExchangeState, call: Call, from: DeviceId, to: string, cause: Cause): CallEvent[] {
   const { operators } = state.company.settings
   const last = lastMailbox(state, call)
-  const destinations = [to, nightOf(state, call), ...(from === operators ? [] : [operators])].filter(destination => !call.overflowed.includes(destination))
+  const destinations = [to, ...(from === operators ? [] : [operators]), nightOf(state, call)].filter(destination => !call.overflowed.includes(destination))
   for (const overflow of [...destinations, last]) {
     const target = targetOf(state, overflow)
     if ('refusal' in target || target.id === from || connectionOf(call, target.id)) continue

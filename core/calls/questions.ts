@@ -76,7 +76,7 @@ export function serves(state: ExchangeState, call: Pick<Call, 'refusedBy' | 'lin
   if (!device || !state.company.telephones[member]?.inService || device.doNotDisturb || device.status.reason) return false
   const queue = call.connections.find(({ state: its }) => its === 'queued')
   if (queue && device.absences?.[queue.device]) return false
-  if (call.refusedBy.includes(member) || call.connections.some(({ device: party }) => party === member)) return false
+  if (call.refusedBy.includes(member) || call.connections.some(({ device: party, offeredBy }) => party === member && !offeredBy)) return false
   const agent = state.agents.get(member)
   return !agent || (isPresent(state, member) && (call.recall !== null || !call.line || !(call.line in agent.unserved)))
 }
@@ -94,6 +94,14 @@ export function waitingFor(state: ExchangeState, device: DeviceId): Call[] {
 /** The queue in which a call waits, if it does; a park slot is none. */
 export function queueOf(call: Call): Connection | undefined {
   return call.parked ? undefined : call.connections.find(({ state }) => state === 'queued')
+}
+
+/** Who waits in a queue, in the order in which they are served: whoever was put first by hand, then as they came. */
+export function waitingIn(state: ExchangeState, queue: DeviceId): Call[] {
+  const since = (call: Call) => queueOf(call)!.since
+  return callsOf(state, queue)
+    .filter(call => queueOf(call)?.device === queue)
+    .sort((a, b) => (a.turn ?? 0) - (b.turn ?? 0) || since(a) - since(b))
 }
 
 /** True when a call waits in a queue that nobody serves. */
@@ -118,18 +126,25 @@ export function channelsUsed(state: ExchangeState, trunk: TrunkId): number {
   return state.indexes.channels.get(trunk) ?? 0
 }
 
-/** Channels of a trunk that can be taken; those kept for emergency calls count for such calls only. */
+/**
+ * Channels of a trunk that can be taken; those kept for emergency calls count for such calls only. A trunk that was taken out of service has none, but for an
+ * emergency.
+ */
 export function channelsFree(state: ExchangeState, trunk: TrunkId, emergency = false): number {
   const known = lookUp(state.company.trunks, trunk)
-  return known ? Math.max(0, known.channels - (emergency ? 0 : known.kept) - channelsUsed(state, trunk)) : 0
+  const trouble = state.troubles.get(trunk)
+  if (!known || (trouble?.outBy != null && !emergency)) return 0
+  return Math.max(0, known.channels - (trouble?.faulty ?? 0) - (emergency ? 0 : known.kept) - channelsUsed(state, trunk))
 }
 
 /** The trunk with most free channels, so that none fills up while another is empty; undefined when all are busy. */
 export function freeTrunk(state: ExchangeState, emergency = false): TrunkId | undefined {
-  let best: { trunk: TrunkId, free: number } | undefined
+  let best: { trunk: TrunkId, free: number, out: boolean } | undefined
   for (const trunk of Object.keys(state.company.trunks)) {
     const free = channelsFree(state, trunk, emergency)
-    if (free > (best?.free ?? 0)) best = { trunk, free }
+    // Only an emergency call finds channels on a trunk that is out of service, and takes one only if there is no other.
+    const out = state.troubles.get(trunk)?.outBy != null
+    if (free > 0 && (!best || (best.out && !out) || (best.out === out && free > best.free))) best = { trunk, free, out }
   }
   return best?.trunk
 }
@@ -185,7 +200,7 @@ export type Place = 'waiting' | 'ringing' | 'talking' | 'onHold' | 'parked' | 't
 
 export function placesOf(call: Call): Place[] {
   const others = othersOf(call, call.calling)
-  const states = new Set(others.filter(other => !other.invitedBy).map(connection => connection.state))
+  const states = new Set(others.filter(other => !other.invitedBy && !other.offeredBy).map(connection => connection.state))
   const caller = connectionOf(call, call.calling)?.state
   const places: Place[] = []
   if (states.has('queued')) places.push(call.parked ? 'parked' : 'waiting')

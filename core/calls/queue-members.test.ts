@@ -9,7 +9,7 @@ const queue = 'queue:freight'
 function day(wrapUp = 0) {
   const day = new Tryout()
   const members = ['t2105', 't2106']
-  day.change('groups', queue, { members, voluntary: ['t2106'], wrapUp })
+  day.change('groups', queue, { members, voluntary: ['t2106'], wrapUp, ringing: 'none' })
   return day
 }
 const serve = (on: Tryout, device: string, state: 'serving' | 'paused' | 'left', reason?: string, of?: string) =>

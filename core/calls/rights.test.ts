@@ -51,6 +51,7 @@ function mayWithoutConnection(state: ExchangeState, call: Call, { service, devic
     case 'clearConnection': return queue !== undefined
     case 'directedPickupCall': return operator || call.parked !== null || queue !== undefined || brought || near
     case 'deflectCall': return operator || ('from' in more ? false : queue !== undefined || (call.parked !== null && brought))
+    case 'putInQueue': return operator
     case 'clearCall': return isOutside(call) && (operator || brought)
     default: return false
   }

@@ -18,6 +18,7 @@ import { makeCall } from './services/make-call'
 import { offerCall } from './services/offer-call'
 import { closePage, intercomCall, openPage, speakOnPage } from './services/page'
 import { parkCall } from './services/park-call'
+import { putInQueue } from './services/put-in-queue'
 import { reconnectCall } from './services/reconnect-call'
 import { retrieveCall } from './services/retrieve-call'
 import { sendUserInformation } from './services/send-user-information'
@@ -29,6 +30,7 @@ import { setOpening } from './services/set-opening'
 import { setQueueServed } from './services/set-queue-served'
 import { setMicrophoneMute } from './services/set-microphone-mute'
 import { setStatus } from './services/set-status'
+import { reportTrunk, setTrunkService } from './services/set-trunk-service'
 import { singleStepConferenceCall } from './services/single-step-conference-call'
 import { singleStepTransferCall } from './services/single-step-transfer-call'
 import { transferCall } from './services/transfer-call'
@@ -41,8 +43,8 @@ export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   adjustClock, answerCall, blockNumber, clearCall, clearConnection,
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
   dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, offerCall,
-  openPage, parkCall, reconnectCall, retrieveCall, sendUserInformation,
+  openPage, parkCall, putInQueue, reconnectCall, reportTrunk, retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setHandset, setLineServed, setMicrophoneMute,
-  setOpening, setQueueServed, setStatus, singleStepConferenceCall, singleStepTransferCall,
+  setOpening, setQueueServed, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
   speakOnPage, transferCall, unblockNumber,
 }

@@ -1,35 +1,43 @@
 import { Map as PersistentMap } from 'immutable'
-import { type Company, nobody } from '../company/company'
+import { type Company, nobody, waitingOnly } from '../company/company'
 import { noIndexes, reindexAll } from './indexes'
 import { quietDevice } from './device'
 import { openingsAnew } from './openings'
-import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId } from './model'
+import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId, TrunkId, TrunkTrouble } from './model'
 
 /** A state as plain data that survives JSON unchanged: to be sent and kept. */
-export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'openings' | 'pages' | 'calls' | 'indexes'> {
+export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'openings' | 'troubles' | 'handling' | 'pages' | 'calls' | 'indexes'> {
   devices: Record<DeviceId, Device>
   agents: Record<DeviceId, Agent>
   blocked: Record<string, Block>
   openings: Record<string, Opening>
+  troubles: Record<TrunkId, TrunkTrouble>
+  handling: Record<DeviceId, number>
   pages: Record<PageId, Page>
   calls: Record<CallId, Call>
 }
 
 export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snapshot {
-  const { devices, agents, blocked, openings, pages, calls } = state
+  const { devices, agents, blocked, openings, troubles, handling, pages, calls } = state
   return {
-    ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), openings: openings.toObject(), pages: pages.toObject(),
-    calls: calls.toObject(),
+    ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), openings: openings.toObject(),
+    troubles: troubles.toObject(), handling: handling.toObject(), pages: pages.toObject(), calls: calls.toObject(),
   }
 }
 
 export function stateOf(snapshot: Snapshot): ExchangeState {
-  const { company, devices, agents, blocked, openings, pages, calls } = snapshot
+  const { company, devices, agents, blocked, openings, troubles, handling, pages, calls } = snapshot
   return reindexAll({
     ...snapshot,
-    // One that was kept before there was any paging knows nothing of it.
-    company: { ...nobody, ...company, settings: { ...nobody.settings, ...company.settings } },
+    // One that was kept before there was any paging, or before queues rang their members, knows nothing of it.
+    company: {
+      ...nobody, ...company, settings: { ...nobody.settings, ...company.settings },
+      groups: Object.fromEntries(Object.entries(company.groups).map(([id, group]) => [id, { ...waitingOnly, ...group }])),
+      lines: Object.fromEntries(Object.entries(company.lines).map(([id, line]) => [id, { ...{ closedText: '' }, ...line }])),
+    },
     openings: PersistentMap(openings ?? {}),
+    troubles: PersistentMap(troubles ?? {}),
+    handling: PersistentMap(handling ?? {}),
     pages: PersistentMap(pages ?? {}),
     devices: PersistentMap(devices),
     agents: PersistentMap(agents),
@@ -58,6 +66,8 @@ export function quietState(company: Company, { epoch, now, attended = [] }: Begi
     blocked: PersistentMap(),
     outlived: [],
     openings: PersistentMap(),
+    troubles: PersistentMap(),
+    handling: PersistentMap(),
     pages: PersistentMap(),
     calls: PersistentMap(),
     indexes: noIndexes,

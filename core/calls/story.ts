@@ -23,6 +23,7 @@ const whyNot: Record<Cause, string> = {
   longHold: 'left the caller on hold too long',
   preempted: 'gave way to an emergency call',
   tooLong: 'talked outside for too long',
+  withdrawn: 'was rung no longer',
 }
 
 /** A time as a number of rings, at least one. */
@@ -79,6 +80,8 @@ function tellStep(step: Step, before: Step | undefined, nameOf: Namer): string |
     case 'parked': return `${who} put the caller into ${nameOf(step.to!)}`
     case 'consulted': return `${who} asked ${nameOf(step.to!)}`
     case 'conferenced': return `${who} joined everybody to a conference`
+    case 'putFirst': return `${who} put the caller first`
+    case 'putLast': return `${who} put the caller last`
     case 'refused': return `${who} left it to the others`
     case 'transferred': return `${who} passed it on to ${nameOf(step.to!)}`
     case 'diverted': return `${who} ${whyNot[step.cause!]}: on to ${nameOf(step.to!)}`

@@ -8,10 +8,11 @@ import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf
  * When what waits has waited long enough. Timers follow from the state, and the state's indexes hold them in their order: no step that changes a call
  * can forget one.
  * `ring`: nobody answers; `invite`: somebody asked to join does not; `queue`: passed on to a queue in vain; `overflow`: waits too long;
+ * `offer`: a member of a queue lets a call of it ring; `tell`: whoever waits hears their place;
  * `park`: nobody comes to the slot; `hold`; `tone`; `message`: the mailbox is full; `watch`: two outside need no watching any more; `longest`: they
  * have talked long enough.
  */
-export type TimerName = 'ring' | 'invite' | 'queue' | 'overflow' | 'park' | 'hold' | 'tone' | 'message' | 'watch' | 'longest'
+export type TimerName = 'ring' | 'invite' | 'offer' | 'tell' | 'queue' | 'overflow' | 'park' | 'hold' | 'tone' | 'message' | 'watch' | 'longest'
 
 /**
  * The timers of a telephone: `status`: somebody said until when they are away; `doNotDisturb`; `absence`: an operator has gone for good;
@@ -50,9 +51,12 @@ export function timersOf(state: ExchangeState, call: Call): Timer[] {
   if (queue) {
     add('overflow', queue.since + overflowOf(state, call, queue.device).after)
     if (call.passing) add('queue', call.passing.at + settings.queueRecall)
+    const every = lookUp(state.company.groups, queue.device)?.tellEvery
+    if (every) add('tell', (call.told?.at ?? queue.since) + every)
   }
-  for (const { device, state: its, since, invitedBy, party } of call.connections) {
-    if (its === 'alerting' && invitedBy) add('invite', since + settings.transferRecall)
+  for (const { device, state: its, since, invitedBy, offeredBy, party } of call.connections) {
+    if (its === 'alerting' && offeredBy) add('offer', since + (lookUp(state.company.groups, offeredBy)?.ringTime ?? 0))
+    else if (its === 'alerting' && invitedBy) add('invite', since + settings.transferRecall)
     // An emergency number is rung until it answers.
     else if (its === 'alerting' && !isEmergencyNumber(state, party))
       add('ring', call.passing ? Math.max(since, call.passing.at) + settings.transferRecall : since + settings.noAnswer)

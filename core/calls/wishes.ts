@@ -6,7 +6,7 @@ import { decide } from './decide'
 import { evolveAll, numbered } from './evolve'
 import type { Call, Connection, DeviceId, ExchangeState, NumberedEvent, Request } from './model'
 import { mailboxOf } from './names'
-import { placesOf } from './questions'
+import { placesOf, queueOf } from './questions'
 import { services } from './services'
 import { quietState } from './snapshot'
 
@@ -27,6 +27,8 @@ const destinations = [
   '601',
   'group:directors',
   'group:reservations',
+  'queue:freight',
+  'queue:sailingNews',
   '07700 900123',
   '+447700900555',
   '701',
@@ -82,6 +84,8 @@ const kinds = [
   [1, 'intercom'],
   [2, 'pause'],
   [1, 'opening'],
+  [2, 'turn'],
+  [1, 'trunk'],
   [1, 'unplug'],
   [3, 'configure'],
   [1, 'clock'],
@@ -154,6 +158,14 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       const of = at([...lines.map(({ id }) => id), 'queue:reservations', 'queue:freight'], a)
       return { service: 'setOpening', device: at(operators, b), of, open: at([false, true, null], c), until: c % 5 ? null : state.time + c * 2_000 }
     }
+    case 'turn': {
+      const waiting = calls.filter(call => queueOf(call))
+      return waiting.length > 0 ? { service: 'putInQueue', device: at(operators, b), call: at(waiting, a).id, place: at(['first', 'last'] as const, c) } : null
+    }
+    case 'trunk': {
+      const trunk = at(['east', 'west'], a)
+      return c % 3 ? { service: 'setTrunkService', device: at(operators, b), trunk, on: c % 3 === 1 } : { service: 'reportTrunk', trunk, faulty: b % 4 }
+    }
     case 'intercom':
       return { service: 'intercomCall', device: at(operators, b), number: at(c % 4 ? devices : destinations, a) }
     case 'block':
@@ -198,7 +210,7 @@ function anything(state: ExchangeState, a: number, b: number, c: number): Reques
   const choices: Record<string, readonly unknown[]> = {
     device: c % 4 && inIt.length > 0 ? inIt : devices, call: [call?.id ?? 'nowhere'], destination: destinations, slot: slots, line: lines.map(line => line.id),
     group: Object.keys(state.company.groups), opening: [...lines.map(({ id }) => id), 'queue:reservations', 'queue:freight'],
-    page: state.pages.size > 0 ? [...state.pages.keys()] : ['nowhere'], note: calls.map(({ id }) => id),
+    trunk: Object.keys(state.company.trunks), page: state.pages.size > 0 ? [...state.pages.keys()] : ['nowhere'], note: calls.map(({ id }) => id),
   }
   let turn = 0
   return requestWith(at(named, a), (name, { type, oneOf, optional, nullable, meta }) => {

@@ -4,6 +4,9 @@ import type { Company, OpeningHours } from './company'
 
 const e164 = /^\+\d{6,15}$/
 const short = /^\d{1,5}$/
+/** Milliseconds that a queue rings a member at least, and that lie between two announcements to one caller. */
+const shortestRing = 3_000
+const mostOften = 10_000
 const idForm = /^[a-z][\w:-]{0,60}$/i
 
 /**
@@ -58,6 +61,11 @@ export function faultsOf(company: Company): string[] {
   for (const group of Object.values(groups)) {
     const unknown = group.members.find(member => !Object.hasOwn(telephones, member))
     if (unknown !== undefined) faults.push(`${group.name} has a member, ${unknown}, that is no telephone of the company.`)
+    if (group.ringing !== 'none' && group.distribution === 'queue' && group.ringTime < shortestRing)
+      faults.push(`${group.name} rings its members for ${group.ringTime / 1_000} seconds: at least ${shortestRing / 1_000} are needed to answer.`)
+    if (group.ringing !== 'none' && group.id === settings.operators) faults.push('The operators\' own queue rings on their consoles: it can\'t ring them otherwise.')
+    if (group.tellEvery > 0 && group.tellEvery < mostOften)
+      faults.push(`${group.name} tells callers their place every ${group.tellEvery / 1_000} seconds: at least ${mostOften / 1_000} must lie between.`)
     if (!reachable(group.overflow.to)) faults.push(`Calls that wait too long in ${group.name} go to ${group.overflow.to}, which is not there.`)
   }
   for (const line of Object.values(lines)) {

@@ -26,9 +26,21 @@ export type Company = { [P in keyof Things]: Record<string, Things[P]> } & {
 export const distributions = ['queue', 'longestFree', 'all'] as const
 export type Distribution = typeof distributions[number]
 
+/**
+ * How a queue rings its members for who waits in it. `none`: they take callers by themselves; `longestFree`; `all`: everybody free at once; `order`: the first
+ * free one in the order of the members; `turn`: one after the other, so that all get as many; `skill`: the most skilled of the free ones.
+ */
+export const ringings = ['none', 'longestFree', 'all', 'order', 'turn', 'skill'] as const
+export type Ringing = typeof ringings[number]
+
 /** How much a page matters: the higher is heard over the lower. */
 export const pageRanks = ['ordinary', 'urgent', 'safety'] as const
 export type PageRank = typeof pageRanks[number]
+
+/** What a group is that rings nobody by itself and tells callers nothing. */
+export const waitingOnly = {
+  ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '',
+} satisfies Partial<Group>
 
 /** A company of which nothing is known yet. */
 export const nobody: Company = {

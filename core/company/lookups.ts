@@ -21,6 +21,7 @@ interface Lookups {
   groupsOf: Map<DeviceId, ReadonlySet<DeviceId>>
   pickupGroups: Map<string, DeviceId[]>
   telephonesOf: Map<PersonId, Telephone[]>
+  ringingQueues: Group[]
 }
 
 const made = new WeakMap<Company, Lookups>()
@@ -50,6 +51,7 @@ function lookupsOf(company: Company): Lookups {
     groupsOf: memberships,
     pickupGroups,
     telephonesOf: theirs,
+    ringingQueues: groups.filter(({ distribution, ringing }) => distribution === 'queue' && ringing !== 'none'),
   }
   made.set(company, lookups)
   return lookups
@@ -105,4 +107,9 @@ export function isInPickupGroup(company: Company, one: DeviceId, other: DeviceId
 /** A person's telephones, the one that stands for them first. */
 export function telephonesOf(company: Company, person: PersonId): readonly Telephone[] {
   return lookupsOf(company).telephonesOf.get(person) ?? []
+}
+
+/** Queues that ring their members for who waits in them. */
+export function ringingQueues(company: Company): readonly Group[] {
+  return lookupsOf(company).ringingQueues
 }

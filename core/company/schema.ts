@@ -1,7 +1,7 @@
 import '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import { type CompanyChange, parts } from './changes'
-import { type Company, distributions, pageRanks } from './company'
+import { type Company, distributions, pageRanks, ringings } from './company'
 import { oneOfBy, recordOf } from '../schema/shapes'
 
 /**
@@ -84,6 +84,17 @@ const group = object({
   wrapUp: whole,
   /** Those of its members who may join and leave by themselves; the others always belong to it. */
   voluntary: array(id).required(),
+  /** Of a queue: how it rings its members, and for how long each. `tries` are so many, then the call goes on as after the longest wait; 0: no end. */
+  ringing: string().oneOf(ringings).required(),
+  ringTime: whole,
+  /** Of a queue that rings its members: who lets so many calls ring in a row is paused; 0: nobody is. */
+  pauseAfter: whole,
+  /** How skilled members are for it; who is not named stands at 0. */
+  skills: recordOf(whole.max(9)),
+  /** Of a queue: every so often whoever waits hears their place and about how long it takes; 0: never. */
+  tellEvery: whole,
+  /** What callers hear when it is closed, before they go on; empty: nothing. */
+  closedText: text(300),
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow,
   hours: openAt,
@@ -102,6 +113,8 @@ const line = object({
   target: id,
   night: id,
   overflow,
+  /** What callers hear when it is closed, before they go on; empty: nothing. */
+  closedText: text(300),
   hours: openAt,
 })
 

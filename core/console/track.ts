@@ -64,7 +64,8 @@ export function trackOf(state: ExchangeState, device: DeviceId, chosen: Chosen, 
     const promise = call.line === null ? undefined : state.company.lines[call.line]?.promise
     return [{ call, stretch, due: dueOf(state, call, device, promise ?? null) }]
   })
-  const byUrgency = (a: Ribbon, b: Ribbon) => urgency(b.due, now) - urgency(a.due, now) || a.due.since - b.due.since
+  const turn = ({ call, stretch }: Ribbon) => stretch === 'arriving' ? call.turn ?? 0 : 0
+  const byUrgency = (a: Ribbon, b: Ribbon) => turn(a) - turn(b) || urgency(b.due, now) - urgency(a.due, now) || a.due.since - b.due.since
   const place = ({ call }: Ribbon) => kept.includes(call.id) ? kept.indexOf(call.id) : kept.length
   const arriving = ribbons.filter(({ stretch }) => stretch === 'arriving').sort((a, b) => place(a) - place(b) || byUrgency(a, b))
   const talking = talkingCallOf(state, device) ?? null

@@ -60,7 +60,7 @@ describe('the boards of the queues', () => {
     expect(usedOf(freight, at.now)).toBeCloseTo(30_000 / freight.promise)
     at.ask({ service: 'directedPickupCall', device: 't2100', call: second })
     expect(at.boards().find(({ id }) => id === 'queue:freight')!.waiting).toHaveLength(1)
-    expect(usedOf({ waiting: [], promise: 45_000 }, at.now)).toBe(0)
+    expect(usedOf({ since: null, promise: 45_000 }, at.now)).toBe(0)
   })
 
   it('say when nobody is there who could ever answer, and put one\'s own queues first', () => {

@@ -1,15 +1,17 @@
 import type { Call, DeviceId, ExchangeState } from '../calls/model'
 import { isOpen } from '../calls/openings'
 import { urgency } from '../calls/promises'
-import { callsOf, queueOf } from '../calls/questions'
+import { queueOf, waitingIn } from '../calls/questions'
 import type { Presence, PresenceKind } from '../presence/presence'
 
 /** What is to be seen of a queue at a glance. Times are the exchange's, in milliseconds. */
 export interface QueueBoard {
   id: DeviceId
   name: string
-  /** Who waits, the longest first. */
+  /** Who waits, in the order in which they are served. */
   waiting: { call: Call, since: number }[]
+  /** Since when whoever has waited longest waits; null: nobody does. */
+  since: number | null
   /** Whether callers may be sent there. */
   open: boolean
   /** Within which a call is promised an answer. */
@@ -44,14 +46,12 @@ export function boardsOf(state: ExchangeState, device: DeviceId | null, presence
     .filter(({ id, distribution }) => distribution === 'queue' && id !== settings.operators)
     .map(({ id, name, members, promise }): QueueBoard => {
       const serving = { free: 0, busy: 0, paused: 0, away: 0 }
+      const waiting = waitingIn(state, id).map(call => ({ call, since: queueOf(call)!.since }))
       for (const member of members) serving[placeOf(state, id, member, presence(member))]++
       return {
-        id, name, promise,
+        id, name, promise, waiting,
+        since: waiting.length > 0 ? Math.min(...waiting.map(({ since }) => since)) : null,
         open: isOpen(state, id),
-        waiting: callsOf(state, id).flatMap((call) => {
-          const place = queueOf(call)
-          return place?.device === id ? [{ call, since: place.since }] : []
-        }).sort((a, b) => a.since - b.since),
         serving,
         own: device !== null && members.includes(device),
       }
@@ -60,8 +60,8 @@ export function boardsOf(state: ExchangeState, device: DeviceId | null, presence
 }
 
 /** How much of the promise the longest wait has used up: over 1 it is broken; 0 while nobody waits. */
-export function usedOf({ waiting, promise }: Pick<QueueBoard, 'waiting' | 'promise'>, now: number): number {
-  return waiting[0] ? urgency({ since: waiting[0].since, promise: promise || null }, now) : 0
+export function usedOf({ since, promise }: Pick<QueueBoard, 'since' | 'promise'>, now: number): number {
+  return since === null ? 0 : urgency({ since, promise: promise || null }, now)
 }
 
 /** Nobody is there who could answer: whoever is sent there goes on at once. */

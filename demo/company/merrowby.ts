@@ -1,6 +1,6 @@
 import { mailboxOf, slotId } from '../../core/calls/names'
-import { nobody } from '../../core/company/company'
-import type { Company, Group, Line, OpeningHours, Person, Settings, ShortNumber, Telephone } from '../../core/company/company'
+import { nobody, waitingOnly } from '../../core/company/company'
+import type { Company, Group, Line, OpeningHours, Person, Ringing, Settings, ShortNumber, Telephone } from '../../core/company/company'
 import { byId } from '../../core/company/lookups'
 import { type Chance, chanceFrom } from './chance'
 import { announcements, pageDefault, zones } from './paging'
@@ -179,6 +179,7 @@ const openingHours: OpeningHours[] = [
 const line = (id: string, name: string, number: string, promise: number, longestWait: number, greeting: string, hours: string | null): Line => ({
   id, name, number, promise: promise * second, greeting, hours,
   target: operators, night: mailboxOf(id), overflow: { after: longestWait * second, to: mailboxOf(id) },
+  closedText: `Thank you for calling. The ${name} is closed at present.`,
 })
 const lines: Line[] = [
   line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?', null),
@@ -189,11 +190,17 @@ const lines: Line[] = [
 
 /** Queues that callers can be passed on to: the people of one department serve each. */
 const queues = [
-  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations', promise: 60 * second },
-  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight', promise: 45 * second },
-  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty', promise: 90 * second },
-  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control', promise: 40 * second },
-]
+  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations', promise: 60 * second, ringing: 'turn' },
+  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight', promise: 45 * second, ringing: 'longestFree' },
+  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty', promise: 90 * second, ringing: null },
+  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control', promise: 40 * second, ringing: 'skill' },
+] as const
+
+/** A queue that rings its members, some of whom know more about it than others, and tells callers their place. */
+const rings = (ringing: Ringing, members: readonly string[]): Partial<Group> => ({
+  ringing, ringTime: 15 * second, tries: 8, pauseAfter: 2, tellEvery: 30 * second,
+  skills: ringing === 'skill' ? Object.fromEntries(members.map((member, index) => [member, 1 + index % 3])) : {},
+})
 
 /** After a call of these queues there are papers to be filled in. */
 const wrapUp: Record<string, number> = { freight: 20 * second, reservations: 10 * second }
@@ -314,9 +321,10 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       wrapUp: 0,
       voluntary: [],
       overflow,
+      ...waitingOnly,
       hours: null,
     },
-    ...queues.map(({ id, name, number, department, promise }): Group => ({
+    ...queues.map(({ id, name, number, department, promise, ringing }): Group => ({
       id: `queue:${id}`,
       name,
       number,
@@ -329,6 +337,9 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       // Every third member helps out when they can.
       voluntary: inDepartment(department).filter((_, index) => index % 3 === 2),
       overflow,
+      ...waitingOnly,
+      ...ringing && rings(ringing, inDepartment(department)),
+      closedText: `The ${name.replace(' queue', '')} desk is closed. We put you through to our operators.`,
       hours: null,
     })),
     ...departments.map(({ id, name }, index): Group => ({
@@ -343,6 +354,7 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       wrapUp: 0,
       voluntary: [],
       overflow,
+      ...waitingOnly,
       hours: null,
     })),
   ]

@@ -70,30 +70,20 @@ export function readCompany(em: EntityManager): Promise<Company> {
         })),
       ),
       groups: byId(
-        groups.map(({ id, name, number, distribution, tries, department, promise, wrapUp, overflowAfter, overflowTo, hours }) => ({
+        groups.map(({ id, overflowAfter, overflowTo, department, hours, ...group }) => ({
+          ...group,
           id,
-          name,
-          number,
           members: membersOf.get(id) ?? [],
-          distribution,
-          tries,
           department: department ?? null,
-          promise,
-          wrapUp,
+          skills: Object.fromEntries(members.filter(({ group, skill }) => group === id && skill > 0).map(({ telephone, skill }) => [telephone, skill])),
           voluntary: (membersOf.get(id) ?? []).filter(telephone => mayLeave.has(`${id} ${telephone}`)),
           overflow: { after: overflowAfter, to: overflowTo },
           hours: hours ?? null,
         })),
       ),
       lines: byId(
-        lines.map(({ id, name, number, promise, greeting, target, night, overflowAfter, overflowTo, hours }) => ({
-          id,
-          name,
-          number,
-          promise,
-          greeting,
-          target,
-          night,
+        lines.map(({ overflowAfter, overflowTo, hours, ...line }) => ({
+          ...line,
           overflow: { after: overflowAfter, to: overflowTo },
           hours: hours ?? null,
         })),
@@ -136,13 +126,15 @@ export async function writeCompany(tx: EntityManager, company: Company): Promise
   await tx.insertMany(HolidayEntity, Object.values(hours).flatMap(({ id, holidays }) => holidays.map(holiday => ({ ...holiday, hours: id }))))
   await tx.insertMany(
     GroupEntity,
-    Object.values(groups).map(({ members: _apart, voluntary: _too, overflow, ...group }) =>
+    Object.values(groups).map(({ members: _apart, voluntary: _too, skills: _also, overflow, ...group }) =>
       ({ ...group, overflowAfter: overflow.after, overflowTo: overflow.to })),
   )
   await tx.insertMany(
     GroupMember,
-    Object.values(groups).flatMap(({ id, members, voluntary }) =>
-      members.map((telephone, position) => ({ group: id, telephone, position, voluntary: voluntary.includes(telephone) }))),
+    Object.values(groups).flatMap(({ id, members, voluntary, skills }) =>
+      members.map((telephone, position) => ({
+        group: id, telephone, position, voluntary: voluntary.includes(telephone), skill: skills[telephone] ?? 0,
+      }))),
   )
   await tx.insertMany(LineEntity, Object.values(lines).map(({ overflow, ...line }) => ({ ...line, overflowAfter: overflow.after, overflowTo: overflow.to })))
   await tx.insertMany(TrunkEntity, Object.values(trunks))

@@ -3,7 +3,7 @@ import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
-import type { Distribution, PageRank } from '~~/core/company/company'
+import type { Distribution, PageRank, Ringing } from '~~/core/company/company'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/roles'
@@ -142,6 +142,11 @@ export const GroupEntity = defineEntity({
     department: p.string().nullable(),
     promise: p.integer(),
     wrapUp: p.integer(),
+    ringing: p.string().$type<Ringing>(),
+    ringTime: p.integer(),
+    pauseAfter: p.integer(),
+    tellEvery: p.integer(),
+    closedText: p.string(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
     hours: p.string().nullable(),
@@ -155,6 +160,7 @@ export const GroupMember = defineEntity({
     telephone: p.string().primary(),
     position: p.integer(),
     voluntary: p.boolean(),
+    skill: p.integer(),
   },
 })
 
@@ -170,6 +176,7 @@ export const LineEntity = defineEntity({
     night: p.string(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
+    closedText: p.string(),
     hours: p.string().nullable(),
   },
 })

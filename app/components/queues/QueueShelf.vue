@@ -12,12 +12,11 @@ const desk = useDesk()
 const carrying = useCarrying()
 
 const shelf = computed(() => queues.boards.map((board) => {
-  const [first] = board.waiting
   const used = queues.usedOf(board)
   return {
     id: board.id,
     name: board.name.replace(/ queue$/, ''),
-    waits: first ? `${board.waiting.length} · ${spell(desk.now - first.since)}` : '',
+    waits: board.since === null ? '' : `${board.waiting.length} · ${spell(desk.now - board.since)}`,
     serving: !board.open ? 'closed' : isDeserted(board) ? 'nobody' : `${board.serving.free} free`,
     deserted: !board.open || isDeserted(board),
     used,

@@ -2,10 +2,11 @@ import { boolean, object } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { accept, refuse } from '../answers'
 import type { EventKind } from '../event'
-import { device, type FieldsOf, idOf, until } from '../fields'
+import { destination, device, type FieldsOf, idOf, until } from '../fields'
 import { reindexOpening } from '../indexes'
 import { byItsHours, hoursOf } from '../openings'
 import type { Service } from '../service'
+import { targetOf } from '../targets'
 
 const fields = () => object({
   device: device(),
@@ -13,13 +14,15 @@ const fields = () => object({
   /** null: as its hours say. */
   open: boolean().strict().nullable().defined().label('open'),
   until: until().defined(),
+  /** Where callers go while it is closed; without it, where they always go when it is closed. */
+  to: destination('to').optional(),
 })
 
 declare module '../model' {
   interface Requests { setOpening: FieldsOf<typeof fields> }
   interface Events {
     /** `wall`: when, as people read it. */
-    openingChanged: { of: LineId | DeviceId, open: boolean, by: DeviceId | null, until: number | null, wall: number }
+    openingChanged: { of: LineId | DeviceId, open: boolean, by: DeviceId | null, until: number | null, to: string | null, wall: number }
   }
 }
 
@@ -27,7 +30,7 @@ declare module '../model' {
 export const setOpening: Service<'setOpening'> = {
   fields,
   askedBy: ['console'],
-  decide({ state, telephone, request: { of, open, until }, now }) {
+  decide({ state, telephone, request: { of, open, until, to }, now }) {
     if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators open and close lines and queues.')
     const line = lookUp(state.company.lines, of)
     if (!line && lookUp(state.company.groups, of)?.distribution !== 'queue') return refuse('unallocatedNumber', 'There is no such line or queue.')
@@ -36,15 +39,18 @@ export const setOpening: Service<'setOpening'> = {
     const wall = now + state.clockOffset
     if (open !== null && until !== null && until <= wall) return refuse('notPossibleNow', 'That time is over already: choose a later one.')
     if (open === null) return accept(byItsHours(state, of, now))
-    return accept({ type: 'openingChanged', of, open, by: telephone.id, until, wall })
+    const target = open || to === undefined ? null : targetOf(state, to)
+    if (target && 'refusal' in target) return target
+    if (target?.kind === 'slot') return refuse('notPossibleNow', 'A park slot takes nobody by itself: name a person, a group, a voicemail or a number.')
+    return accept({ type: 'openingChanged', of, open, by: telephone.id, until, to: target ? to! : null, wall })
   },
 }
 
 export const openingChanged: EventKind<'openingChanged'> = {
-  evolve(state, next, { of, open, by, until, wall, at }) {
+  evolve(state, next, { of, open, by, until, to, wall, at }) {
     const openings = open && by === null && hoursOf(state, of) === null
       ? state.openings.delete(of)
-      : state.openings.set(of, { open, by, since: at, at: wall, until })
+      : state.openings.set(of, { open, by, since: at, at: wall, until, to: to ?? null })
     const after = { ...next, openings, indexes: { ...state.indexes } }
     reindexOpening(after, of)
     return after

@@ -1,0 +1,86 @@
+import type { Group, Ringing } from '../company/company'
+import { isMemberOf, lookUp, ringingQueues } from '../company/lookups'
+import { evolveAll, numbered } from './evolve'
+import { freeIn } from './indexes'
+import type { Call, CallEvent, Connection, DeviceId, ExchangeState } from './model'
+import { sendAway } from './passing'
+import { connectionOf, serves, waitingIn } from './questions'
+
+/**
+ * Queues that ring their members. The call keeps its place in the queue until somebody answers: a member who lets it ring, declines, or stops serving while it
+ * rings loses nobody.
+ */
+
+/** The calls that a queue rings at its members at present, with where they ring. */
+function offersOf(call: Call): Connection[] {
+  return call.connections.filter(({ offeredBy }) => offeredBy)
+}
+
+/** How often a call has been offered so far; rung at all of them at once it is offered once. */
+function triesOf({ hunting }: Call, { id, ringing }: Group): number {
+  const tried = hunting?.group === id ? hunting.tried : []
+  return ringing === 'all' ? Math.max(0, ...tried.map(device => tried.filter(other => other === device).length)) : tried.length
+}
+
+/**
+ * What queues that ring have to do at this moment: stop ringing whoever serves no longer, send on whom so many have let ring, and ring somebody for the others,
+ * whoever is served first before the next.
+ */
+export function offersDue(state: ExchangeState, now: number): CallEvent[] {
+  const happened: CallEvent[] = []
+  let current = state
+  const happens = (events: CallEvent[]) => {
+    current = evolveAll(current, numbered(current, events, now))
+    happened.push(...events)
+  }
+  for (const queue of ringingQueues(state.company)) {
+    for (const { id } of waitingIn(state, queue.id)) {
+      const call = current.calls.get(id)!
+      const stale = offersOf(call).filter(({ device }) => !serves(current, call, device) || !isMemberOf(current.company, device, queue.id))
+      happens(stale.map(({ device }) => ({ type: 'connectionCleared', call: id, device, cause: 'withdrawn' })))
+    }
+    for (const { id } of waitingIn(current, queue.id)) {
+      const call = current.calls.get(id)!
+      if (offersOf(call).length > 0) continue
+      if (queue.tries > 0 && triesOf(call, queue) >= queue.tries) happens(sendAway(current, call, queue.id, queue.overflow.to, 'noAnswer'))
+      else happens(rungFor(current, call, queue).map(device => ({ type: 'delivered', call: id, device, group: queue.id, offered: true })))
+    }
+  }
+  return happened
+}
+
+/** Whom a queue rings for a call: whoever has been rung for it least, and among those as the queue's way says. */
+function rungFor(state: ExchangeState, call: Call, queue: Group): DeviceId[] {
+  const free = [...freeIn(state, queue.id)].filter(device => !connectionOf(call, device) && serves(state, call, device))
+  if (free.length < 2 || queue.ringing === 'all') return free
+  const tried = call.hunting?.group === queue.id ? call.hunting.tried : []
+  const before = order[queue.ringing](state, queue)
+  const times = (device: DeviceId) => tried.filter(other => other === device).length
+  // Whoever has been free longest comes first of equals: that is the order in which they stand.
+  const [first] = free.sort((a, b) => times(a) - times(b) || before(a) - before(b))
+  return first === undefined ? [] : [first]
+}
+
+/** By which the lower is rung first. */
+const order: Record<Exclude<Ringing, 'all'>, (state: ExchangeState, queue: Group) => (device: DeviceId) => number> = {
+  none: () => () => 0,
+  longestFree: () => () => 0,
+  order: (_state, { members }) => device => members.indexOf(device),
+  turn: ({ devices }) => device => devices.get(device)?.offeredAt ?? -1,
+  skill: (_state, { skills }) => device => -(lookUp(skills, device) ?? 0),
+}
+
+/** A member has let a call ring: that is over, and whoever does so too often is paused, so that callers do not wait for an empty desk. */
+export function letRing(state: ExchangeState, call: Call): CallEvent[] {
+  return offersOf(call).flatMap(({ device, offeredBy }): CallEvent[] => {
+    const most = lookUp(state.company.groups, offeredBy!)?.pauseAfter ?? 0
+    const times = (state.devices.get(device)?.unanswered ?? 0) + 1
+    return [
+      { type: 'connectionCleared', call: call.id, device, cause: 'noAnswer' },
+      ...(most > 0 && times >= most ? [{ type: 'queueServed', device, queue: offeredBy!, state: 'paused', reason: lettingRing, by: null } as const] : []),
+    ]
+  })
+}
+
+/** Why the exchange itself pauses somebody. */
+export const lettingRing = 'Let calls ring'

@@ -1,0 +1,28 @@
+import { expectedWait } from '../queues/expected-wait'
+import type { EventKind } from './event'
+import type { Call, CallEvent, ExchangeState } from './model'
+import { queueOf, waitingIn } from './questions'
+
+/** Whoever waits in a queue hears where they stand. */
+
+declare module './model' {
+  interface Events {
+    /** `place`: 1 is next. `wait`: about so many milliseconds; null: nobody can say yet. */
+    queueAnnounced: OfCall & { place: number, wait: number | null }
+  }
+}
+
+export function told(state: ExchangeState, call: Call): CallEvent {
+  const queue = queueOf(call)!.device
+  const place = waitingIn(state, queue).indexOf(call) + 1
+  const members = state.company.groups[queue]?.members ?? []
+  const serving = members.filter((member) => {
+    const device = state.devices.get(member)
+    return device && !device.doNotDisturb && !device.status.reason && !device.absences?.[queue] && state.company.telephones[member]?.inService
+  }).length
+  return { type: 'queueAnnounced', call: call.id, device: queue, place, wait: expectedWait(place, state.handling.get(queue), serving) }
+}
+
+export const queueAnnounced: EventKind<'queueAnnounced'> = {
+  change: (call, { place, wait, at }) => ({ ...call, told: { place, wait, at } }),
+}
