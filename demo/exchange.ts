@@ -5,7 +5,7 @@ import { runExchange, stop, whole } from '../exchange/run'
 import type { Switch } from '../exchange/switch'
 import { paces } from './paces'
 import { Rehearsal } from './rehearsal/rehearsal'
-import { busyMoment, prelude, type Scene, scenes } from './rehearsal/scenes'
+import { type Scene, scenes } from './rehearsal/scenes'
 
 /** The stand-in exchange of the demo: callers call and colleagues answer. */
 const { values } = parseArgs({
@@ -21,26 +21,28 @@ const { values } = parseArgs({
 })
 
 const pace = paces[values.pace] ?? stop(`--pace must be one of ${Object.keys(paces).join(', ')}.`)
-if (values.scene && !scenes.includes(values.scene as Scene)) stop(`--scene must be one of ${scenes.join(', ')}.`)
+const scene = values.scene ? scenes[values.scene] ?? stop(`--scene must be one of ${Object.keys(scenes).join(', ')}.`) : null
 const seed = whole(values.seed, 'seed')
 const begin = values.clock ? whole(String(Date.parse(values.clock)), 'clock') : Date.now()
-const start = values.scene ? begin - prelude : begin
-const clock = values.clock ? new InventedClock(start) : values.scene ? new WaitingClock(start) : new SteadyClock(start)
+const start = scene ? begin - scene.prelude : begin
+const clock = values.clock ? new InventedClock(start) : scene ? new WaitingClock(start) : new SteadyClock(start)
 
 await runExchange({
   clock,
   port: whole(values.port, 'port'),
   onCompany(exchange) {
-    if (!(clock instanceof SteadyClock) && values.scene) playScene(exchange, clock)
+    if (!(clock instanceof SteadyClock) && scene) playScene(scene, exchange, clock)
     if (values.pace === 'still') return
     const localOffset = -new Date(begin).getTimezoneOffset() * 60_000
-    exchange.letIn(new Rehearsal(exchange.state.company, { seed, localOffset, ...pace }, exchange.now()))
+    const people = new Rehearsal(exchange.state.company, { seed, localOffset, ...pace }, exchange.now())
+    people.join(exchange.state, exchange.now())
+    exchange.letIn(people)
   },
 })
 
 /** Plays the scene on a clock that stands still; a waiting one goes on when the first operator comes after it. */
-function playScene(exchange: Switch, stands: InventedClock | WaitingClock): void {
-  busyMoment({
+function playScene({ play }: Scene, exchange: Switch, stands: InventedClock | WaitingClock): void {
+  play({
     get state() { return exchange.state },
     ask: request => exchange.request(`scene:${randomUUID()}`, request),
     moveTo(at) {

@@ -10,12 +10,12 @@ import { sessionSecret } from './secrets.mjs'
 import { createStack, demoPassword, demoSignIns } from './stack.mjs'
 
 const historyDays = 28
-const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy] [--port N]
+const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--port N]
 
   --fresh   begins the demo anew: all figures are thrown away
   --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
   --seed    other callers, other colleagues (the same seed gives the same ones)
-  --scene   busy: begins in the middle of a crowded minute, which waits until somebody signs in
+  --scene   busy: begins in the middle of a crowded minute; cancelled: when a sailing has just been cancelled; each waits until somebody signs in
   --port    where the console is served; 3000 if it is free`
 
 run(async () => {

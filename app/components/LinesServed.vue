@@ -1,31 +1,44 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
+import { allChannelsBusy } from '~~/core/console/board-news'
 import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
 const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
+const dialogs = useDialogs()
 const { wordsOf } = useOpeningWords()
 const awhile = 30 * 60_000
 
 const lines = computed(() => {
   const unserved = (desk.device && live.state?.agents.get(desk.device)?.unserved) || {}
-  return directory.lines.map(line => ({ ...line, served: !(line.id in unserved), until: unserved[line.id] ?? null, opening: wordsOf(line.id) }))
+  const { operators } = live.state!.company.settings
+  return directory.lines.map(line => ({
+    ...line, served: line.target !== operators ? null : !(line.id in unserved), until: unserved[line.id] ?? null, opening: wordsOf(line.id),
+  }))
 })
+/** Those that come to the operators; the others go to queues. */
+const own = computed(() => lines.value.filter(({ served: is }) => is !== null))
+const busy = computed(() => live.state !== null && allChannelsBusy(live.state))
 const closed = computed(() => lines.value.filter(({ opening }) => !opening.open))
-/** A line that is closed is plain to see, whoever closed it. */
-const words = computed(() => closed.value.length > 0 ? `${closed.value.length} closed` : `Lines ${served.value} of ${lines.value.length}`)
+/** A line that is closed is plain to see, whoever closed it; and that nobody can call out. */
+const words = computed(() => {
+  if (busy.value) return 'All in use'
+  return closed.value.length > 0 ? `${closed.value.length} closed` : `Lines ${served.value} of ${own.value.length}`
+})
 const label = computed(() => {
   const shut = closed.value.map(({ name, opening }) => `; ${name}: ${opening.words}`).join('')
-  return `Lines served: ${served.value} of ${lines.value.length}${shut}`
+  return `Lines served: ${served.value} of ${own.value.length}${shut}${busy.value ? '; every line to the outside is in use' : ''}`
 })
-const served = computed(() => lines.value.filter(line => line.served).length)
+const served = computed(() => own.value.filter(line => line.served).length)
 
 function choose(command: string): void {
   const [what, id] = command.split(' ') as [string, string]
   if (what === 'serve') toggle(id)
+  else if (what === 'close') dialogs.closing = id
   else void desk.ask({ service: 'setOpening', of: id, open: what === 'hours' ? null : what === 'open', until: null })
 }
 
@@ -44,7 +57,7 @@ function toggle(id: string): void {
     @command="choose"
   >
     <el-button
-      :class="['lines', { closed: closed.length }]"
+      :class="['lines', { closed: closed.length || busy }]"
       :aria-label="label"
       :title="label"
     >
@@ -57,6 +70,7 @@ function toggle(id: string): void {
           :key="line.id"
         >
           <el-dropdown-item
+            v-if="line.served !== null"
             :command="`serve ${line.id}`"
             divided
           >
@@ -66,8 +80,12 @@ function toggle(id: string): void {
             >{{ line.served ? '■' : '□' }}</span>
             {{ line.name }}: {{ line.served ? 'served' : `not served${line.until ? ` until ${dayjs(line.until).format('H:mm')}` : ''}` }}
           </el-dropdown-item>
-          <el-dropdown-item :command="`${line.opening.open ? 'close' : 'open'} ${line.id}`">
-            {{ line.opening.words }} · {{ line.opening.open ? `close it: callers go to ${directory.nameOf(line.night)}` : 'open it' }}
+          <el-dropdown-item
+            :command="`${line.opening.open ? 'close' : 'open'} ${line.id}`"
+            :divided="line.served === null"
+          >
+            {{ line.served === null ? `${line.name}, to the ${directory.nameOf(line.target)}: ` : '' }}{{ line.opening.words }} ·
+            {{ line.opening.open ? 'close it …' : 'open it' }}
           </el-dropdown-item>
           <el-dropdown-item
             v-if="line.opening.hours && line.opening.byHand"

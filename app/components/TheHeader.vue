@@ -2,14 +2,17 @@
 import { Bell, BellOff, LogOut, Moon, Sun } from '@lucide/vue'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
 import { useMessages } from '~/stores/messages'
 import { useSession } from '~/stores/session'
 import { seesCallers } from '~~/shared/roles'
 
 const session = useSession()
+const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
 const messages = useMessages()
+const troubles = computed(() => live.state?.troubles.size ?? 0)
 const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const { isDark, toggle } = useTheme()
 const attention = useAttention()
@@ -61,8 +64,14 @@ async function leave(): Promise<void> {
         <NuxtLink to="/blocked">
           Blocked
         </NuxtLink>
-        <NuxtLink to="/outside">
-          Outside
+        <NuxtLink
+          to="/outside"
+          :aria-label="troubles ? `Outside, ${troubles} in trouble` : 'Outside'"
+        >
+          Outside<span
+            v-if="troubles"
+            class="count"
+          >{{ troubles }}</span>
         </NuxtLink>
       </template>
       <NuxtLink

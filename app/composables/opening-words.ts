@@ -16,7 +16,8 @@ export function useOpeningWords() {
     const next = timerOfOpening(state, of)
     const until = next ? ` until ${timeOf(live.wall(next.at))}` : ''
     const by = opening.by ? `, by ${directory.nameOf(opening.by)}` : ''
-    return { open: opening.open, hours, byHand: opening.by !== null, words: `${opening.open ? 'open' : 'closed'}${until}${by}` }
+    const to = !opening.open && opening.to ? `: callers go to ${directory.nameOf(opening.to)}` : ''
+    return { open: opening.open, hours, byHand: opening.by !== null, words: `${opening.open ? 'open' : 'closed'}${until}${by}${to}` }
   }
 
   /** Today the time alone. */

@@ -1,5 +1,5 @@
 import { urgency } from '~~/core/calls/promises'
-import { connectionOf, othersOf } from '~~/core/calls/questions'
+import { connectionOf, othersOf, queueOf } from '~~/core/calls/questions'
 import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
 import { outsideParty } from '~~/core/console/console'
 import { heatOf } from '~~/core/console/lateness'
@@ -41,6 +41,9 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const origin = computed(() => {
     if (isAsking.value && desk.askedFor) return `Asking for ${desk.otherName(desk.askedFor)}`
     if (call.value.conference) return 'Conference'
+    // Whoever serves several queues sees from which of them a caller comes.
+    const queue = queueOf(call.value)?.device
+    if (queue !== undefined && queue !== live.state?.company.settings.operators && ribbon().stretch === 'arriving') return directory.nameOf(queue)
     if (line.value) return line.value.name
     if (call.value.direction === 'outbound') return 'Calling out'
     return call.value.direction === 'internal' ? 'Inside' : directory.lineName(call.value)

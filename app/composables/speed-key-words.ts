@@ -1,9 +1,10 @@
 import type { AwayReason } from '~~/core/calls/model'
+import { isOpen } from '~~/core/calls/openings'
 import { speakerWords, speakingAt } from '~~/core/calls/pages'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import type { SpeedKey } from '~~/core/speed-keys/key'
-import { awayWords, targetOf } from '~~/core/speed-keys/meaning'
+import { awayWords, openedBy, targetOf } from '~~/core/speed-keys/meaning'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -40,6 +41,8 @@ export function useSpeedKeyWords() {
     }
     if (kind === 'status') return statusFace(of)
     if (kind === 'line') return directory.line(of) ? lineFace(of) : gone
+    if (kind === 'opening') return openingFace(of) ?? gone
+    if (kind === 'night') return nightFace()
     const target = targetOf(company, key)
     if (target === null) return gone
     if (kind === 'group') return groupFace(target)
@@ -62,8 +65,7 @@ export function useSpeedKeyWords() {
     const name = directory.group(id)?.name ?? ''
     const board = queues.boards.find(known => known.id === id)
     if (board) {
-      const [first] = board.waiting
-      const state = first ? `${board.waiting.length} · ${spell(desk.now - first.since)}` : `${board.serving.free} free`
+      const state = board.since !== null ? `${board.waiting.length} · ${spell(desk.now - board.since)}` : `${board.serving.free} free`
       return { name, state, lit: board.serving.free > 0, shape: '≡' }
     }
     const free = (directory.group(id)?.members ?? []).filter(member => live.presences.get(member)?.lit).length
@@ -77,6 +79,19 @@ export function useSpeedKeyWords() {
 
   function statusName(of: AwayReason | 'available'): string {
     return of === 'available' ? 'Available' : `I am ${awayWords[of]}`
+  }
+
+  function openingFace(of: string): KeyFace | null {
+    const named = openedBy(live.state!.company, of)
+    if (!named) return null
+    const open = isOpen(live.state!, of)
+    return { name: named.name, state: open ? 'open' : 'closed', lit: open, shape: '⌂' }
+  }
+
+  function nightFace(): KeyFace {
+    const lines = Object.keys(live.state!.company.lines)
+    const open = lines.filter(line => isOpen(live.state!, line)).length
+    return { name: 'Night', state: open === 0 ? 'every line closed' : `${open} of ${lines.length} lines open`, lit: open === 0, shape: '☾' }
   }
 
   function lineFace(line: string): KeyFace {

@@ -41,9 +41,10 @@ function nameOf({ device, party }: Connection): string {
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Talking outside</h1>
+      <h1>Outside</h1>
     </div>
     <FailureNote :text="desk.notice" />
+    <TrunksShelf />
     <div class="panes">
       <div
         class="list"

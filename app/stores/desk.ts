@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Call, CallId, DeviceId } from '~~/core/calls/model'
 import { parkedIn, type Stretch } from '~~/core/calls/questions'
 import { type Announcement, Announcements, type Rank } from '~~/core/console/announcements'
+import { boardNews } from '~~/core/console/board-news'
 import { type Asked, otherName as nameOfOther } from '~~/core/console/console'
 import { lateness, type Scene, tidingsOf } from '~~/core/console/tidings'
 import { emptyTrack, type Track, trackOf } from '~~/core/console/track'
@@ -176,6 +177,8 @@ export const useDesk = defineStore('desk', () => {
     const own = device.value
     if (!own || !live.state) return
     for (const { event, before, state } of happenings) {
+      const board = operates.value && boardNews(state, event, own, directory.nameOf)
+      if (board) say(board.text, board.rank)
       // A call on its way again has not said goodbye.
       if (event.type === 'transferred') farewells.value = farewells.value.filter(known => known.id !== event.call)
       for (const { text, rank, about, leaves } of tidingsOf({ ...scene(own), state }, event, before)) {

@@ -18,5 +18,8 @@ export const useDialogs = defineStore('dialogs', () => {
   /** For whom a message is taken down (null: still to be said), and on which call. */
   const message = ref<{ to: DeviceId | null, call: CallId | null } | null>(null)
 
-  return { story, digits, blocking, message }
+  /** The line or queue that is about to be closed. */
+  const closing = ref<string | null>(null)
+
+  return { story, digits, blocking, message, closing }
 })

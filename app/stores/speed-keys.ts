@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import { type KeyPage, keyStrokes, mostKeys, pageStrokes, type SpeedKey } from '~~/core/speed-keys/key'
+import { type KeyPage, keyStrokes, mostKeys, pageStrokes, type SpeedKey, type KeyKind } from '~~/core/speed-keys/key'
 import { meaningOf } from '~~/core/speed-keys/meaning'
 import { sentenceOf } from '~/composables/failure'
 import { useDesk } from './desk'
@@ -11,6 +11,9 @@ import { useWays } from './ways'
 
 /** The stroke that leads to the keys. */
 export const leader = '!'
+
+/** Keys that say or set something, whatever call is in hand. */
+const ownKinds: readonly KeyKind[] = ['status', 'line', 'opening', 'night']
 
 /** The pages of speed keys: which is open, what a key does, and the strokes that lead to one without the mouse. */
 export const useSpeedKeys = defineStore('speedKeys', () => {
@@ -109,7 +112,7 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
         return
       }
     }
-    else if (key.kind !== 'status' && key.kind !== 'line' && !ways.stillInHand()) return
+    else if (!ownKinds.includes(key.kind) && !ways.stillInHand()) return
     const found = meaning(key, shift)
     if ('deed' in found) void ways.perform(found.deed)
     else desk.refuse(`${found.why} Nothing was done.`)

@@ -83,6 +83,10 @@ export const useWays = defineStore('ways', () => {
         if (done && 'note' in deed.request && deed.request.note === note.value) note.value = ''
         return done
       }
+      case 'askAll': {
+        for (const request of deed.requests) if (!await desk.ask(request)) return false
+        return true
+      }
       case 'carry': desk.carry(deed.call)
         break
       case 'takeMessage': dialogs.message = { to: deed.to, call: deed.call }

@@ -5,11 +5,13 @@ import type { Call, DeviceId, ExchangeState, NumberedEvent, Step } from './model
 /** How much of an average the latest call is. */
 const weightOfLatest = 0.2
 
+type Handling = ExchangeState['handling']
+
 /**
  * How long calls of queues last, in milliseconds, after somebody has left one. An exponential moving average (R. G. Brown, 1959): the latest calls weigh most,
  * and nothing but the average itself needs to be kept.
  */
-export function handlingAfter(before: ExchangeState['handling'], queue: DeviceId, story: readonly Step[], device: DeviceId, at: number): ExchangeState['handling'] {
+export function handlingAfter(before: Handling, queue: DeviceId, story: readonly Step[], device: DeviceId, at: number): Handling {
   const answered = story.findLast(step => step.type === 'established' && step.device === device)
   if (!answered) return before
   const lasted = at - answered.at

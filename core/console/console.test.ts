@@ -54,7 +54,7 @@ describe('the track', () => {
 
   it('puts who is latest against their promise first, not who came first', () => {
     const screen = new Screen()
-    const lines = Object.values(screen.desk.state.company.lines)
+    const lines = Object.values(screen.desk.state.company.lines).filter(({ target }) => target === 'operators')
     const patient = lines.reduce((a, b) => a.promise > b.promise ? a : b)
     const urgent = lines.reduce((a, b) => a.promise < b.promise ? a : b)
     expect(patient.promise).toBeGreaterThan(urgent.promise)

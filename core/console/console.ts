@@ -27,6 +27,8 @@ export type Asked = WithoutDevice<Extract<Request, { device: DeviceId }>>
 /** What a key, a button or Enter does: asks the exchange for something, or opens or moves something on the screen. */
 export type Deed
   = | { do: 'ask', request: Asked }
+  /** One after the other, until one is refused. */
+    | { do: 'askAll', requests: Asked[] }
   /** Picks a call up from the track to be put down on somebody; null puts it back. */
     | { do: 'carry', call: CallId | null }
   /** `to` null: for whom is still to be said. */
@@ -47,7 +49,7 @@ export function outsideParty(call: Call, device: DeviceId | null): Party | null 
 /** The other side of a call as the operator's screen names it. */
 export function otherName(call: Call, device: DeviceId | null, nameOf: NameOf): string {
   const own = device && connectionOf(call, device)
-  const others = own ? othersOf(call, device).filter(other => !other.invitedBy) : []
+  const others = own ? othersOf(call, device).filter(other => !other.invitedBy && (own.state !== 'alerting' || other.device === call.calling)) : []
   if (others.length > 1) return others.map(other => nameOf(other.device, other.party)).join(', ')
   if (own && call.failed) return nameOf(call.failed.device)
   const other = others[0] ?? connectionOf(call, call.calling)

@@ -1,7 +1,7 @@
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
 import { isMailbox } from '../calls/names'
 import { urgency } from '../calls/promises'
-import { connectionOf, othersOf, type Stretch, stretchOf } from '../calls/questions'
+import { connectionOf, othersOf, queueOf, type Stretch, stretchOf } from '../calls/questions'
 import { tellRecall, whyFailed } from '../calls/story'
 import { spell } from '../durations/durations'
 import type { Announcement, Rank } from './announcements'
@@ -56,7 +56,9 @@ const nameIn = (scene: Scene, call: Call) => otherName(call, scene.device, scene
 
 function arrives(scene: Scene, call: Call): string {
   const name = nameIn(scene, call)
-  if (!call.recall) return `${scene.lineName(call)}: ${name}`
+  const queue = queueOf(call)?.device
+  const from = queue === undefined || queue === scene.state.company.settings.operators ? scene.lineName(call) : scene.nameOf(queue)
+  if (!call.recall) return `${from}: ${name}`
   const story = tellRecall(call.recall, scene.nameOf, scene.state.company.settings.ringCycle)
   return call.recall.to === scene.device ? `Back: ${name}. ${story}` : `Back for ${scene.nameOf(call.recall.to)}: ${name}. ${story}`
 }

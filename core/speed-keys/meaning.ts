@@ -1,5 +1,6 @@
 import { awayReasons, type DeviceId } from '../calls/model'
 import type { Company } from '../company/company'
+import { isOpen } from '../calls/openings'
 import { lookUp, telephonesOf } from '../company/lookups'
 import { ask, type Console, type Deed } from '../console/console'
 import { parkingIn, takingFrom, waysTo, waysToNumber } from '../console/ways'
@@ -32,6 +33,8 @@ export function faultOf(company: Company, key: Pick<SpeedKey, 'kind' | 'of'>): s
   if (kind === 'number') return readDialled(of).kind === 'outside' ? null : `"${of}" is no number that can be dialled outside: write it with its area code.`
   if (kind === 'status')
     return of === 'available' || (awayReasons as readonly string[]).includes(of) ? null : `"${of}" is no status: choose available, ${awayReasons.join(', ')}.`
+  if (kind === 'night') return of === 'lines' ? null : `A night key is of "lines", not of "${of}".`
+  if (kind === 'opening') return openedBy(company, of) ? null : `There is no line and no queue "${of}".`
   if (kind === 'line') return lookUp(company.lines, of) ? null : `There is no line "${of}".`
   return targetOf(company, key) === null ? `There is no ${kind} "${of}".` : null
 }
@@ -43,6 +46,8 @@ export function meaningOf(console: Console, key: SpeedKey, shift: boolean): Mean
     case 'number': return toNumber(console, key.of, shift)
     case 'status': return ownStatus(console, key.of)
     case 'line': return lineServed(console, key.of)
+    case 'opening': return opening(console, key.of)
+    case 'night': return night(console)
   }
   const target = targetOf(state.company, key)
   if (target === null) return { why: `${key.label ?? 'Whoever this key was for'} is no longer here: take the key off its page.` }
@@ -77,6 +82,31 @@ function ownStatus({ state, device }: Console, of: string): Meaning {
   const reason = awayReasons.find(known => known === of) ?? null
   if (state.devices.get(device)?.status.reason === reason) return { why: reason ? `You are ${awayWords[reason]} already.` : 'You are available already.' }
   return { words: reason ? `says that you are ${awayWords[reason]}` : 'says that you are available', deed: ask({ service: 'setStatus', reason, until: null }) }
+}
+
+/** The line or queue that a key opens and closes. */
+export function openedBy({ lines, groups, settings }: Company, of: string): { id: string, name: string } | undefined {
+  const group = lookUp(groups, of)
+  return lookUp(lines, of) ?? (group?.distribution === 'queue' && group.id !== settings.operators ? group : undefined)
+}
+
+function opening({ state, device }: Console, of: string): Meaning {
+  const name = openedBy(state.company, of)?.name
+  if (name === undefined) return { why: 'What this key was for is no longer here: take the key off its page.' }
+  if (!state.agents.get(device)) return { why: 'Only operators open and close lines and queues.' }
+  const open = !isOpen(state, of)
+  return { words: `${open ? 'opens' : 'closes'} the ${name}`, deed: ask({ service: 'setOpening', of, open, until: null }) }
+}
+
+/** Every line at once: closed while one of them is open, opened when all are closed. Nobody who talks is cut off by it. */
+function night({ state, device }: Console): Meaning {
+  if (!state.agents.get(device)) return { why: 'Only operators open and close lines.' }
+  const lines = Object.keys(state.company.lines)
+  const open = !lines.some(line => isOpen(state, line))
+  return {
+    words: open ? 'opens every line' : 'closes every line for the night',
+    deed: { do: 'askAll', requests: lines.filter(line => isOpen(state, line) !== open).map(of => ({ service: 'setOpening', of, open, until: null })) },
+  }
 }
 
 function lineServed({ state, device }: Console, line: string): Meaning {

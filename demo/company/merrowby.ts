@@ -186,6 +186,9 @@ const lines: Line[] = [
   line('freight', 'Freight line', '+441632960010', 20, 240, 'Merrowby Freight, how can I help?', null),
   line('harbour', 'Harbour line', '+441632960020', 15, 180, 'Stennick Harbour, how can I help?', null),
   line('directors', 'Directors\' line', '+441632960030', 10, 180, 'directors\' office of Merrowby Ferries, good to hear you.', null),
+  // Callers who know what they want wait for those who do it.
+  { ...line('reservations', 'Booking line', '+441632960040', 60, 240, 'Merrowby bookings, how can I help?', null), target: 'queue:reservations' },
+  { ...line('control', 'Sailing news line', '+441632960050', 40, 240, 'Merrowby sailing news, how can I help?', null), target: 'queue:sailingNews' },
 ]
 
 /** Queues that callers can be passed on to: the people of one department serve each. */

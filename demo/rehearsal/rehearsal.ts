@@ -52,6 +52,16 @@ export class Rehearsal {
     if (options.livelyColleagues) this.beginTheDay(start)
   }
 
+  /** Those who are on the telephone already when it begins do not stay there for ever. */
+  join(state: ExchangeState, now: number): void {
+    for (const { id, calling, connections } of state.calls.values()) {
+      const talker = connections.find(({ device, state: its }) => its === 'connected' && state.devices.has(device) && !this.operators.has(device))
+      const at = now + 15 * second + this.chance.gap(minute)
+      if (talker) this.agenda.add(at, later => connectionState(later, id, talker.device) ? { service: 'clearConnection', device: calling, call: id } : null)
+      else this.agenda.add(at + minute, later => this.ifStill(later, id, unanswered, device => ({ service: 'clearConnection', device, call: id })))
+    }
+  }
+
   /** When somebody next wants to do something, or null. */
   next(): number | null {
     return this.agenda.next()
@@ -71,6 +81,7 @@ export class Rehearsal {
   /** Lets everybody hear what happened. `state` is the state after the event. */
   hear(event: NumberedEvent, state: ExchangeState): void {
     if (event.type === 'callCleared') this.callers.delete(event.call)
+    if (event.type === 'queueServed' && event.state === 'paused') this.serveAgain(event.device, event.queue, event.at)
     if (!('call' in event)) return
     const call = state.calls.get(event.call)
     if (!call) return
@@ -198,7 +209,7 @@ export class Rehearsal {
 
   /** Somebody who serves a queue takes the call as soon as they are free. */
   private waitInQueue(call: Call, queue: DeviceId, at: number): void {
-    if (queue === this.company.settings.operators) return
+    if (queue === this.company.settings.operators || this.company.groups[queue]?.ringing !== 'none') return
     const { id } = call
     const attend: Intention = (state, now) => {
       const group = state.company.groups[queue]
@@ -209,6 +220,13 @@ export class Rehearsal {
       return null
     }
     this.agenda.add(at + (3 + this.chance.next() * 10) * second, attend)
+  }
+
+  /** Whoever has paused, or was paused for letting calls ring, is back after a while. */
+  private serveAgain(device: DeviceId, queue: DeviceId, at: number): void {
+    this.agenda.add(at + (1 + this.chance.next() * 4) * minute, state => state.devices.get(device)?.absences?.[queue]?.state === 'paused'
+      ? { service: 'setQueueServed', device, queue, state: 'serving' }
+      : null)
   }
 
   /** Whoever a caller is parked for comes to get them, mostly, as soon as they are free. */
@@ -275,6 +293,20 @@ export class Rehearsal {
     for (let i = 0; i < this.colleagues.length; i++) this.agenda.add(start, (state, now) => this.goAway(state, now))
     this.agenda.add(start + 8 * second, talk)
     this.agenda.add(start + 12 * second, comeAndGo)
+    this.agenda.add(start + 20 * second, this.pause)
+  }
+
+  /** Now and then somebody who serves a queue pauses, and says why. */
+  private pause: Intention = (state, now) => {
+    this.agenda.add(now + this.chance.gap(90 * second), this.pause)
+    const { groups, settings } = state.company
+    const queue = this.chance.pick(Object.values(groups).filter(({ id, distribution }) => distribution === 'queue' && id !== settings.operators))
+    const isFree = (member: DeviceId) => presenceOf(state, member).lit && !state.devices.get(member)?.absences?.[queue.id]
+    const serving = queue.members.filter(member => !this.operators.has(member) && isFree(member))
+    // Nobody leaves a queue to one colleague alone.
+    if (serving.length < 3) return null
+    const reason = this.chance.pick(settings.pauseReasons)
+    return { service: 'setQueueServed', device: this.chance.pick(serving), queue: queue.id, state: 'paused', reason }
   }
 
   private freeColleague(state: ExchangeState): DeviceId | null {

@@ -12,7 +12,7 @@ const directory = useDirectory()
 const desk = useDesk()
 
 const own = computed(() => connectionOf(props.call, props.handset.device)!)
-const others = computed(() => othersOf(props.call, props.handset.device))
+const others = computed(() => othersOf(props.call, props.handset.device).filter(({ state: its, offeredBy }) => its !== 'queued' && !offeredBy))
 const names = computed(() => {
   const { call } = props
   const named = others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === call.calling ? call.party : null)))
@@ -21,7 +21,8 @@ const names = computed(() => {
 const consultation = computed(() => props.handset.calls.find(call => call.consultation === props.call.id))
 const another = computed(() => props.handset.calls.find(call => call.id !== props.call.id && connectionOf(call, props.handset.device)!.state !== 'alerting'))
 const state = computed(() => {
-  if (own.value.state === 'alerting') return own.value.invitedBy ? 'asks you to join' : 'rings'
+  const { state: its, invitedBy, offeredBy } = own.value
+  if (its === 'alerting') return invitedBy ? 'asks you to join' : offeredBy ? `rings for the ${directory.nameOf(offeredBy)}` : 'rings'
   if (own.value.state === 'held') return 'on hold'
   const other = others.value[0]
   if (props.call.failed) return whyFailed[props.call.failed.cause] ?? 'can\'t be reached'

@@ -4,6 +4,7 @@ import { formatNumber } from '~~/core/numbers/dialled'
 import type { Call } from '~~/core/calls/model'
 import { isMailbox } from '~~/core/calls/names'
 import { connectionOf, othersOf, placesOf } from '~~/core/calls/questions'
+import { tellPlace } from '~~/core/queues/expected-wait'
 import { useCallers } from '~/stores/callers'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -20,7 +21,7 @@ watch(() => directory.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, 
 function hears(call: Call): string {
   const others = othersOf(call, call.calling).filter(other => other.state === 'connected')
   switch (placesOf(call)[0]) {
-    case 'waiting': return 'It rings. “Please wait, somebody will be with you.”'
+    case 'waiting': return `It rings. “${call.told ? tellPlace(call.told) : 'Please wait, somebody will be with you.'}”`
     case 'ringing': return 'It rings.'
     case 'onHold': return '♪ Music: you are on hold.'
     case 'parked': return '♪ Music: somebody is being fetched.'

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { heatOf } from '~~/core/console/lateness'
 import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
+import { expectedWait, tellPlace } from '~~/core/queues/expected-wait'
 import { urgency } from '~~/core/calls/promises'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
@@ -32,6 +34,9 @@ const calls = computed(() => props.board.waiting.map(({ call, since }) => {
     line: directory.line(call.line)?.name ?? '',
     by: call.passing ? `from ${directory.nameOf(call.passing.by)}` : '',
     refused: call.refusedBy.length,
+    rings: call.connections.filter(({ offeredBy }) => offeredBy).map(({ device }) => directory.nameOf(device)),
+    tries: call.hunting?.group === props.board.id ? call.hunting.tried.length : 0,
+    told: call.told ? tellPlace(call.told) : '',
     said,
     used,
     heat: heatOf(used),
@@ -50,10 +55,32 @@ const members = computed(() => (live.state?.company.groups[props.board.id]?.memb
 }).sort((a, b) => order[a.place] - order[b.place]))
 const shownOnly = computed(() => queues.only?.id === props.board.id)
 
+const dialogs = useDialogs()
 const { wordsOf } = useOpeningWords()
 const opening = computed(() => wordsOf(props.board.id))
 function setOpening(open: boolean | null): void {
-  void desk.ask({ service: 'setOpening', of: props.board.id, open, until: null })
+  if (open === false) dialogs.closing = props.board.id
+  else void desk.ask({ service: 'setOpening', of: props.board.id, open, until: null })
+}
+
+/** How the queue works: whom it rings, and how long somebody waits who joins it now. */
+const manner = computed(() => {
+  const group = live.state?.company.groups[props.board.id]
+  const { free, busy } = props.board.serving
+  const wait = expectedWait(props.board.waiting.length + 1, live.state?.handling.get(props.board.id), free + busy)
+  return [
+    group && ringingWords[group.ringing],
+    group && group.ringing !== 'none' && `${spell(group.ringTime)} each`,
+    free === 0 && wait !== null && `whoever joins now waits about ${spell(wait)}`,
+  ].filter(Boolean).join(', ')
+})
+
+function place(call: string, where: 'first' | 'last'): void {
+  void desk.ask({ service: 'putInQueue', call, place: where })
+}
+
+function toOperators(call: string): void {
+  void desk.ask({ service: 'deflectCall', call, from: props.board.id, to: live.state!.company.settings.operators })
 }
 
 function answer(call: string): void {
@@ -84,6 +111,9 @@ function answer(call: string): void {
         {{ board.waiting.length ? `${board.waiting.length} waiting` : 'Nobody waits' }}, {{ spell(board.promise) }} promised.
         {{ !board.open ? '' : isDeserted(board) ? 'Nobody is there to answer: whoever is sent here goes on at once.' : '' }}
       </p>
+      <p class="about">
+        {{ manner }}
+      </p>
       <p
         v-if="desk.operates"
         :class="['opening', { alarm: !board.open }]"
@@ -111,7 +141,7 @@ function answer(call: string): void {
         aria-label="Who waits"
       >
         <li
-          v-for="call in calls"
+          v-for="(call, index) in calls"
           :key="call.id"
           class="call"
         >
@@ -124,6 +154,16 @@ function answer(call: string): void {
           </p>
           <p class="about">
             {{ [call.line, call.by, call.refused ? `left by ${call.refused}` : ''].filter(Boolean).join(' · ') }}
+          </p>
+          <p
+            v-if="call.rings.length || call.tries || call.told"
+            class="about"
+          >
+            {{ [
+              call.rings.length ? `rings at ${call.rings.join(', ')}` : '',
+              call.tries > 1 ? `${call.tries} tries` : '',
+              call.told ? `heard: “${call.told}”` : '',
+            ].filter(Boolean).join(' · ') }}
           </p>
           <p
             v-if="call.said"
@@ -151,6 +191,23 @@ function answer(call: string): void {
               @click="desk.carry(call.id)"
             >
               Carry to…
+            </el-button>
+            <el-button
+              size="small"
+              :disabled="!live.working"
+              :aria-label="`Send ${call.name} to the operators`"
+              @click="toOperators(call.id)"
+            >
+              To operators
+            </el-button>
+            <el-button
+              v-if="calls.length > 1"
+              size="small"
+              :disabled="!live.working"
+              :aria-label="`Put ${call.name} ${index > 0 ? 'first' : 'last'}`"
+              @click="place(call.id, index > 0 ? 'first' : 'last')"
+            >
+              {{ index > 0 ? 'First' : 'Last' }}
             </el-button>
           </p>
         </li>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { awayReasons } from '~~/core/calls/model'
 import type { KeyKind } from '~~/core/speed-keys/key'
+import { openedBy } from '~~/core/speed-keys/meaning'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useSpeedKeys } from '~/stores/speed-keys'
@@ -21,6 +22,14 @@ const choices = computed(() => {
     { label: 'Park slots', options: of('slot', Object.keys(company.slots).map(id => ({ id, name: directory.nameOf(id) }))) },
     { label: 'Loudspeakers', options: of('zone', Object.values(company.zones)) },
     { label: 'Lines to serve or leave', options: of('line', Object.values(company.lines)) },
+    {
+      label: 'Open and close',
+      options: [
+        { value: 'night lines', label: 'Night: every line' },
+        ...of('opening', [...Object.values(company.lines), ...Object.values(company.groups).filter(({ id }) => openedBy(company, id))])
+          .map(option => ({ ...option, label: `Open or close: ${option.label}` })),
+      ],
+    },
     { label: 'Your status', options: of('status', ['available' as const, ...awayReasons].map(id => ({ id, name: statusName(id) }))) },
   ]
 })

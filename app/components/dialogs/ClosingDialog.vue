@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { mailboxOf } from '~~/core/calls/names'
+import { lookUp } from '~~/core/company/lookups'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** Closes a line or a queue: until when, and where callers go meanwhile. */
+const desk = useDesk()
+const dialogs = useDialogs()
+const directory = useDirectory()
+const live = useLive()
+const until = ref('')
+const to = ref('')
+const wrong = ref<string>()
+const failure = ref<string | null>(null)
+
+watch(() => dialogs.closing, () => {
+  until.value = ''
+  to.value = ''
+  wrong.value = undefined
+  failure.value = null
+})
+
+const company = computed(() => live.state!.company)
+const line = computed(() => dialogs.closing === null ? undefined : lookUp(company.value.lines, dialogs.closing))
+const queue = computed(() => dialogs.closing === null ? undefined : lookUp(company.value.groups, dialogs.closing))
+const name = computed(() => (line.value ?? queue.value)?.name ?? '')
+const said = computed(() => (line.value ?? queue.value)?.closedText ?? '')
+const always = computed(() => directory.nameOf(line.value?.night ?? company.value.settings.operators))
+const destinations = computed(() => {
+  const { lines, groups, settings } = company.value
+  const here = dialogs.closing
+  return [
+    ...Object.keys(lines).map(id => ({ value: mailboxOf(id), label: directory.nameOf(mailboxOf(id)) })),
+    ...Object.values(groups).filter(({ id }) => id !== here && (line.value === undefined || id !== settings.operators))
+      .map(({ id, name: label }) => ({ value: id, label })),
+  ]
+})
+
+/** A time of the day as people write it; one that is over today is tomorrow's. null: none; undefined: not to be read. */
+function timeIn(text: string): number | null | undefined {
+  if (text.trim() === '') return null
+  const [, hours, minutes = '0'] = /^\s*(\d{1,2})(?:[:.](\d{2}))?\s*$/.exec(text) ?? []
+  if (hours === undefined || Number(hours) > 23 || Number(minutes) > 59) return undefined
+  const now = dayjs(live.wall(live.now()))
+  const then = now.hour(Number(hours)).minute(Number(minutes)).second(0).millisecond(0)
+  return (then.isAfter(now) ? then : then.add(1, 'day')).valueOf()
+}
+
+async function close(): Promise<void> {
+  const at = timeIn(until.value)
+  wrong.value = at === undefined ? `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` : undefined
+  if (at === undefined) return
+  if (await desk.ask({ service: 'setOpening', of: dialogs.closing!, open: false, until: at, ...(to.value && { to: to.value }) })) dialogs.closing = null
+  else failure.value = desk.notice
+}
+</script>
+
+<template>
+  <FormDialog
+    :open="dialogs.closing !== null"
+    :title="`Close the ${name}`"
+    :action="`Close the ${name}`"
+    :failure="failure"
+    width="min(30rem, 94vw)"
+    @close="dialogs.closing = null"
+    @send="close"
+  >
+    <p class="what">
+      Nobody who talks is cut off; who waits there goes on at once. {{ said ? `Callers hear: “${said}”` : '' }}
+    </p>
+    <FormField
+      label="Until (empty: until somebody opens it)"
+      for="closing-until"
+      :error="wrong"
+    >
+      <el-input
+        id="closing-until"
+        v-model="until"
+        maxlength="10"
+        placeholder="16:30"
+        @keydown.enter.prevent="close"
+      />
+    </FormField>
+    <FormField
+      label="Callers go to"
+      for="closing-to"
+    >
+      <el-select
+        id="closing-to"
+        v-model="to"
+        filterable
+        allow-create
+        clearable
+        :placeholder="`${always}, as always`"
+        aria-label="Callers go to: a group, a voicemail, or a number that you type"
+      >
+        <el-option
+          v-for="destination in destinations"
+          :key="destination.value"
+          v-bind="destination"
+        />
+      </el-select>
+    </FormField>
+  </FormDialog>
+</template>
+
+<style scoped>
+.what {
+  padding-bottom: var(--space-4);
+  color: var(--ink-soft);
+}
+</style>

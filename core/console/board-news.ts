@@ -1,0 +1,45 @@
+import { lookUp } from '../company/lookups'
+import type { DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
+import { lettingRing } from '../calls/offers'
+import { channelsFree } from '../calls/questions'
+import type { Announcement, Rank } from './announcements'
+
+/** What operators hear of queues, lines and trunks, beside the calls of their own track. */
+
+/** True while nobody can call out, and nobody comes in: no channel of any trunk can be taken. */
+export function allChannelsBusy(state: ExchangeState): boolean {
+  const trunks = Object.keys(state.company.trunks)
+  return trunks.length > 0 && trunks.every(trunk => channelsFree(state, trunk) === 0)
+}
+
+/**
+ * What an event says about the board, or null.
+ * @param state as it is afterwards
+ * @param own the listener's telephone: what they have done themselves is told as that
+ */
+export function boardNews(state: ExchangeState, event: NumberedEvent, own: DeviceId, nameOf: (device: DeviceId) => string): Announcement | null {
+  const { lines, groups } = state.company
+  const tell = (text: string, rank: Rank): Announcement => ({ text, rank, about: null })
+  switch (event.type) {
+    case 'queueServed':
+      return event.state === 'paused' && event.by === null && event.reason === lettingRing
+        ? tell(`${nameOf(event.device)} let calls ring and no longer serves the ${nameOf(event.queue)}`, 'urgent')
+        : null
+    case 'openingChanged': {
+      const name = (lookUp(lines, event.of) ?? lookUp(groups, event.of))?.name
+      return name ? tell(`The ${name} is ${event.open ? 'open' : 'closed'}`, event.by === own ? 'own' : 'calls') : null
+    }
+    case 'trunkChanged': {
+      const channels = `${event.faulty} channel${event.faulty === 1 ? '' : 's'}`
+      const trouble = event.outBy ? 'is out of service' : event.faulty > 0 ? `has ${channels} out of order` : 'is in order again'
+      return tell(`Trunk ${event.trunk} ${trouble}${allChannelsBusy(state) ? `. ${busyWords}` : ''}`, event.outBy === own ? 'own' : 'calls')
+    }
+    case 'originated':
+    case 'delivered':
+      // It has taken the last channel.
+      return event.trunk && allChannelsBusy(state) ? tell(busyWords, 'urgent') : null
+    default: return null
+  }
+}
+
+const busyWords = 'Every line to the outside is in use'
