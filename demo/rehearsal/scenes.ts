@@ -100,8 +100,8 @@ function busyMoment(exchange: QuietExchange): void {
 
 const passengers = [
   'Lark Pemberwick', 'Odo Merrivale', 'Isa Thornquist', 'Bram Oxley-Fenn', 'Petra Saltmarsh', 'Wenna Harrowby', 'Jory Tillinghast', 'Mabel Quince',
-  'Edda Farrier', 'Silas Wickerby', 'Nell Ashgrove', 'Toby Larkspur', 'Greta Hollins', 'Rufus Penhale', 'Clover Dunmere', 'Ivo Stanmore', 'Zelda Birkwood', 'Hugo Netherley',
-  'Minta Roscoe', 'Davit Sallow',
+  'Edda Farrier', 'Silas Wickerby', 'Nell Ashgrove', 'Toby Larkspur', 'Greta Hollins', 'Rufus Penhale', 'Clover Dunmere', 'Ivo Stanmore', 'Zelda Birkwood',
+  'Hugo Netherley', 'Minta Roscoe', 'Davit Sallow',
 ] as const
 const questions = [
   'Does the ten o\'clock sail?', 'We stand at Stennick with two children. What now?', 'Can I change to the evening boat?', 'My lorry has fish in it.',
@@ -122,7 +122,7 @@ function cancelledSailing(exchange: QuietExchange): void {
   const caller = (line: { number: string }): CallId => {
     const name = passengers[calls % passengers.length]!
     const party = { name, number: `+447700900${String(700 + calls++)}` }
-    const trunk = calls > 3 ? 'east' : 'west'
+    const trunk = calls > 2 ? 'east' : 'west'
     return ask({ service: 'offerCall', trunk, party, number: line.number })
   }
   const says = (call: CallId) => {
@@ -144,12 +144,12 @@ function cancelledSailing(exchange: QuietExchange): void {
   taken(patient[1]!)
   until(36)
   ask({ service: 'reportTrunk', trunk: 'west', faulty: company.trunks.west!.channels })
-  for (let at = 40; at < 90; at += 8) {
+  for (let at = 40; at < 86; at += 8) {
     const call = caller(control!)
     until(at + 5)
     taken(call)
   }
-  for (let at = 92; at < 130; at += 12) {
+  for (let at = 92; at < 126; at += 12) {
     taken(caller(reservations!))
     until(at)
   }
