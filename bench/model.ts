@@ -1,10 +1,16 @@
 import { decide } from '../core/calls/decide'
+import { deviceName } from '../core/calls/names'
+import { Tryout } from '../core/calls/tryout'
 import { evolve } from '../core/calls/evolve'
 import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
 import { quietState, snapshotOf } from '../core/calls/snapshot'
 import { nextDeadline } from '../core/calls/timers'
 import { entriesOf } from '../core/directory/entries'
 import { indexDirectory, searchDirectory } from '../core/directory/search'
+import type { Console } from '../core/console/console'
+import { trackOf } from '../core/console/track'
+import type { SpeedKey } from '../core/speed-keys/key'
+import { meaningOf } from '../core/speed-keys/meaning'
 import { merrowby } from '../demo/company/merrowby'
 import type { Model } from './cost'
 
@@ -32,6 +38,30 @@ export function snapshotSize(size: number): { telephones: number, wholeKb: numbe
   const snapshot = snapshotOf(model.quiet(size))
   const { company: _known, ...rest } = snapshot
   return { telephones: size, wholeKb: Math.round(JSON.stringify(snapshot).length / 1024), withoutCompanyKb: Math.round(JSON.stringify(rest).length / 1024) }
+}
+
+/** How long it takes to say what every key of 20 pages of 40 does, and of one page, with 19 calls under way. */
+export function speedKeys(): { keys: number, everyKeyMs: number, onePageMs: number } {
+  const desk = new Tryout(merrowby())
+  for (let index = 0; index < 18; index++) desk.offer()
+  desk.inHand('t2100')
+  const { state, now } = desk
+  const people = Object.keys(state.company.people)
+  const groups = Object.keys(state.company.groups)
+  const keys = Array.from({ length: 800 }, (_, index): SpeedKey => index % 8 === 7
+    ? { kind: 'group', of: groups[index % groups.length]!, label: null }
+    : { kind: 'person', of: people[index % people.length]!, label: null })
+  const console: Console = {
+    state, device: 't2100', track: trackOf(state, 't2100', { next: null, carried: null }, now), note: '', account: '', wall: now,
+    nameOf: (device, party) => party?.name ?? deviceName(state.company, device) ?? '',
+  }
+  const times = Array.from({ length: 30 }, () => {
+    const begin = process.hrtime.bigint()
+    for (const key of keys) meaningOf(console, key, false)
+    return Number(process.hrtime.bigint() - begin) / 1e6
+  }).sort((a, b) => a - b)
+  const median = times[15]!
+  return { keys: keys.length, everyKeyMs: Number(median.toFixed(2)), onePageMs: Number((median / 20).toFixed(3)) }
 }
 
 export function keystroke(size: number): { size: number, medianMs: number, p95Ms: number, worstMs: number } {

@@ -20,13 +20,14 @@ run(async () => {
   installNpmPackages()
   await buildWhenStale()
   const today = await bundled('bench/model.ts', '.data/bench-model.mjs')
-  const { keystroke, snapshotSize } = today
+  const { keystroke, snapshotSize, speedKeys } = today
 
   say('requests and events, by telephones and live calls')
   const figures = {
     ...modelFigures(today, await earlierModel()),
     snapshot: [182, 5_000, 20_000].map(size => snapshotSize(size)),
     keystroke: [182, 2000].map(size => keystroke(size)),
+    speedKeys: [speedKeys()],
     machine: {},
     /** @type {object[]} */
     console: [],

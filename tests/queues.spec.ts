@@ -82,7 +82,19 @@ test('a queue with nobody to answer says so', async ({ console, stage }) => {
 
   // Closed by hand, and open again; a closed line is plain to see on every console.
   await console.getByRole('button', { name: 'Close the Lost property queue' }).click()
+  const dialog = console.getByRole('dialog', { name: 'Close the Lost property queue' })
+  await expect(dialog).toContainText('The Lost property desk is closed.')
+  await dialog.getByLabel('Until (empty: until somebody opens it)').fill('25 o\'clock')
+  await dialog.getByRole('button', { name: 'Close the Lost property queue' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('Until: "25 o\'clock" is no time of the day.')
+  await dialog.getByLabel('Until (empty: until somebody opens it)').fill('23:59')
+  await dialog.getByLabel(/^Callers go to: /).fill('Freight q')
+  await console.getByRole('option', { name: 'Freight queue' }).click()
+  await dialog.getByRole('button', { name: 'Close the Lost property queue' }).click()
   await expect(queue).toHaveAccessibleName(/^Lost property queue \(closed\): /)
+  await expect(console.getByRole('complementary', { name: 'Lost property queue' }))
+    .toContainText(/closed until (tomorrow )?\w*\s?23:59, by Ines Quillfeather: callers go to Freight queue/)
+  await expect(console.getByRole('log', { name: 'What happens' })).toContainText('The Lost property queue is closed')
   await console.getByRole('button', { name: 'Open the Lost property queue' }).click()
   await expect(queue).toHaveAccessibleName(/^Lost property queue: /)
   await cast.ask({ service: 'setOpening', device: 't2101', of: 'freight', open: false, until: null })
@@ -116,4 +128,59 @@ test('two operators take one caller out of a queue: one of them has the caller, 
   await expect(other.getByText(/That call is with .+ now\./).first()).toBeVisible()
   await console.unroute('**/api/requests')
   await tomas.context().close()
+})
+
+test('a queue rings its members; who lets calls ring is paused, in sight and said; who waits is put first and goes to the operators', async ({ console, stage }) => {
+  const { cast } = stage
+  const queue = 'queue:lostProperty'
+  const [first, next] = cast.state.company.groups[queue]!.members.map(member => cast.state.company.telephones[member]!)
+  const calls: string[] = []
+  for (const who of ['Umbrella Owner', 'Hat Owner', 'Glove Owner']) {
+    const call = await cast.ring(who)
+    calls.push(call)
+    await cast.ask({ service: 'answerCall', device: 't2101', call })
+    await cast.ask({ service: 'singleStepTransferCall', device: 't2101', call, to: queue })
+  }
+  const tile = console.getByRole('region', { name: 'Queues' }).getByRole('button', { name: /^Lost property queue: 3 waiting/ })
+  await tile.click()
+  const panel = console.getByRole('complementary', { name: 'Lost property queue' })
+  await expect(panel).toContainText('Rings its members in their order, 0:15 each')
+  const waits = panel.getByRole('list', { name: 'Who waits' }).getByRole('listitem')
+  await expect(waits.filter({ hasText: 'Umbrella Owner' })).toContainText(`rings at ${first!.name}`)
+
+  await panel.getByRole('button', { name: 'Put Glove Owner first' }).click()
+  await expect(waits.first()).toContainText('Glove Owner')
+  await panel.getByRole('button', { name: 'Send Glove Owner to the operators' }).click()
+  await expect(ribbon(console, 'Passed on', 'Glove Owner')).toContainText('waits in the Operators')
+  await expect(waits).toHaveCount(2)
+
+  const handset = await console.context().newPage()
+  await handset.goto(`/handset?of=${next!.id}`)
+  const rings = handset.getByRole('article', { name: /^Call with (Umbrella|Hat) Owner$/ })
+  await expect(rings).toContainText('rings for the Lost property queue')
+  // The first member lets two calls ring, and is paused: everybody who operates hears of it.
+  await expect(console.getByRole('log', { name: 'What happens' }))
+    .toContainText(`${first!.name} let calls ring and no longer serves the Lost property queue`, { timeout: 60_000 })
+  await expect(panel.getByRole('listitem').filter({ hasText: first!.name }).last()).toContainText('Let calls ring')
+  await handset.getByRole('button', { name: 'Answer' }).first().click()
+  await expect(handset.getByRole('article', { name: /^Call with (Umbrella|Hat) Owner$/ }).first()).toContainText('talking')
+  await handset.close()
+})
+
+test('a trunk is taken out of service: calls on it go on; that nobody can call out when it was the last is said and in sight', async ({ console, stage }) => {
+  const { cast } = stage
+  const call = await cast.ring('On The Trunk')
+  await expect(ribbon(console, 'Arriving', 'On The Trunk')).toBeVisible()
+  await cast.ask({ service: 'answerCall', device: 't2101', call })
+  await console.getByRole('link', { name: 'Outside' }).click()
+  const trunks = console.getByRole('region', { name: 'Trunks' })
+  await expect(trunks.getByRole('listitem').filter({ hasText: 'Trunk east' })).toContainText('1 of 21 channels in use, 19 free, 1 kept for emergencies')
+  for (const trunk of ['east', 'west']) await trunks.getByRole('button', { name: `Take trunk ${trunk} out of service` }).click()
+  await expect(trunks.getByRole('listitem').filter({ hasText: 'Trunk west' })).toContainText(/Out of service for \d:\d\d, by Ines Quillfeather/)
+  await expect(console.getByRole('log', { name: 'What happens' })).toContainText('Trunk west is out of service. Every line to the outside is in use')
+  await expect(console.getByRole('button', { name: /every line to the outside is in use$/ })).toHaveText('All in use')
+  await expect(console.getByRole('link', { name: 'Outside, 2 in trouble' })).toBeVisible()
+  expect(cast.state.calls.get(call)!.connections).toHaveLength(2)
+  for (const trunk of ['east', 'west']) await trunks.getByRole('button', { name: `Put trunk ${trunk} back into service` }).click()
+  await expect(console.getByRole('button', { name: 'Lines served: 4 of 4', exact: true })).toBeVisible()
 })

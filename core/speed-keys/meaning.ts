@@ -114,6 +114,8 @@ function lineServed({ state, device }: Console, line: string): Meaning {
   const name = lookUp(state.company.lines, line)?.name
   if (!name) return { why: 'This line is no longer here: take the key off its page.' }
   if (!agent) return { why: 'Only operators serve lines.' }
+  const { target } = state.company.lines[line]!
+  if (target !== state.company.settings.operators) return { why: `The ${name} is not the operators': it comes to the ${state.company.groups[target]?.name}.` }
   const on = line in agent.unserved
   return { words: on ? `serves the ${name} again` : `leaves the ${name} to the others`, deed: ask({ service: 'setLineServed', line, on, until: null }) }
 }

@@ -194,8 +194,8 @@ const lines: Line[] = [
 /** Queues that callers can be passed on to: the people of one department serve each. */
 const queues = [
   { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations', promise: 60 * second, ringing: 'turn' },
-  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight', promise: 45 * second, ringing: 'longestFree' },
-  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty', promise: 90 * second, ringing: null },
+  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight', promise: 45 * second, ringing: null },
+  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty', promise: 90 * second, ringing: 'order' },
   { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control', promise: 40 * second, ringing: 'skill' },
 ] as const
 

@@ -26,7 +26,8 @@ export function speedKeyPages(company: Company): Page[] {
     {
       name: 'Weather and delays',
       keys: [
-        ...of('control'), key('group', 'queue:sailingNews'), key('zone', 'zone:hall'), key('zone', 'zone:stennick'), key('zone', 'zone:pier'),
+        ...of('control'), key('group', 'queue:sailingNews'), key('opening', 'queue:sailingNews', 'Sailing news open'),
+        key('zone', 'zone:hall'), key('zone', 'zone:stennick'), key('zone', 'zone:pier'),
         key('group', 'group:stennickTerminal'), key('group', 'group:hallowPier'),
         ...head('curlew', 'Curlew, bridge'), ...head('sandpiper', 'Sandpiper, bridge'), ...head('dunlin', 'Dunlin, bridge'),
         key('number', '+442079460733', 'Weather service'), key('number', '+441632960788', 'Local radio'),
@@ -48,7 +49,8 @@ export function speedKeyPages(company: Company): Page[] {
       name: 'My desk',
       keys: [
         key('status', 'available'), key('status', 'break'), key('status', 'lunch'),
-        ...Object.keys(company.lines).map(line => key('line', line)),
+        ...Object.values(company.lines).filter(({ target }) => target === company.settings.operators).map(({ id }) => key('line', id)),
+        key('night', 'lines'),
         ...[1, 2, 3, 4].map(slot => key('slot', slotId(slot))),
       ],
     },

@@ -198,7 +198,7 @@ function answer(call: string): void {
               :aria-label="`Send ${call.name} to the operators`"
               @click="toOperators(call.id)"
             >
-              To operators
+              Operators
             </el-button>
             <el-button
               v-if="calls.length > 1"

@@ -21,7 +21,7 @@ const choices = computed(() => {
     { label: 'Groups and queues', options: of('group', Object.values(company.groups)) },
     { label: 'Park slots', options: of('slot', Object.keys(company.slots).map(id => ({ id, name: directory.nameOf(id) }))) },
     { label: 'Loudspeakers', options: of('zone', Object.values(company.zones)) },
-    { label: 'Lines to serve or leave', options: of('line', Object.values(company.lines)) },
+    { label: 'Lines to serve or leave', options: of('line', Object.values(company.lines).filter(({ target }) => target === company.settings.operators)) },
     {
       label: 'Open and close',
       options: [

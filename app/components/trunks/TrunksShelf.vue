@@ -25,7 +25,9 @@ const trunks = computed(() => Object.values(live.state!.company.trunks).map(({ i
   ].filter(Boolean).join(', ')
   return {
     id, out, words,
-    state: out !== null ? `Out of service for ${spell(desk.now - trouble!.since)}, by ${directory.nameOf(out)}` : free === 0 ? 'All in use' : 'In service',
+    state: out !== null
+      ? `Out of service for ${spell(desk.now - trouble!.since)}, by ${directory.nameOf(out)}`
+      : faulty >= channels ? `Out of order for ${spell(desk.now - trouble!.since)}` : free === 0 ? 'All in use' : 'In service',
     alarm: out !== null || faulty > 0 || free === 0,
     marks: Array.from({ length: channels }, (_, index) => {
       if (index < used) return 'used'
