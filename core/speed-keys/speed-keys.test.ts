@@ -2,6 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { speedKeyPages } from '../../demo/company/speed-keys'
+import type { Request } from '../calls/model'
+import { isOpen } from '../calls/openings'
 import { Tryout } from '../calls/tryout'
 import { trackOf } from '../console/track'
 import { fromCsv, toCsv } from './csv'
@@ -40,11 +42,34 @@ describe('a speed key', () => {
     for (const page of speedKeyPages(company)) {
       for (const one of page.keys) {
         const meaning = meaningOf(console, one, true)
-        if (['status', 'line', 'slot', 'zone'].includes(one.kind) || !('deed' in meaning) || meaning.deed.do !== 'ask') continue
+        if (['status', 'line', 'slot', 'zone', 'opening', 'night'].includes(one.kind) || !('deed' in meaning) || meaning.deed.do !== 'ask') continue
         expect(meaning.deed.request).toSatisfy((request: { service: string, distribution?: string }) =>
           request.service === 'consultationCall' || request.distribution === 'all')
       }
     }
+  })
+
+  it('closes and opens a line or a queue, and all lines for the night', () => {
+    const on = new Tryout(company)
+    const press = (one: ReturnType<typeof key>) => {
+      const meaning = meaningOf(consoleOf(on), one, false)
+      if (!('deed' in meaning)) throw new Error(meaning.why)
+      const { deed } = meaning
+      const requests = deed.do === 'askAll' ? deed.requests : deed.do === 'ask' ? [deed.request] : []
+      for (const request of requests) on.must({ ...request, device: 't2100' } as Request)
+      return meaning.words
+    }
+    expect(press(key('opening', 'queue:freight'))).toBe('closes the Freight queue')
+    expect(isOpen(on.state, 'queue:freight')).toBe(false)
+    expect(press(key('opening', 'queue:freight'))).toBe('opens the Freight queue')
+    press(key('opening', 'freight'))
+    expect(press(key('night', 'lines'))).toBe('closes every line for the night')
+    const open = () => Object.keys(company.lines).filter(line => isOpen(on.state, line))
+    expect(open()).toEqual([])
+    expect(press(key('night', 'lines'))).toBe('opens every line')
+    expect(open()).toHaveLength(Object.keys(company.lines).length)
+    expect(faultOf(company, key('opening', 'operators'))).toContain('There is no line and no queue')
+    expect(meaningOf(consoleOf(on), key('opening', 'gone'), false)).toMatchObject({ why: expect.stringContaining('no longer here') })
   })
 
   it('takes from a slot, and parks there with Shift: one gesture never does the other', () => {
