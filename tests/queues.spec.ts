@@ -130,7 +130,7 @@ test('two operators take one caller out of a queue: one of them has the caller, 
   await tomas.context().close()
 })
 
-test('a queue rings its members; who lets calls ring is paused, and that is said; who waits is put first, or sent to the operators', async ({ console, stage }) => {
+test('a queue rings its members; who lets calls ring is paused, which is said; who waits is put first, or sent to operators', async ({ console, stage }) => {
   const { cast } = stage
   const queue = 'queue:lostProperty'
   const [first, next] = cast.state.company.groups[queue]!.members.map(member => cast.state.company.telephones[member]!)
