@@ -89,7 +89,7 @@ describe('requests from outside', () => {
   })
 
   it('come from consoles and handsets for these services, and no others', () => {
-    const network = ['adjustClock', 'configure', 'setAgentState']
+    const network = ['adjustClock', 'configure', 'reportTrunk', 'setAgentState']
     expect(
       Object.keys(services)
         .filter(name => !personServices.includes(name as never))
@@ -97,7 +97,7 @@ describe('requests from outside', () => {
     ).toEqual([...network, 'offerCall', 'sendUserInformation', 'setHandset'].sort())
     expect(Object.keys(services).filter(name => !handsetServices.includes(name as never)).sort()).toEqual([
       ...network, 'blockNumber', 'clearCall', 'deflectCall', 'dropParty', 'setLineServed', 'singleStepConferenceCall', 'unblockNumber',
-      'openPage', 'speakOnPage', 'closePage', 'intercomCall', 'setOpening',
+      'openPage', 'speakOnPage', 'closePage', 'intercomCall', 'setOpening', 'putInQueue', 'setTrunkService',
     ].sort())
   })
 

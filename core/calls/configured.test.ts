@@ -203,7 +203,7 @@ describe('a line', () => {
           ...desk.state.company.lines.general!,
           id: 'news',
           name: 'News line',
-          number: '+441632960040',
+          number: '+441632960070',
           night: 'mailbox:news',
           overflow: { after: 60_000, to: 'mailbox:news' },
         },
@@ -213,7 +213,7 @@ describe('a line', () => {
     expect(desk.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960010' })).toMatchObject({
       code: 'unallocatedNumber',
     })
-    expect(desk.call(desk.offer('+441632960040')).line).toBe('news')
+    expect(desk.call(desk.offer('+441632960070')).line).toBe('news')
     for (let i = 0; i < 10 && desk.state.calls.has(call); i++) desk.wait(60_000)
     expect(desk.state.calls.has(call), 'a mailbox took the message in the end').toBe(false)
   })

@@ -75,7 +75,9 @@ export function serves(state: ExchangeState, call: Pick<Call, 'refusedBy' | 'lin
   const device = state.devices.get(member)
   if (!device || !state.company.telephones[member]?.inService || device.doNotDisturb || device.status.reason) return false
   const queue = call.connections.find(({ state: its }) => its === 'queued')
-  if (queue && device.absences?.[queue.device]) return false
+  // Whoever has work to do after a call is back in a moment, like whoever is on one.
+  const absence = queue && device.absences?.[queue.device]
+  if (absence && absence.state !== 'wrapUp') return false
   if (call.refusedBy.includes(member) || call.connections.some(({ device: party, offeredBy }) => party === member && !offeredBy)) return false
   const agent = state.agents.get(member)
   return !agent || (isPresent(state, member) && (call.recall !== null || !call.line || !(call.line in agent.unserved)))

@@ -61,6 +61,18 @@ describe('a member of a queue', () => {
     }
   })
 
+  it('who has work to do after a call is back in a moment: nobody is sent away for it', () => {
+    const on = day(20_000)
+    on.change('groups', queue, { members: ['t2105'], voluntary: [], ringing: 'order' })
+    const [first, next] = [waiting(on), waiting(on)]
+    on.must({ service: 'answerCall', device: 't2105', call: first })
+    on.must({ service: 'clearConnection', device: on.call(first).calling, call: first })
+    expect(queueOf(on.call(next))?.device).toBe(queue)
+    expect(on.call(next).connections.some(({ device }) => device === 't2105')).toBe(false)
+    on.wait(20_000)
+    expect(on.call(next).connections.find(({ device }) => device === 't2105')?.state).toBe('alerting')
+  })
+
   it('nobody is sent to a queue whose members have all paused', () => {
     const on = day()
     for (const device of ['t2105', 't2106']) serve(on, device, 'paused', 'Break')
