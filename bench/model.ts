@@ -6,7 +6,7 @@ import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
 import { quietState, snapshotOf } from '../core/calls/snapshot'
 import { nextDeadline } from '../core/calls/timers'
 import { entriesOf } from '../core/directory/entries'
-import { indexDirectory, searchDirectory } from '../core/directory/search'
+import { Directory } from '../core/directory/search'
 import type { Console } from '../core/console/console'
 import { trackOf } from '../core/console/track'
 import type { SpeedKey } from '../core/speed-keys/key'
@@ -15,6 +15,7 @@ import { merrowby } from '../demo/company/merrowby'
 import type { Model } from './cost'
 
 export { costs, rate } from './cost'
+export { besideOthers, searching } from './directory'
 
 /** The call model of today, and a keystroke in the field. */
 export const model: Model<ExchangeState> = {
@@ -66,12 +67,12 @@ export function speedKeys(): { keys: number, everyKeyMs: number, onePageMs: numb
 
 export function keystroke(size: number): { size: number, medianMs: number, p95Ms: number, worstMs: number } {
   const entries = entriesOf(merrowby(size))
-  const index = indexDirectory(entries)
+  const index = new Directory(entries)
   const typed = entries.filter((_, at) => at % 37 === 0).flatMap(({ first, last, departmentName }) => [last, `${first} ${last}`, departmentName, 'lugage'])
     .flatMap(text => Array.from({ length: text.length }, (_, length) => text.slice(0, length + 1)))
   const times = typed.map((text) => {
     const begin = process.hrtime.bigint()
-    searchDirectory(index, text, 24)
+    index.search(text, 24)
     return Number(process.hrtime.bigint() - begin) / 1e6
   }).sort((a, b) => a - b)
   const at = (part: number) => Number(times[Math.min(times.length - 1, Math.floor(times.length * part))]!.toFixed(3))

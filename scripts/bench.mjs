@@ -20,7 +20,7 @@ run(async () => {
   installNpmPackages()
   await buildWhenStale()
   const today = await bundled('bench/model.ts', '.data/bench-model.mjs')
-  const { keystroke, snapshotSize, speedKeys } = today
+  const { besideOthers, keystroke, searching, snapshotSize, speedKeys } = today
 
   say('requests and events, by telephones and live calls')
   const figures = {
@@ -28,6 +28,8 @@ run(async () => {
     snapshot: [182, 5_000, 20_000].map(size => snapshotSize(size)),
     keystroke: [182, 2000].map(size => keystroke(size)),
     speedKeys: [speedKeys()],
+    search: [182, 5_000, 50_000].map(size => searching(size)),
+    searchBesideOthers: besideOthers(),
     machine: {},
     /** @type {object[]} */
     console: [],

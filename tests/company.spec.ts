@@ -26,9 +26,9 @@ test('a person renamed, an extension renumbered, a line added: exchange and cons
   expect(own.cast.state.company.telephones.t2150).toMatchObject({ name: 'Marigold Newname', number: '3150' })
 
   await own.sql(`insert into line (id, name, number, promise, greeting, target, night, overflow_after, overflow_to)
-    values ('news', 'News line', '+441632960040', 20000, 'Merrowby news, how can I help?', 'operators', 'mailbox:news', 240000, 'mailbox:news')`)
+    values ('news', 'News line', '+441632960070', 20000, 'Merrowby news, how can I help?', 'operators', 'mailbox:news', 240000, 'mailbox:news')`)
   await expect.poll(() => own.cast.state.company.lines.news).toBeDefined()
-  await own.cast.ring('News Caller', { to: '+441632960040' })
+  await own.cast.ring('News Caller', { to: '+441632960070' })
   await expect(ribbon(page, 'Arriving', 'News Caller')).toContainText('News line')
 
   await own.sql('insert into holiday values (\'office\', \'2027-05-03\', \'Regatta\')')

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { searchDirectory } from '~~/core/directory/search'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
@@ -23,7 +22,7 @@ const table = computed(() => {
 
 const found = ref<{ value: string, label: string }[]>([])
 function search(typed: string): void {
-  found.value = searchDirectory(directory.index, typed, 12).flatMap(({ id }) => directory.numberOf(id) ? [optionOf(id)] : [])
+  found.value = directory.index.search(typed, 12).flatMap(({ id }) => directory.numberOf(id) ? [optionOf(id)] : [])
 }
 const optionOf = (device: string) => ({ value: device, label: `${directory.nameOf(device)}, ${directory.numberOf(device)}` })
 const options = computed(() => {

@@ -4,7 +4,7 @@ import type { Call, DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Group, Line, Zone } from '~~/core/company/company'
 import { entriesOf } from '~~/core/directory/entries'
-import { type DirectoryEntry, indexDirectory } from '~~/core/directory/search'
+import { Directory, type DirectoryEntry } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useLive } from './live'
@@ -16,7 +16,7 @@ export const useDirectory = defineStore('directory', () => {
 
   const entries = computed(() => company.value ? entriesOf(company.value) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
-  const index = computed(() => indexDirectory(entries.value))
+  const index = computed(() => new Directory(entries.value))
   const people = computed(() => entries.value.filter(entry => !entry.isGroup && !entry.isZone))
   const byTelephone = computed(() => new Map(people.value.flatMap(entry => [entry.id, ...entry.telephones].map(id => [id, entry]))))
   const lines = computed(() => Object.values(company.value?.lines ?? {}))

@@ -6,7 +6,7 @@ import { standingDeed } from '~~/core/console/keys'
 import type { Way } from '~~/core/console/ways'
 import { spell } from '~~/core/durations/durations'
 import { lookUp } from '~~/core/company/lookups'
-import { type Hit, searchDirectory } from '~~/core/directory/search'
+import type { Hit } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
@@ -43,14 +43,10 @@ export const useField = defineStore('field', () => {
   const hits = computed<Hit[]>(() => {
     if (short.value) return []
     if (picked.value) return [{ id: picked.value, score: 1, because: null }]
-    return slotMode.value ? [] : freeFirst(searchDirectory(directory.index, text.value, mostHits))
+    return slotMode.value ? [] : directory.index.search(text.value, mostHits, freeFirst)
   })
   /** Among those who are found as well as each other, whoever is free stands first; nobody moves when that changes later. */
-  function freeFirst(found: Hit[]): Hit[] {
-    const presences = toRaw(live.presences)
-    const taken = ({ id }: Hit) => presences.get(id)?.lit === false ? 1 : 0
-    return [...found].sort((a, b) => b.score - a.score || taken(a) - taken(b))
-  }
+  const freeFirst = (id: DeviceId) => toRaw(live.presences).get(id)?.lit === false ? 0 : 1
 
   const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
   const best = computed(() => hits.value[Math.min(selected.value, hits.value.length - 1)] ?? null)

@@ -41,11 +41,19 @@ const person = object({
   first: text(),
   last: text(),
   nickname: text().nullable(),
+  /** The last name they had before. */
+  former: text().nullable().defined(),
   department: id,
   role: text(),
   room: text(),
   /** E.164, for those who carry one. */
   mobile: text(20).nullable(),
+  /** Languages that they speak, beside English. */
+  languages: array(text(40).required()).required(),
+  /** How the name is said, for who has never heard it; empty: as it is written. */
+  said: text(120),
+  /** What colleagues should know who put callers through. */
+  note: text(400),
 })
 
 const telephone = object({

@@ -11,10 +11,11 @@ function peopleOf(company: Company): DirectoryEntry[] {
   return Object.values(company.people).map((person) => {
     const { name, site, handles } = company.departments[person.department]!
     const telephones = telephonesOf(company, person.id)
-    const { first, last, nickname, department, role, room, mobile } = person
+    const { first, last, nickname, former, department, role, room, mobile } = person
     return {
       id: telephones[0]?.id ?? person.id, telephones: telephones.map(({ id }) => id), extension: telephones.map(({ number }) => number).join(', '),
-      first, last, nickname, department, departmentName: name, site: company.sites[site]?.name ?? site, role, room, handles, mobile,
+      first, last, nickname, former, department, departmentName: name, site: company.sites[site]?.name ?? site, role, room, handles, mobile,
+      direct: telephones.find(({ direct }) => direct !== null)?.direct ?? null,
     }
   })
 }
@@ -24,8 +25,9 @@ function placesOf(company: Company): DirectoryEntry[] {
   return Object.values(company.telephones).filter(({ person }) => person === null).map(({ id, name, number, pickupGroup }) => {
     const department = company.departments[pickupGroup]
     return {
-      id, telephones: [id], extension: number, first: '', last: name, nickname: null, department: pickupGroup, departmentName: department?.name ?? '',
-      site: (department && company.sites[department.site]?.name) ?? '', role: '', room: '', handles: [], mobile: null,
+      id, telephones: [id], extension: number, first: '', last: name, nickname: null, former: null, department: pickupGroup,
+      departmentName: department?.name ?? '',
+      site: (department && company.sites[department.site]?.name) ?? '', role: '', room: '', handles: [], mobile: null, direct: null,
     }
   })
 }
@@ -33,8 +35,8 @@ function placesOf(company: Company): DirectoryEntry[] {
 /** Zones of loudspeakers are found by their name, number and site, and by the loudspeakers in them. */
 function zonesOf(company: Company): DirectoryEntry[] {
   return Object.values(company.zones).map(({ id, name, number, site, speakers }) => ({
-    id, telephones: [], extension: number, first: '', last: name, nickname: null, department: '', departmentName: '',
-    site: company.sites[site]?.name ?? '', role: 'Loudspeakers', room: '', handles: ['announcement', ...speakers], mobile: null, isZone: true,
+    id, telephones: [], extension: number, first: '', last: name, nickname: null, former: null, department: '', departmentName: '',
+    site: company.sites[site]?.name ?? '', role: 'Loudspeakers', room: '', handles: ['announcement', ...speakers], mobile: null, direct: null, isZone: true,
   }))
 }
 
@@ -46,6 +48,7 @@ function groupEntry(company: Company, { id, name, number, distribution, departme
     first: '',
     last: name,
     nickname: null,
+    former: null,
     department: '',
     departmentName: '',
     site: '',
@@ -53,6 +56,7 @@ function groupEntry(company: Company, { id, name, number, distribution, departme
     room: '',
     handles: (department !== null && company.departments[department]?.handles) || [],
     mobile: null,
+    direct: null,
     isGroup: true,
   }
 }

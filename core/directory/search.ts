@@ -1,4 +1,13 @@
-/** One search over everybody. Works on plain entries; builds its index once and answers each keystroke from it. */
+import { readDialled } from '../numbers/dialled'
+import { fold, stem, unmarked, wordsOf } from './folding'
+import { bySlip, NearList } from './near'
+import { bySound, readingsOf, soundOf } from './sounds'
+
+/**
+ * One search over everybody: people, places, groups, queues. It works on plain entries, answers each keystroke from an index, and takes changes one by one.
+ * What was typed is compared with each word of an entry in five ways: as it is written, as the beginning, as another form of the same word, as a slip of the
+ * finger, and as it sounds.
+ */
 
 export interface DirectoryEntry {
   /** The telephone that stands for them; the person's key for somebody without one; the id of a group. */
@@ -10,6 +19,8 @@ export interface DirectoryEntry {
   first: string
   last: string
   nickname: string | null
+  /** The last name they had before. */
+  former: string | null
   department: string
   departmentName: string
   site: string
@@ -19,6 +30,8 @@ export interface DirectoryEntry {
   handles: string[]
   /** E.164, for those who carry one. */
   mobile: string | null
+  /** The number that reaches them from outside, E.164. */
+  direct: string | null
   /** A group or queue, named by `last`: found after people of that name and before the people who belong to it. */
   isGroup?: boolean
   /** A zone of loudspeakers, named by `last`: found after everybody who can be called. */
@@ -28,147 +41,433 @@ export interface DirectoryEntry {
 export interface Hit {
   id: string
   score: number
-  /** What matched, in words, when it is not the name itself. */
+  /** What matched, in words, when it is not plain. */
   because: string | null
 }
 
-type Field = 'extension' | 'name' | 'group' | 'nickname' | 'initials' | 'department' | 'role' | 'room' | 'handles'
+/** Where a word stands in an entry, what it is worth there, and whether it may be misheard or only mistyped. */
+const fields = [
+  { name: 'extension', weight: 1.3, exact: true },
+  { name: 'name', weight: 1 },
+  { name: 'nickname', weight: 0.95 },
+  { name: 'former', weight: 0.9 },
+  { name: 'initials', weight: 0.8, exact: true },
+  { name: 'group', weight: 0.7 },
+  { name: 'department', weight: 0.65 },
+  { name: 'role', weight: 0.6 },
+  { name: 'handles', weight: 0.6 },
+  { name: 'room', weight: 0.5, exact: true },
+] as const
+type Field = typeof fields[number]['name']
+const fieldAt = new Map<Field, number>(fields.map(({ name }, index) => [name, index]))
+const weights = Float32Array.from(fields, ({ weight }) => weight)
+const isExact = Uint8Array.from(fields, field => 'exact' in field ? 1 : 0)
+/** In a posting: the entry and the field in one number. */
+const fieldBits = 4
 
-interface Token {
-  text: string
-  sound: string
-  field: Field
-  weight: number
-  /** The words as shown, for `because`. */
-  shown: string
-}
-
-export interface DirectoryIndex {
-  entries: { entry: DirectoryEntry, tokens: Token[], order: string }[]
-}
-
-const weights: Record<Field, number> = {
-  extension: 1.3,
-  name: 1,
-  nickname: 0.95,
-  initials: 0.8,
-  group: 0.7,
-  department: 0.65,
-  role: 0.6,
-  handles: 0.6,
-  room: 0.5,
-}
-const shortestMisspelled = 4
-/** Fewer consonants than this are in half of all names. */
+/** How much a way of matching counts against the word itself. */
+const otherForm = 0.97
+const beginning = 0.8
+const ofLength = 0.1
+const slip = [0.6, 0.5] as const
+const heard = 0.62
+const perCost = 0.0022
+/** What is missing behind what was misheard or mistyped: whoever types a whole word means the whole word. */
+const ofRest = 0.25
+const inside = 0.4
+const perLetterInside = 0.035
+const joined = 0.97
+const twoNames = 0.9
+const shortestHalf = 3
+const shortestSlip = 4
 const shortestSound = 3
+const shortestInside = 3
+const mostTyped = 100
+const mostWords = 8
+const shortestNumber = 3
+/** What a misheard word may cost at most, however long it is. */
+const mostHeard = 230
+const perSound = 26
+const allowance = 10
+/** Who is only like what was typed, and so much worse than the best, is not meant. */
+const farBehind = 0.62
+/** Scores that differ by less are the same. */
+const sameScore = 1e-5
 
-/** Lower case without accents; everything that is neither letter nor digit divides words. */
-export function fold(text: string): string {
-  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
+interface Word {
+  text: string
+  /** Entry << fieldBits | field. */
+  postings: number[]
+  /** It may stand in a place where it is heard, not only read. */
+  spoken: boolean
 }
 
-function wordsOf(text: string): string[] {
-  return fold(text).replace(/['’]/g, '').split(/[^\p{L}\p{N}]+/u).filter(Boolean)
-}
+type How = 'written' | 'heard' | 'slip'
+const ways = ['written', 'heard', 'slip'] as const satisfies readonly How[]
 
-/** Roughly how a word sounds: letters that are mistaken for each other become one, vowels after the first go. */
-export function soundOf(word: string): string {
-  return word
-    .replace(/ph/g, 'f').replace(/gh/g, '').replace(/c(?=[eiy])/g, 's').replace(/ck|[cq]/g, 'k').replace(/x/g, 'ks')
-    .replace(/z/g, 's').replace(/[wv]/g, 'v').replace(/y/g, 'i').replace(/(?<=.)h/g, '').replace(/(.)\1+/g, '$1')
-    .replace(/(?<=.)[aeiou]/g, '')
-}
+/** Words of the directory that what was typed may mean, each with its likeness to it, from 0 to 1. */
+type Likes = Map<Word, { likeness: number, how: number }>
 
-export function indexDirectory(entries: readonly DirectoryEntry[]): DirectoryIndex {
-  return {
-    entries: entries.map(entry => ({ entry, tokens: tokensOf(entry), order: fold(`${entry.last} ${entry.first} ${entry.id}`) })),
+/** Of words that are only like what was typed, no more than the most like are looked at; so many typed words are remembered with what is like them. */
+const mostNear = 150
+const mostRemembered = 48
+
+export class Directory {
+  private readonly entries: (DirectoryEntry | null)[] = []
+  private readonly at = new Map<string, number>()
+  /** By which equals stand in order: their names. */
+  private readonly order: string[] = []
+  private readonly words = new Map<string, Word>()
+  private numbers: { digits: string, entry: number }[] = []
+  private readonly readings = new Map<string, readonly string[]>()
+  /** Words in the order of their letters, those that begin with a digit apart, and sounds in theirs: made anew when new words have come. */
+  private lists: { written: NearList, digits: readonly string[], sounds: NearList, ofSound: Word[][] } | null = null
+  /** What is like words that were typed a moment ago: most keystrokes change the last word alone. */
+  private remembered = new Map<string, Likes>()
+  /** For each entry while a search goes on: the sum so far and the best of the present word, what has to be explained, and the best of all readings. */
+  private sum = new Float32Array(0)
+  private best = new Float32Array(0)
+  private round = new Uint8Array(0)
+  private why = new Uint8Array(0)
+  private total = new Float32Array(0)
+  private reason = new Uint8Array(0)
+
+  constructor(entries: Iterable<DirectoryEntry>) {
+    for (const entry of entries) this.put(entry)
+    this.prepare()
   }
-}
 
-function tokensOf(entry: DirectoryEntry): Token[] {
-  const tokens: Token[] = []
-  const add = (field: Field, shown: string) => {
-    for (const text of wordsOf(shown)) tokens.push({ text, sound: soundOf(text), field, weight: weights[field], shown })
+  get size(): number {
+    return this.at.size
   }
-  add(entry.isZone ? 'room' : entry.isGroup ? 'group' : 'name', entry.last)
-  add('name', entry.first)
-  // A double name is also typed in one word.
-  if (wordsOf(entry.last).length > 1) tokens.push({ ...tokens[0]!, text: wordsOf(entry.last).join('') })
-  if (entry.nickname) add('nickname', entry.nickname)
-  add('initials', `${entry.first[0] ?? ''}${entry.last[0] ?? ''}`)
-  add('extension', entry.extension)
-  add('department', entry.departmentName)
-  add('role', entry.role)
-  add('room', entry.room)
-  for (const topic of entry.handles) add('handles', topic)
-  return tokens
-}
 
-/**
- * The best hits for what has been typed, best first. Every word typed must match; a misspelled or misheard word counts less.
- * The order depends on the words alone, never on who is free: nobody moves under the operator's fingers.
- */
-export function searchDirectory(index: DirectoryIndex, typed: string, limit: number): Hit[] {
-  const words = wordsOf(typed.slice(0, 100)).slice(0, 8)
-  if (words.length === 0) return []
-  const wanted = words.map(text => ({ text, sound: soundOf(text) }))
-  const hits: (Hit & { order: string })[] = []
-  for (const { entry, tokens, order } of index.entries) {
-    let score = 0
-    let because: Token | null = null
-    let best = 0
-    for (const word of wanted) {
-      const match = bestMatch(word, tokens)
-      if (!match) {
-        score = 0
-        break
-      }
-      score += match.score
-      if (match.score > best) {
-        best = match.score
-        because = match.token
+  entry(id: string): DirectoryEntry | undefined {
+    const at = this.at.get(id)
+    return at === undefined ? undefined : this.entries[at] ?? undefined
+  }
+
+  /** Takes an entry in, or in the place of the one with its id. */
+  put(entry: DirectoryEntry): void {
+    this.remove(entry.id)
+    const at = this.entries.length
+    this.entries.push(entry)
+    this.at.set(entry.id, at)
+    this.order.push(fold(`${entry.last} ${entry.first} ${entry.id}`))
+    const add = (field: Field, shown: string) => {
+      for (const [text, as] of formsOf(shown, field)) this.post(text, at, fieldAt.get(field)!, as)
+    }
+    add(entry.isZone ? 'room' : entry.isGroup ? 'group' : 'name', entry.last)
+    add('name', entry.first)
+    const parts = wordsOf(fold(entry.last))
+    // A double name is also typed in one word.
+    if (parts.length > 1) this.post(parts.join(''), at, fieldAt.get(entry.isGroup ? 'group' : 'name')!, parts.join(''))
+    if (entry.nickname) add('nickname', entry.nickname)
+    if (entry.former) add('former', entry.former)
+    add('initials', `${entry.first[0] ?? ''}${entry.last[0] ?? ''}`)
+    add('extension', entry.extension)
+    add('department', entry.departmentName)
+    add('role', entry.role)
+    add('room', entry.room)
+    for (const topic of entry.handles) add('handles', topic)
+    for (const number of [entry.mobile, entry.direct, ...entry.extension.split(', ')])
+      if (number) this.numbers.push({ digits: number.replace(/\D/g, ''), entry: at })
+    this.remembered.clear()
+  }
+
+  /** Forgets an entry. */
+  remove(id: string): void {
+    const at = this.at.get(id)
+    if (at === undefined) return
+    this.at.delete(id)
+    // Its postings lead to nothing from now on.
+    this.entries[at] = null
+    this.numbers = this.numbers.filter(({ entry }) => entry !== at)
+  }
+
+  private post(text: string, entry: number, field: number, as: string): void {
+    if (!text) return
+    let word = this.words.get(text)
+    if (!word) {
+      word = { text, postings: [], spoken: false }
+      this.words.set(text, word)
+      this.lists = null
+    }
+    if (!('exact' in fields[field]!) && !word.spoken) {
+      word.spoken = true
+      this.readings.set(text, readingsOf(as))
+      this.lists = null
+    }
+    word.postings.push(entry << fieldBits | field)
+  }
+
+  private prepare() {
+    if (this.total.length < this.entries.length) {
+      const size = Math.ceil(this.entries.length * 1.25) + 16
+      for (const name of ['sum', 'best', 'total'] as const) this[name] = new Float32Array(size)
+      for (const name of ['round', 'why', 'reason'] as const) this[name] = new Uint8Array(size)
+    }
+    if (this.lists) return this.lists
+    const ofSound = new Map<string, Word[]>()
+    for (const [text, readings] of this.readings) {
+      const word = this.words.get(text)!
+      for (const reading of readings) {
+        const same = ofSound.get(reading)
+        if (same) same.push(word)
+        else ofSound.set(reading, [word])
       }
     }
+    const inOrder = (words: string[]) => words.sort((a, b) => a < b ? -1 : 1)
+    const sounds = inOrder([...ofSound.keys()])
+    const texts = inOrder([...this.words.keys()])
+    this.lists = {
+      written: new NearList(texts.filter(text => !isDigit(text))), digits: texts.filter(isDigit),
+      sounds: new NearList(sounds), ofSound: sounds.map(sound => ofSound.get(sound)!),
+    }
+    return this.lists
+  }
+
+  /**
+   * The best hits for what has been typed, best first. Every word typed must match. The order of equals depends on `prefers` and on their names, at the moment
+   * of asking: nobody moves under the operator's fingers.
+   * @param prefers the higher stands first among those who are found as well as each other
+   */
+  search(typed: string, limit: number, prefers: (id: string) => number = () => 0): Hit[] {
+    const text = typed.slice(0, mostTyped)
+    const words = wordsOf(fold(text)).slice(0, mostWords)
+    if (words.length === 0 || limit < 1) return []
+    this.prepare()
+    const found: number[] = []
+    const { total, reason } = this
+    const take = (entry: number, score: number, why: number) => {
+      if (total[entry] === 0) found.push(entry)
+      if (score <= total[entry]!) return
+      total[entry] = score
+      reason[entry] = why
+    }
+    const keep = (part: readonly string[], factor: number, nearly: boolean) => this.match(part, nearly, factor, take)
+    // Two words may be one name.
+    const asOne = (most: number, nearly: boolean) => {
+      for (let at = 0; at + 1 < words.length && words.length <= most; at++)
+        keep([...words.slice(0, at), words[at]! + words[at + 1]!, ...words.slice(at + 2)], joined, nearly)
+    }
+    keep(words, 1, false)
+    asOne(4, false)
+    if (found.length < limit) {
+      keep(words, 1, true)
+      asOne(3, true)
+      if (words.length === 1) this.halves(words[0]!, keep)
+    }
+    if (/^[+\d][\d\s().\-/]*$/.test(text.trim())) for (const entry of this.byNumber(text)) take(entry, 1.25, fieldAt.get('extension')!)
     // Loudspeakers stand behind everybody who can be called, but for who types their whole name.
-    if (entry.isZone && wordsOf(entry.last).join(' ') === words.join(' ')) score += words.length
-    if (score > 0) hits.push({ id: entry.id, score, because: reason(because), order })
+    for (const entry of found) {
+      const { isZone, last } = this.entries[entry]!
+      if (isZone && wordsOf(fold(last)).join(' ') === words.join(' ')) total[entry]! += 1
+    }
+    const best = found.reduce((most, entry) => Math.max(most, total[entry]!), 0)
+    const meant = found.filter(entry => reason[entry]! >> fieldBits === 0 || total[entry]! >= best * farBehind)
+    const hits = this.ranked(meant, limit, prefers).map((entry): Hit => ({
+      id: this.entries[entry]!.id, score: total[entry]!, because: reasonOf(this.entries[entry]!, reason[entry]!, words),
+    }))
+    for (const entry of found) total[entry] = 0
+    return hits
   }
-  hits.sort((a, b) => b.score - a.score || (a.order < b.order ? -1 : 1))
-  return hits.slice(0, limit).map(({ id, score, because }) => ({ id, score, because }))
-}
 
-function reason(token: Token | null): string | null {
-  return token && token.field !== 'name' && token.field !== 'group' && token.field !== 'extension' && token.field !== 'initials' ? token.shown : null
-}
-
-function bestMatch(word: { text: string, sound: string }, tokens: Token[]): { score: number, token: Token } | null {
-  let best: { score: number, token: Token } | null = null
-  for (const token of tokens) {
-    const score = likeness(word, token) * token.weight
-    if (score > 0 && (!best || score > best.score)) best = { score, token }
+  /** One word that is two names. */
+  private halves(word: string, keep: (part: readonly string[], factor: number, nearly: boolean) => void): void {
+    for (let at = shortestHalf; at <= word.length - shortestHalf; at++) {
+      const [left, right] = [word.slice(0, at), word.slice(at)]
+      if (this.words.has(left)) keep([left, right], twoNames, right.length >= shortestSlip)
+      else if (this.words.has(right)) keep([left, right], twoNames, left.length >= shortestSlip)
+    }
   }
-  return best
+
+  /** Gives every entry all of whose typed words match, with how well. */
+  private match(words: readonly string[], nearly: boolean, factor: number, take: (entry: number, score: number, why: number) => void): void {
+    const { sum, best, round, why, entries } = this
+    let candidates: number[] = []
+    for (const [number, word] of words.entries()) {
+      const touched: number[] = []
+      for (const [{ postings }, { likeness, how }] of this.wordsLike(word, nearly)) {
+        const exact = how === 0 && likeness >= beginning
+        for (const posting of postings) {
+          const entry = posting >> fieldBits
+          if (round[entry] !== number) continue
+          const field = posting & (1 << fieldBits) - 1
+          if (!exact && isExact[field] === 1) continue
+          const worth = likeness * weights[field]!
+          if (worth <= best[entry]!) continue
+          if (best[entry] === 0) {
+            if (entries[entry] === null) continue
+            touched.push(entry)
+          }
+          best[entry] = worth
+          // The word that matched worst is what has to be explained.
+          if (number === 0 || worth < sum[entry]! / number) why[entry] = how << fieldBits | field
+        }
+      }
+      for (const entry of candidates) if (best[entry] === 0) round[entry] = 0
+      for (const entry of touched) {
+        sum[entry] = (number === 0 ? 0 : sum[entry]!) + best[entry]!
+        best[entry] = 0
+        round[entry] = number + 1
+      }
+      candidates = touched
+      if (candidates.length === 0) return
+    }
+    for (const entry of candidates) {
+      round[entry] = 0
+      take(entry, sum[entry]! / words.length * factor, why[entry]!)
+    }
+  }
+
+  private wordsLike(typed: string, nearly: boolean): Likes {
+    const key = nearly ? `~${typed}` : typed
+    const known = this.remembered.get(key)
+    if (known) return known
+    const likes = nearly ? this.nearly(typed) : this.plainly(typed)
+    if (this.remembered.size >= mostRemembered) this.remembered.clear()
+    this.remembered.set(key, likes)
+    return likes
+  }
+
+  /** Words that begin like this, in whatever form. */
+  private plainly(typed: string): Likes {
+    const { written, digits } = this.prepare()
+    const likes: Likes = new Map()
+    const begins = (text: string, factor: number) => {
+      const list = isDigit(text) ? digits : written.words
+      for (let at = lowerBound(list, text); at < list.length && list[at]!.startsWith(text); at++) {
+        const word = this.words.get(list[at]!)!
+        const likeness = factor * (word.text === text ? 1 : beginning + ofLength * text.length / word.text.length)
+        if (likeness > (likes.get(word)?.likeness ?? 0)) likes.set(word, { likeness, how: 0 })
+      }
+    }
+    begins(typed, 1)
+    const form = stem(typed)
+    if (form !== typed && form.length >= shortestInside) begins(form, otherForm)
+    return likes
+  }
+
+  /** Those, and words that hold it inside, are spelled nearly so, or sound like it. */
+  private nearly(typed: string): Likes {
+    const { written, sounds, ofSound } = this.prepare()
+    const near: Likes = new Map()
+    const put = (word: Word, likeness: number, how: number) => {
+      if (likeness > (near.get(word)?.likeness ?? 0)) near.set(word, { likeness, how })
+    }
+    if (typed.length >= shortestInside && !isDigit(typed)) {
+      const worth = inside + perLetterInside * Math.min(8, typed.length)
+      for (const text of written.words) if (text.includes(typed)) put(this.words.get(text)!, worth + ofLength * typed.length / text.length, 0)
+    }
+    if (typed.length >= shortestSlip) {
+      const slips = typed.length <= 5 ? 1 : 2
+      for (const { at, cost, length } of written.find(typed, slips * 100, bySlip)) {
+        const word = this.words.get(written.words[at]!)!
+        if (word.spoken && cost > 0) put(word, slip[cost / 100 - 1]! - ofRest * (1 - length / word.text.length), 2)
+      }
+    }
+    const sound = soundOf(typed)
+    if (typed.length >= shortestSound && sound.length > 1) {
+      const most = Math.min(mostHeard, allowance + perSound * sound.length)
+      for (const { at, cost, length } of sounds.find(sound, most, bySound)) {
+        const likeness = heard - perCost * cost - ofRest * (1 - length / sounds.words[at]!.length)
+        for (const word of ofSound[at]!) put(word, likeness, 1)
+      }
+    }
+    const likes: Likes = new Map(this.plainly(typed))
+    for (const [word, like] of [...near].sort(([, a], [, b]) => b.likeness - a.likeness).slice(0, mostNear))
+      if (like.likeness > (likes.get(word)?.likeness ?? 0)) likes.set(word, like)
+    return likes
+  }
+
+  /** Entries with a number in which the digits typed stand, however they are divided; at least three of them. */
+  private byNumber(typed: string): number[] {
+    const dialled = readDialled(typed)
+    const digits = (dialled.kind === 'outside' ? dialled.e164 : typed.replace(/\(0\)/, '')).replace(/\D/g, '').replace(/^0+/, '')
+    return digits.length < shortestNumber ? [] : this.numbers.filter(number => number.digits.includes(digits)).map(({ entry }) => entry)
+  }
+
+  /** The first `limit` of those found, in order. Most of what one letter finds is never put in order. */
+  private ranked(found: readonly number[], limit: number, prefers: (id: string) => number): number[] {
+    const { total, order, entries } = this
+    const first: number[] = []
+    const preferred = new Map<number, number>()
+    const preference = (entry: number) => {
+      const known = preferred.get(entry)
+      if (known !== undefined) return known
+      const value = prefers(entries[entry]!.id)
+      preferred.set(entry, value)
+      return value
+    }
+    const before = (a: number, b: number) => {
+      if (Math.abs(total[a]! - total[b]!) > sameScore) return total[a]! > total[b]!
+      const [mine, other] = [preference(a), preference(b)]
+      return mine === other ? order[a]! < order[b]! : mine > other
+    }
+    for (const entry of found) {
+      if (first.length === limit && !before(entry, first[limit - 1]!)) continue
+      let low = 0
+      let high = first.length
+      while (low < high) {
+        const middle = (low + high) >> 1
+        if (before(entry, first[middle]!)) high = middle
+        else low = middle + 1
+      }
+      first.splice(low, 0, entry)
+      if (first.length > limit) first.pop()
+    }
+    return first
+  }
 }
 
-/** From 0 (no match) to 1 (the same word). */
-function likeness(word: { text: string, sound: string }, token: Token): number {
-  if (token.text === word.text) return 1
-  if (token.text.startsWith(word.text)) return 0.8 + 0.1 * word.text.length / token.text.length
-  if (word.text.length < shortestMisspelled || token.field === 'extension' || token.field === 'room' || token.field === 'initials') return 0
-  if (word.sound.length >= shortestSound ? token.sound.startsWith(word.sound) : token.sound === word.sound) return 0.4
-  if (isOneSlipAway(word.text, token.text.slice(0, word.text.length + 1))) return 0.35
-  return token.text.includes(word.text) ? 0.3 : 0
+const isDigit = (text: string) => text.charCodeAt(0) >= 48 && text.charCodeAt(0) <= 57
+
+/** The same department or topic stands with many: what it is found by is made once. */
+const known = new Map<string, [text: string, as: string][]>()
+const mostKnown = 20_000
+
+/** What an entry is found by for a text that stands in a field: each word as written, without marks, and of common words the plain form. */
+function formsOf(shown: string, field: Field): [text: string, as: string][] {
+  const common = field === 'group' || field === 'department' || field === 'role' || field === 'handles'
+  const key = common ? `=${shown}` : shown
+  const made = known.get(key)
+  if (made) return made
+  const forms = wordsOf(shown).flatMap(word =>
+    [...new Set([fold(word), unmarked(word), ...common ? [stem(fold(word))] : []])].map((text): [string, string] => [text, word]))
+  if (known.size >= mostKnown) known.clear()
+  known.set(key, forms)
+  return forms
 }
 
-/** One letter wrong, missing, too many, or two neighbours swapped: Damerau–Levenshtein distance 1 to the text or a beginning of it. */
-export function isOneSlipAway(word: string, text: string): boolean {
-  let i = 0
-  while (i < word.length && i < text.length && word[i] === text[i]) i++
-  // A first letter is rarely wrong; demanding it keeps the answers few.
-  if (i === 0) return false
-  const rest = word.slice(i)
-  const there = text.slice(i)
-  if (there.startsWith(rest)) return true
-  return there.slice(1).startsWith(rest.slice(1)) || there.slice(1).startsWith(rest) || there.startsWith(rest.slice(1))
-    || (rest.length > 1 && there[0] === rest[1] && there[1] === rest[0] && there.slice(2).startsWith(rest.slice(2)))
+/** Why somebody is among the answers, when it is not plain from what is shown. */
+function reasonOf(entry: DirectoryEntry, why: number, words: readonly string[]): string | null {
+  const { name } = fields[why & (1 << fieldBits) - 1]!
+  const how = ways[why >> fieldBits]!
+  switch (name) {
+    case 'nickname': return `called ${entry.nickname}`
+    case 'former': return `was ${entry.former}`
+    case 'handles': return `handles ${topicOf(entry, words)}`
+    case 'department': return `in ${entry.departmentName}`
+    case 'role': return entry.role
+    case 'room': return entry.isZone ? null : `room ${entry.room}`
+    case 'name': return how === 'heard' ? 'sounds like it' : null
+    default: return null
+  }
+}
+
+/** What somebody looks after that the typed words are about. */
+function topicOf({ handles }: DirectoryEntry, words: readonly string[]): string {
+  const about = (topic: string) => wordsOf(fold(topic)).some(word => words.some(typed => word.startsWith(typed) || stem(word) === stem(typed)))
+  return handles.find(about) ?? handles[0] ?? ''
+}
+
+function lowerBound(words: readonly string[], text: string): number {
+  let low = 0
+  let high = words.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (words[middle]! < text) low = middle + 1
+    else high = middle
+  }
+  return low
 }

@@ -263,6 +263,23 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
   }
 }
 
+const spoken = ['French', 'Dutch', 'Norwegian', 'German', 'Welsh', 'Polish']
+const saidAs: Record<string, string> = {
+  Quarrendon: 'KWO-ren-dun', Elderslie: 'EL-ders-lee', Birchenough: 'BER-chen-uff', Cobbleigh: 'COB-lee', Marchbanksy: 'MARSH-banks-ee', Varrow: 'VAH-roh',
+  Hatherleigh: 'HATH-er-lee', Umberleigh: 'UM-ber-lee', Zennorby: 'ZEN-er-bee', Eskerdale: 'ES-ker-dale',
+}
+const notes = ['Mornings only on Thursdays.', 'Prefers a message to a call in the afternoon.', 'Deaf in the left ear: speak up.', 'Decides about refunds.']
+
+/** What colleagues know of somebody. */
+function known(first: string, last: string, index: number): Pick<Person, 'former' | 'languages' | 'said' | 'note'> {
+  return {
+    former: index % 23 === 11 ? lastNames[(index * 7) % lastNames.length]! : null,
+    languages: index % 4 === 1 ? [spoken[index % spoken.length]!, ...index % 12 === 1 ? [spoken[(index + 2) % spoken.length]!] : []] : [],
+    said: saidAs[last] ?? (first === 'Keziah' ? 'ke-ZYE-ah' : ''),
+    note: index % 17 === 9 ? notes[index % notes.length]! : '',
+  }
+}
+
 function peopleOf(size: number): Person[] {
   const chance = chanceFrom(960)
   const total = departments.reduce((sum, department) => sum + department.people, 0)
@@ -282,6 +299,7 @@ function peopleOf(size: number): Person[] {
         role: roleOf(department, i),
         room: `${department.site[0]}${100 + head + i}`,
         mobile: people.length % 3 === 0 && people.length < 3000 ? `+447700900${String(people.length / 3).padStart(3, '0')}` : null,
+        ...known(first, last, people.length),
       })
     }
   }

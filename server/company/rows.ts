@@ -45,16 +45,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
       sites: byId((await tx.find(SiteEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, name, position }) => ({ id, name, position }))),
       departments: byId(departments.map(({ id, name, site, handles, position }) => ({ id, name, site, handles, position }))),
       people: byId(
-        people.map(({ id, first, last, nickname, department, role, room, mobile }) => ({
-          id,
-          first,
-          last,
-          nickname: nickname ?? null,
-          department,
-          role,
-          room,
-          mobile: mobile ?? null,
-        })),
+        people.map(({ nickname, former, mobile, ...person }) => ({ ...person, nickname: nickname ?? null, former: former ?? null, mobile: mobile ?? null })),
       ),
       telephones: byId(
         telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct }) => ({

@@ -112,6 +112,10 @@ export const PersonEntity = defineEntity({
     role: p.string(),
     room: p.string(),
     mobile: p.string().nullable(),
+    former: p.string().nullable(),
+    languages: p.json().$type<string[]>(),
+    said: p.string(),
+    note: p.string(),
   },
 })
 

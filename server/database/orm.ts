@@ -13,6 +13,7 @@ import { QueuePromise } from './migrations/20261202_queue_promise'
 import { KeyPages } from './migrations/20261203_key_pages'
 import { Paging } from './migrations/20261204_paging'
 import { QueueMembers } from './migrations/20261205_queue_members'
+import { WhoPeopleAre } from './migrations/20261207_people'
 import { RingingQueues } from './migrations/20261206_ringing_queues'
 
 export type { EntityManager } from '@mikro-orm/postgresql'
@@ -38,6 +39,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261203_key_pages', class: KeyPages }, { name: '20261204_paging', class: Paging },
         { name: '20261205_queue_members', class: QueueMembers },
         { name: '20261206_ringing_queues', class: RingingQueues },
+        { name: '20261207_people', class: WhoPeopleAre },
       ],
       snapshot: false,
       silent: true,

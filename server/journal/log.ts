@@ -1,7 +1,7 @@
 import { type EntityManager, type FilterQuery, raw } from '@mikro-orm/postgresql'
 import type { InferType } from 'yup'
 import { missedOutcomes } from '~~/core/calls/record'
-import { fold } from '~~/core/directory/search'
+import { withoutMarks } from '~~/core/directory/folding'
 import type { LogKind, LogPage, logQuery } from '~~/shared/log'
 import type { SignedIn } from '~~/shared/people'
 import { seesCallers } from '~~/shared/roles'
@@ -21,7 +21,7 @@ export async function readLog(em: EntityManager, person: Pick<SignedIn, 'device'
     // The first device of a call that one of ours made is theirs.
     ? [{ direction: { $ne: 'inbound' }, [raw('devices[1]')]: person.device ?? '' }]
     : [kinds[query.kind]]
-  for (const word of fold(query.text).split(/\s+/).filter(Boolean)) {
+  for (const word of withoutMarks(query.text).split(/\s+/).filter(Boolean)) {
     conditions.push({ searchable: { $like: `%${word.replace(/[\\%_]/g, '\\$&')}%` } })
   }
   if (query.call) conditions.push({ id: query.call })

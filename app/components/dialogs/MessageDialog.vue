@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { formatNumber } from '~~/core/numbers/dialled'
-import { searchDirectory } from '~~/core/directory/search'
 import { newMessage } from '~~/shared/messages'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -31,7 +30,7 @@ watch(() => dialogs.message, (wanted) => {
 
 const found = ref<{ value: string, label: string }[]>([])
 function search(typed: string): void {
-  found.value = searchDirectory(directory.index, typed, 8).flatMap(({ id }) => {
+  found.value = directory.index.search(typed, 8).flatMap(({ id }) => {
     const person = directory.person(id)
     return person && person.telephones.length > 0 ? [{ value: id, label: `${person.first} ${person.last}, ${person.departmentName}` }] : []
   })

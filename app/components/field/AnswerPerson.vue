@@ -1,17 +1,25 @@
 <script setup lang="ts">
 import type { DirectoryEntry } from '~~/core/directory/search'
 import type { Presence } from '~~/core/presence/presence'
+import { marked } from '~~/core/directory/marks'
 import { useDesk } from '~/stores/desk'
+import { useField } from '~/stores/field'
 
-defineProps<{ person: DirectoryEntry, presence: Presence, top: boolean }>()
+const props = defineProps<{ person: DirectoryEntry, presence: Presence, top: boolean }>()
 const desk = useDesk()
+const field = useField()
 const words = usePresenceWords()
+const name = computed(() => marked(`${props.person.first} ${props.person.last}`.trim(), field.picked ? '' : field.text))
 </script>
 
 <template>
   <div :class="['person', { top }]">
     <p class="name">
-      {{ person.first }} {{ person.last }} <span
+      <span
+        v-for="(piece, index) in name"
+        :key="index"
+        :class="{ typed: piece.marked }"
+      >{{ piece.text }}</span> <span
         v-if="person.nickname"
         class="nickname"
       >“{{ person.nickname }}”</span>
@@ -39,6 +47,11 @@ p {
 
 .top .name {
   font: 700 var(--type-6)/1.15 var(--font-sign);
+}
+
+.typed {
+  text-decoration: underline 2px;
+  text-underline-offset: 0.15em;
 }
 
 .nickname {

@@ -73,7 +73,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
           v-if="answer.because"
           class="because"
         >
-          found by: {{ answer.because }}
+          {{ answer.because }}
         </p>
       </li>
     </ul>

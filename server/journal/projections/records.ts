@@ -2,7 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql'
 import { stepOf } from '~~/core/calls/events'
 import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { type CallRecord, recordOf } from '~~/core/calls/record'
-import { fold } from '~~/core/directory/search'
+import { withoutMarks } from '~~/core/directory/folding'
 import { formatNumber } from '~~/core/numbers/dialled'
 import type { Projection } from './projection'
 
@@ -119,6 +119,8 @@ function recordRow(record: Numbered): Record<string, unknown> {
     ended_at: date(record.endedAt),
     answered_by: record.answeredBy,
     ended_with: record.endedWith,
-    searchable: fold([number, shown, shown?.replace(/\s/g, ''), name, dialled, line, account, ...numbers, ...Object.values(names)].filter(Boolean).join(' ')),
+    searchable: withoutMarks(
+      [number, shown, shown?.replace(/\s/g, ''), name, dialled, line, account, ...numbers, ...Object.values(names)].filter(Boolean).join(' '),
+    ),
   }
 }
