@@ -30,6 +30,15 @@ export class NearList {
   /** How many letters each word shares with the one before it. */
   private readonly shared: Uint8Array
   private readonly rows: Int32Array[] = Array.from({ length: longest + 2 }, () => new Int32Array(longest + 2))
+  /** Of each row, which cells count. */
+  private readonly from = new Int32Array(longest + 2)
+  private readonly to = new Int32Array(longest + 2)
+  /** The least that what was typed costs against a beginning no longer than this, and how long that one is. */
+  private readonly best = new Int32Array(longest + 2)
+  private readonly bestAt = new Uint8Array(longest + 2)
+
+  /** All of them in one text, to look for what stands anywhere in them. */
+  private joined: string | null = null
 
   /** @param words sorted by their codes, each once */
   constructor(readonly words: readonly string[]) {
@@ -41,73 +50,114 @@ export class NearList {
     })
   }
 
-  /** All words of which a beginning costs no more than `most` against what was typed; costs are whole numbers. */
+  /** All words that hold a text inside, or begin with it. */
+  holding(text: string): string[] {
+    this.joined ??= `\n${this.words.join('\n')}\n`
+    const { joined } = this
+    const holding: string[] = []
+    for (let at = joined.indexOf(text); at >= 0;) {
+      const end = joined.indexOf('\n', at)
+      holding.push(joined.slice(joined.lastIndexOf('\n', at) + 1, end))
+      at = joined.indexOf(text, end)
+    }
+    return holding
+  }
+
+  /**
+   * All words of which a beginning costs no more than `most` against what was typed; costs are whole numbers. Of each row only the cells that can still lead
+   * to such a cost are worked out (E. Ukkonen, Finding approximate patterns in strings, 1985).
+   */
   find(typed: string, most: number, { substitution, omission, swap }: Costs): Near[] {
     const found: Near[] = []
-    const wanted = typed.slice(0, longest)
-    const width = wanted.length
-    const { words, shared, rows } = this
-    const codes = Uint8Array.from(wanted, letter => letter.charCodeAt(0) & 127)
+    const width = Math.min(typed.length, longest)
+    const { words, shared, rows, from, to, best, bestAt } = this
+    const codes = Uint8Array.from({ length: width }, (_, index) => typed.charCodeAt(index) & 127)
+    const never = most + 1
     const first = rows[0]!
+    first.fill(never)
     first[0] = 0
-    for (let j = 1; j <= width; j++) first[j] = first[j - 1]! + omission[codes[j - 1]!]!
-    // The best end of what was typed so far, at each depth of the present word, and where it was.
-    const best = new Int32Array(longest + 2)
-    const bestAt = new Uint8Array(longest + 2)
+    from[0] = 0
+    to[0] = 0
+    for (let j = 1; j <= width; j++) {
+      const cost = first[j - 1]! + omission[codes[j - 1]!]!
+      if (cost > most) break
+      first[j] = cost
+      to[0] = j
+    }
     best[0] = first[width]!
     bestAt[0] = 0
     /** How deep the rows are right for the present word. */
     let known = 0
-    /** Nothing deeper than this can cost less than `most`; 0: no such depth. */
-    let hopeless = 0
+    /** Nothing deeper than this can cost less; 0: no such depth. */
+    let settledAt = 0
     for (let index = 0; index < words.length; index++) {
-      const word = words[index]!
       const common = shared[index]!
-      if (hopeless > 0 && common >= hopeless) {
-        // It goes on from a beginning that is hopeless, or fits already.
-        if (best[hopeless]! <= most) found.push({ at: index, cost: best[hopeless]!, length: bestAt[hopeless]! })
+      if (settledAt > 0 && common >= settledAt) {
+        // It goes on from a beginning that is hopeless, or that nothing can be nearer than.
+        if (best[settledAt]! <= most) found.push({ at: index, cost: best[settledAt]!, length: bestAt[settledAt]! })
         continue
       }
-      hopeless = 0
-      known = Math.min(known, common)
+      settledAt = 0
+      const word = words[index]!
       const depth = Math.min(word.length, longest)
+      if (common < known) known = common
+      let code = known > 0 ? word.charCodeAt(known - 1) & 127 : 0
       for (let i = known + 1; i <= depth; i++) {
+        const before = code
+        code = word.charCodeAt(i - 1) & 127
         const row = rows[i]!
         const above = rows[i - 1]!
-        const code = word.charCodeAt(i - 1) & 127
         const missing = omission[code]!
-        row[0] = above[0]! + missing
-        let least = row[0]
-        for (let j = 1; j <= width; j++) {
-          const typedCode = codes[j - 1]!
-          let cost = above[j - 1]! + substitution[code * 128 + typedCode]!
-          const omitted = above[j]! + missing
-          if (omitted < cost) cost = omitted
-          const added = row[j - 1]! + omission[typedCode]!
-          if (added < cost) cost = added
-          if (i > 1 && j > 1 && code === codes[j - 2] && typedCode === (word.charCodeAt(i - 2) & 127) && code !== typedCode) {
-            const swapped = rows[i - 2]![j - 2]! + swap
-            if (swapped < cost) cost = swapped
+        const line = code * 128
+        const start = from[i - 1]!
+        const end = Math.min(width, to[i - 1]! + 1)
+        let least = never
+        let low = width + 1
+        let high = -1
+        // What lies before and behind the part that counts is out of reach, for this row and the two that look back at it.
+        if (start > 0) row[start - 1] = never
+        for (let j = start; j <= width; j++) {
+          let cost = never
+          if (j === 0) cost = above[0]! + missing
+          else {
+            const typedCode = codes[j - 1]!
+            if (j <= end) {
+              const omitted = above[j]! + missing
+              cost = above[j - 1]! + substitution[line + typedCode]!
+              if (omitted < cost) cost = omitted
+              if (i > 1 && j > 1 && code === codes[j - 2] && typedCode === before && code !== typedCode) {
+                const swapped = rows[i - 2]![j - 2]! + swap
+                if (swapped < cost) cost = swapped
+              }
+            }
+            const added = j > start ? row[j - 1]! + omission[typedCode]! : never
+            if (added < cost) cost = added
+          }
+          if (cost > most) {
+            row[j] = never
+            if (j > end) break
+            continue
           }
           row[j] = cost
           if (cost < least) least = cost
+          if (low > width) low = j
+          high = j
         }
-        const end = row[width]!
-        if (end <= best[i - 1]!) {
-          best[i] = end
-          bestAt[i] = i
-        }
-        else {
-          best[i] = best[i - 1]!
-          bestAt[i] = bestAt[i - 1]!
-        }
+        // Behind the last cell that counts the next two rows look at one cell more.
+        if (high >= 0) for (let j = high + 1; j <= Math.min(width, high + 2); j++) row[j] = never
+        from[i] = low
+        to[i] = high
+        const whole = high === width ? row[width]! : never
+        const nearer = whole <= best[i - 1]!
+        best[i] = nearer ? whole : best[i - 1]!
+        bestAt[i] = nearer ? i : bestAt[i - 1]!
         known = i
         if (least > most || least > best[i]!) {
-          hopeless = i
+          settledAt = i
           break
         }
       }
-      const at = hopeless > 0 ? hopeless : depth
+      const at = settledAt > 0 ? settledAt : depth
       if (best[at]! <= most) found.push({ at: index, cost: best[at]!, length: bestAt[at]! })
     }
     return found

@@ -109,16 +109,17 @@ const ways = ['written', 'heard', 'slip'] as const satisfies readonly How[]
 type Likes = Map<Word, { likeness: number, how: number }>
 
 /** Of words that are only like what was typed, no more than the most like are looked at; so many typed words are remembered with what is like them. */
-const mostNear = 150
+const mostNear = 100
 const mostRemembered = 48
 
 export class Directory {
   private readonly entries: (DirectoryEntry | null)[] = []
   private readonly at = new Map<string, number>()
-  /** By which equals stand in order: their names. */
-  private readonly order: string[] = []
+  /** By which equals stand in order: their names, made when they are needed. */
+  private readonly order: (string | undefined)[] = []
   private readonly words = new Map<string, Word>()
   private numbers: { digits: string, entry: number }[] = []
+  private readonly zones: number[] = []
   private readonly readings = new Map<string, readonly string[]>()
   /** Words in the order of their letters, those that begin with a digit apart, and sounds in theirs: made anew when new words have come. */
   private lists: { written: NearList, digits: readonly string[], sounds: NearList, ofSound: Word[][] } | null = null
@@ -152,7 +153,7 @@ export class Directory {
     const at = this.entries.length
     this.entries.push(entry)
     this.at.set(entry.id, at)
-    this.order.push(fold(`${entry.last} ${entry.first} ${entry.id}`))
+    if (entry.isZone) this.zones.push(at)
     const add = (field: Field, shown: string) => {
       for (const [text, as] of formsOf(shown, field)) this.post(text, at, fieldAt.get(field)!, as)
     }
@@ -238,13 +239,7 @@ export class Directory {
     this.prepare()
     const found: number[] = []
     const { total, reason } = this
-    const take = (entry: number, score: number, why: number) => {
-      if (total[entry] === 0) found.push(entry)
-      if (score <= total[entry]!) return
-      total[entry] = score
-      reason[entry] = why
-    }
-    const keep = (part: readonly string[], factor: number, nearly: boolean) => this.match(part, nearly, factor, take)
+    const keep = (part: readonly string[], factor: number, nearly: boolean) => this.match(part, nearly, factor, found)
     // Two words may be one name.
     const asOne = (most: number, nearly: boolean) => {
       for (let at = 0; at + 1 < words.length && words.length <= most; at++)
@@ -252,24 +247,37 @@ export class Directory {
     }
     keep(words, 1, false)
     asOne(4, false)
-    if (found.length < limit) {
+    const plain = found.length
+    if (plain < limit) {
       keep(words, 1, true)
       asOne(3, true)
       if (words.length === 1) this.halves(words[0]!, keep)
     }
-    if (/^[+\d][\d\s().\-/]*$/.test(text.trim())) for (const entry of this.byNumber(text)) take(entry, 1.25, fieldAt.get('extension')!)
-    // Loudspeakers stand behind everybody who can be called, but for who types their whole name.
-    for (const entry of found) {
-      const { isZone, last } = this.entries[entry]!
-      if (isZone && wordsOf(fold(last)).join(' ') === words.join(' ')) total[entry]! += 1
+    if (/^[+\d][\d\s().\-/]*$/.test(text.trim())) {
+      for (const entry of this.byNumber(text)) {
+        if (total[entry] === 0) found.push(entry)
+        total[entry] = 1.25
+        reason[entry] = fieldAt.get('extension')!
+      }
     }
-    const best = found.reduce((most, entry) => Math.max(most, total[entry]!), 0)
-    const meant = found.filter(entry => reason[entry]! >> fieldBits === 0 || total[entry]! >= best * farBehind)
-    const hits = this.ranked(meant, limit, prefers).map((entry): Hit => ({
+    // Loudspeakers stand behind everybody who can be called, but for who types their whole name.
+    for (const entry of this.zones) {
+      const { last } = this.entries[entry] ?? { last: '' }
+      if (total[entry]! > 0 && wordsOf(fold(last)).join(' ') === words.join(' ')) total[entry]! += 1
+    }
+    const hits = this.ranked(plain < limit ? this.meantOf(found) : found, limit, prefers).map((entry): Hit => ({
       id: this.entries[entry]!.id, score: total[entry]!, because: reasonOf(this.entries[entry]!, reason[entry]!, words),
     }))
     for (const entry of found) total[entry] = 0
     return hits
+  }
+
+  /** Those found without whoever is only like what was typed, and far behind the best. */
+  private meantOf(found: readonly number[]): number[] {
+    const { total, reason } = this
+    let best = 0
+    for (const entry of found) if (total[entry]! > best) best = total[entry]!
+    return found.filter(entry => reason[entry]! >> fieldBits === 0 || total[entry]! >= best * farBehind)
   }
 
   /** One word that is two names. */
@@ -281,9 +289,9 @@ export class Directory {
     }
   }
 
-  /** Gives every entry all of whose typed words match, with how well. */
-  private match(words: readonly string[], nearly: boolean, factor: number, take: (entry: number, score: number, why: number) => void): void {
-    const { sum, best, round, why, entries } = this
+  /** Adds every entry all of whose words match to those found, and keeps how well it does where that is the best so far. */
+  private match(words: readonly string[], nearly: boolean, factor: number, found: number[]): void {
+    const { sum, best, round, why, entries, total, reason } = this
     let candidates: number[] = []
     for (const [number, word] of words.entries()) {
       const touched: number[] = []
@@ -316,7 +324,11 @@ export class Directory {
     }
     for (const entry of candidates) {
       round[entry] = 0
-      take(entry, sum[entry]! / words.length * factor, why[entry]!)
+      const score = sum[entry]! / words.length * factor
+      if (total[entry] === 0) found.push(entry)
+      if (score <= total[entry]!) continue
+      total[entry] = score
+      reason[entry] = why[entry]!
     }
   }
 
@@ -357,7 +369,7 @@ export class Directory {
     }
     if (typed.length >= shortestInside && !isDigit(typed)) {
       const worth = inside + perLetterInside * Math.min(8, typed.length)
-      for (const text of written.words) if (text.includes(typed)) put(this.words.get(text)!, worth + ofLength * typed.length / text.length, 0)
+      for (const text of written.holding(typed)) put(this.words.get(text)!, worth + ofLength * typed.length / text.length, 0)
     }
     if (typed.length >= shortestSlip) {
       const slips = typed.length <= 5 ? 1 : 2
@@ -367,7 +379,7 @@ export class Directory {
       }
     }
     const sound = soundOf(typed)
-    if (typed.length >= shortestSound && sound.length > 1) {
+    if (typed.length >= shortestSound && sound.length > 2) {
       const most = Math.min(mostHeard, allowance + perSound * sound.length)
       for (const { at, cost, length } of sounds.find(sound, most, bySound)) {
         const likeness = heard - perCost * cost - ofRest * (1 - length / sounds.words[at]!.length)
@@ -391,6 +403,10 @@ export class Directory {
   private ranked(found: readonly number[], limit: number, prefers: (id: string) => number): number[] {
     const { total, order, entries } = this
     const first: number[] = []
+    const nameOf = (entry: number) => {
+      const { first: given, last, id } = entries[entry]!
+      return order[entry] ??= fold(`${last} ${given} ${id}`)
+    }
     const preferred = new Map<number, number>()
     const preference = (entry: number) => {
       const known = preferred.get(entry)
@@ -402,10 +418,11 @@ export class Directory {
     const before = (a: number, b: number) => {
       if (Math.abs(total[a]! - total[b]!) > sameScore) return total[a]! > total[b]!
       const [mine, other] = [preference(a), preference(b)]
-      return mine === other ? order[a]! < order[b]! : mine > other
+      return mine === other ? nameOf(a) < nameOf(b) : mine > other
     }
+    let worst = -1
     for (const entry of found) {
-      if (first.length === limit && !before(entry, first[limit - 1]!)) continue
+      if (total[entry]! < worst || (first.length === limit && !before(entry, first[limit - 1]!))) continue
       let low = 0
       let high = first.length
       while (low < high) {
@@ -415,6 +432,7 @@ export class Directory {
       }
       first.splice(low, 0, entry)
       if (first.length > limit) first.pop()
+      if (first.length === limit) worst = total[first[limit - 1]!]! - sameScore
     }
     return first
   }
@@ -425,6 +443,7 @@ const isDigit = (text: string) => text.charCodeAt(0) >= 48 && text.charCodeAt(0)
 /** The same department or topic stands with many: what it is found by is made once. */
 const known = new Map<string, [text: string, as: string][]>()
 const mostKnown = 20_000
+const simple = /^[a-z0-9]+$/i
 
 /** What an entry is found by for a text that stands in a field: each word as written, without marks, and of common words the plain form. */
 function formsOf(shown: string, field: Field): [text: string, as: string][] {
@@ -432,6 +451,10 @@ function formsOf(shown: string, field: Field): [text: string, as: string][] {
   const key = common ? `=${shown}` : shown
   const made = known.get(key)
   if (made) return made
+  if (simple.test(shown)) {
+    const text = shown.toLowerCase()
+    return common ? [[text, shown], ...stem(text) === text ? [] : [[stem(text), shown] as [string, string]]] : [[text, shown]]
+  }
   const forms = wordsOf(shown).flatMap(word =>
     [...new Set([fold(word), unmarked(word), ...common ? [stem(fold(word))] : []])].map((text): [string, string] => [text, word]))
   if (known.size >= mostKnown) known.clear()
