@@ -3,11 +3,12 @@ import dayjs from 'dayjs'
 import { type AwayReason, awayReasons } from '~~/core/calls/model'
 import { reasonWords } from '~/composables/words'
 import { useDesk } from '~/stores/desk'
-import { focusField } from '~/stores/dialogs'
+import { focusField, useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
 
 const live = useLive()
 const desk = useDesk()
+const dialogs = useDialogs()
 
 const status = computed(() => desk.device ? live.state?.devices.get(desk.device)?.status : undefined)
 const words = computed(() => {
@@ -17,7 +18,13 @@ const words = computed(() => {
 })
 const minutes = [15, 30, 60] as const
 
+const forwarded = computed(() => desk.device ? Object.values(live.state?.devices.get(desk.device)?.forwarding ?? {}).length > 0 : false)
+
 async function set(choice: string): Promise<void> {
+  if (choice === 'forward') {
+    dialogs.forwarding = desk.device
+    return
+  }
   const [reason, length] = choice.split(':') as [AwayReason | 'available', string | undefined]
   const until = length ? live.wall(live.now() + Number(length) * 60_000) : null
   const done = await desk.ask(reason === 'available' ? { service: 'setStatus', reason: null, until: null } : { service: 'setStatus', reason, until })
@@ -45,6 +52,9 @@ async function set(choice: string): Promise<void> {
       <el-dropdown-menu>
         <el-dropdown-item command="available">
           Available
+        </el-dropdown-item>
+        <el-dropdown-item command="forward">
+          {{ forwarded ? 'Your calls are forwarded …' : 'Forward your calls …' }}
         </el-dropdown-item>
         <template
           v-for="reason in awayReasons"

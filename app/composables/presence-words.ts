@@ -12,6 +12,7 @@ const kinds: Record<PresenceKind, string> = {
   ringing: 'Ringing',
   talking: 'Talking',
   holding: 'Holding',
+  forwarded: 'Forwarded',
   doNotDisturb: 'Do not disturb',
   away: 'Away',
   disconnected: 'No telephone',
@@ -31,6 +32,7 @@ export function shapeOf({ kind, way }: Presence): string {
     case 'ringing': return '◁'
     case 'talking': return way === 'in' ? '◀' : '▶'
     case 'holding': return '◫'
+    case 'forwarded': return '↷'
     case 'doNotDisturb': return '⊘'
     case 'away': return '◇'
     case 'disconnected': return '✕'
@@ -49,9 +51,15 @@ export function usePresenceWords() {
   /** For a window of the floor: a word or a name, and how long or until when. */
   function short(presence: Presence, now: number): { what: string, time: string } {
     const { kind, since, until, reason } = presence
+    if (kind === 'forwarded') return { what: `to ${destination(presence)}`, time: until ? dayjs(until).format('H:mm') : '' }
     if (kind === 'away') return { what: shortReasons[reason!], time: until ? dayjs(until).format('H:mm') : '' }
     if (since === null) return { what: shortKinds[kind] ?? kinds[kind], time: '' }
     return { what: shortName(presence), time: spell(now - since) }
+  }
+
+  /** Where calls go, by name where it is one of ours. */
+  function destination({ to }: Presence): string {
+    return directory.destinationName(to ?? '')
   }
 
   function shortName(presence: Presence): string {
@@ -65,6 +73,7 @@ export function usePresenceWords() {
     const { kind, reason, until, since } = presence
     if (kind === 'away')
       return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(live.wall(since)).format('H:mm')}` : ''}`
+    if (kind === 'forwarded') return `Calls go to ${destination(presence)}${until ? ` until ${dayjs(until).format('H:mm')}` : ''}`
     if (since === null) return kinds[kind]
     const peer = peerOf(presence)
     const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'

@@ -43,6 +43,7 @@ export function useSpeedKeyWords() {
     if (kind === 'line') return directory.line(of) ? lineFace(of) : gone
     if (kind === 'opening') return openingFace(of) ?? gone
     if (kind === 'night') return nightFace()
+    if (kind === 'forward') return forwardFace(of)
     const target = targetOf(company, key)
     if (target === null) return gone
     if (kind === 'group') return groupFace(target)
@@ -86,6 +87,12 @@ export function useSpeedKeyWords() {
     if (!named) return null
     const open = isOpen(live.state!, of)
     return { name: named.name, state: open ? 'open' : 'closed', lit: open, shape: '⌂' }
+  }
+
+  function forwardFace(of: string): KeyFace {
+    const forwarding = desk.device ? live.state?.devices.get(desk.device)?.forwarding ?? {} : {}
+    const there = Object.values(forwarding).some(({ to }) => to === of)
+    return { name: `To ${directory.destinationName(of)}`, state: there ? 'your calls go there' : 'forward', lit: there, shape: '↷' }
   }
 
   function nightFace(): KeyFace {

@@ -91,6 +91,7 @@ useHead({ title })
         <LazyMessageDialog />
         <LazyBlockDialog />
         <LazyClosingDialog />
+        <LazyForwardingDialog />
       </template>
     </main>
   </div>

@@ -21,5 +21,8 @@ export const useDialogs = defineStore('dialogs', () => {
   /** The line or queue that is about to be closed. */
   const closing = ref<string | null>(null)
 
-  return { story, digits, blocking, message, closing }
+  /** The telephone whose calls are about to be sent on. */
+  const forwarding = ref<DeviceId | null>(null)
+
+  return { story, digits, blocking, message, closing, forwarding }
 })

@@ -6,7 +6,8 @@ import type { Group, Line, Zone } from '~~/core/company/company'
 import { entriesOf } from '~~/core/directory/entries'
 import { Directory, type DirectoryEntry } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { groupWithNumber, telephoneWithNumber } from '~~/core/company/lookups'
+import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useLive } from './live'
 
 /** Who works here, and how devices are called on the screen: as the company is at this moment. */
@@ -69,10 +70,20 @@ export const useDirectory = defineStore('directory', () => {
     return (company.value && deviceName(company.value, device)) ?? 'Outside caller'
   }
 
+  /** A destination as it was named: an id, a short number of ours, or a number outside. */
+  function destinationName(to: string): string {
+    const dialled = readDialled(to)
+    const ours = company.value && dialled.kind === 'inside'
+      ? telephoneWithNumber(company.value, dialled.digits) ?? groupWithNumber(company.value, dialled.digits)
+      : null
+    if (ours) return nameOf(ours.id)
+    return dialled.kind === 'outside' ? formatNumber(dialled.e164) : to === '' ? 'a number outside' : nameOf(to)
+  }
+
   /** The number that reaches a telephone from inside. */
   function numberOf(device: DeviceId): string {
     return company.value?.telephones[device]?.number ?? ''
   }
 
-  return { floor, index, people, lines, person, group, zone, siteName, line, lineName, greeting, nameOf, numberOf }
+  return { floor, index, people, lines, person, group, zone, siteName, line, lineName, greeting, nameOf, destinationName, numberOf }
 })

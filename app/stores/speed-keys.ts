@@ -13,7 +13,7 @@ import { useWays } from './ways'
 export const leader = '!'
 
 /** Keys that say or set something, whatever call is in hand. */
-const ownKinds: readonly KeyKind[] = ['status', 'line', 'opening', 'night']
+const ownKinds: readonly KeyKind[] = ['status', 'line', 'opening', 'night', 'forward']
 
 /** The pages of speed keys: which is open, what a key does, and the strokes that lead to one without the mouse. */
 export const useSpeedKeys = defineStore('speedKeys', () => {

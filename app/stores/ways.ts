@@ -93,6 +93,8 @@ export const useWays = defineStore('ways', () => {
         break
       case 'sendDigits': dialogs.digits = true
         break
+      case 'forward': dialogs.forwarding = deed.of
+        break
       case 'hush': for (const call of deed.calls) desk.hush(call)
         break
       case 'end': ending.end(deed.call)

@@ -166,7 +166,7 @@ function answered(call: Call, event: EventOf<'established'>): Call {
   return {
     ...call, passing: null, hunting: null, parked: null,
     ...(queue && { servedFrom: queue.device }),
-    ...(!isMailbox(event.device) && { overflowed: [] }),
+    ...(!isMailbox(event.device) && { overflowed: [], forwardedBy: [] }),
     conference: call.conference ?? (others.length > 1 ? { by: event.device, since: event.at } : null),
     connections: [...others, { ...taken, ...(rang && outsideOf(rang)) }],
   }

@@ -1,7 +1,7 @@
 import { lookUp } from '../company/lookups'
 import { accept, refuse } from './answers'
 import { evolveAll, numbered } from './evolve'
-import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, Request } from './model'
+import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, ForwardKind, Request } from './model'
 import { letRing, offersDue } from './offers'
 import { byItsHours, openingOf, sendFromClosed, waitsAtClosed } from './openings'
 import { closed, pagesAfterwards } from './pages'
@@ -65,6 +65,8 @@ function whatIsDue(state: ExchangeState, now: number): CallEvent[] {
 function timerDue(state: ExchangeState, { name, owner, line }: Timer, now: number): CallEvent[] {
   switch (name) {
     case 'status': return [{ type: 'statusChanged', device: owner, reason: null, until: null }]
+    case 'forwarding':
+      return [{ type: 'forwardingChanged', device: owner, when: line as ForwardKind, to: null, by: null, until: null, rings: null }]
     case 'doNotDisturb': return [{ type: 'doNotDisturb', device: owner, on: false, by: null, until: null }]
     case 'line': return [{ type: 'lineServed', device: owner, line: line!, on: true, until: null }]
     // What becomes of the callers of whoever has gone is seen to with everybody who is on hold with nobody.

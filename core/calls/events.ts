@@ -16,6 +16,7 @@ import { retrieved } from './services/retrieve-call'
 import { callInformation } from './services/send-user-information'
 import { agentStateChanged } from './services/set-agent-state'
 import { doNotDisturb } from './services/set-do-not-disturb'
+import { forwarded, forwardingChanged } from './services/set-forwarding'
 import { handsetChanged } from './services/set-handset'
 import { lineServed } from './services/set-line-served'
 import { microphoneMute } from './services/set-microphone-mute'
@@ -31,7 +32,7 @@ import { queueAnnounced } from './telling'
 export const kinds: { [E in EventName]: EventKind<E> } = {
   ...course, concealed: {}, clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
-  callInformation, agentStateChanged, doNotDisturb, handsetChanged, lineServed, microphoneMute,
+  callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, lineServed, microphoneMute,
   openingChanged, queueAnnounced, queuePlaced, queueServed, statusChanged, transferred, trunkChanged, numberUnblocked,
 }
 

@@ -100,7 +100,8 @@ export function* freeIn({ indexes }: ExchangeState, group: DeviceId): Generator<
 /** Under which keys a telephone stands among those that are free: one for each group, by the time since when it is. */
 function freeKeys(state: ExchangeState, id: DeviceId): string[] {
   const device = state.devices.get(id)
-  if (!device || device.doNotDisturb || device.status.reason || state.indexes.callsAt.has(id) || !state.company.telephones[id]?.inService) return []
+  if (!device || device.doNotDisturb || device.status.reason || device.forwarding?.always) return []
+  if (state.indexes.callsAt.has(id) || !state.company.telephones[id]?.inService) return []
   const since = String(Math.ceil(device.freeSince ?? 0)).padStart(16, '0')
   return [...groupsOf(state.company, id)].flatMap(group => device.absences?.[group] ? [] : [`${group} ${since} ${id}`])
 }

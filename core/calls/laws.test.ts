@@ -313,6 +313,7 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       'speakOnPage',
       'intercomCall',
       'putInQueue',
+      'setForwarding',
       'offered',
       'setTrunkService',
     ]) {

@@ -131,7 +131,7 @@ export type Step = InferType<typeof step>
 
 export const stepTypes = [
   'originated', 'queued', 'delivered', 'established', 'held', 'retrieved', 'transferred', 'diverted', 'failed',
-  'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused', 'putFirst', 'putLast',
+  'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused', 'putFirst', 'putLast', 'forwarded',
 ] as const
 
 export interface Caption {
@@ -169,6 +169,8 @@ export interface Call {
   consultation: CallId | null
   /** How the last asking for this caller ended, when it did not end in handing over. */
   consulted: Consulted | null
+  /** Telephones that have sent it on since somebody last answered. */
+  forwardedBy?: DeviceId[]
   /** Put before the others of its queue (the lower the further) or behind them by hand; without it, it stands where it came. */
   turn?: number
   /** What the caller last heard of their place in the queue. */
@@ -209,6 +211,21 @@ export interface QueueAbsence {
   by: DeviceId | null
 }
 
+export type ForwardKind = 'always' | 'busy' | 'noAnswer'
+
+/** Calls of a telephone go elsewhere. */
+export interface Forward {
+  /** A destination as it was named. */
+  to: string
+  /** Who else set it; null: its owner. */
+  by: DeviceId | null
+  /** A time that people read; null: until further notice. */
+  until: number | null
+  /** Of calls that nobody answers: after so many rings. */
+  rings: number | null
+  since: number
+}
+
 /** What happens at a telephone of ours, beside its calls. Who has it and which number reaches it is the company's configuration. */
 export interface Device {
   doNotDisturb: boolean
@@ -220,6 +237,7 @@ export interface Device {
   handset: boolean
   /** The queues and groups that it does not serve for the time being. */
   absences?: Record<DeviceId, QueueAbsence>
+  forwarding?: Partial<Record<ForwardKind, Forward>>
   /** When a queue last rang it, and how many calls of queues it has let ring since it last answered one. */
   offeredAt?: number
   unanswered?: number

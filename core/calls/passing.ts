@@ -1,8 +1,9 @@
 import { lookUp } from '../company/lookups'
 import { cannotRing, refuse, type Refused } from './answers'
+import { forwardOf } from './forwarding'
 import type { Call, CallEvent, CallId, Cause, Connection, DeviceId, ExchangeState } from './model'
 import { connectionOf, isOperator, membersOf, othersOf, partnerOf } from './questions'
-import { nextInGroup, reach, targetOf } from './targets'
+import { nextInGroup, reach, sentOn, targetOf } from './targets'
 import { plainText } from './text'
 import { lastMailbox, nightOf } from './timers'
 
@@ -38,6 +39,10 @@ export function unanswered(state: ExchangeState, call: Call, ringing: Connection
   if (ringing.invitedBy || ringing.offeredBy) return [ends]
   const elsewhere = othersOf(call, ringing.device).some(other => other.state === 'alerting' && !other.invitedBy)
   if (cause === 'declined' && elsewhere) return [ends]
+  const forward = cause === 'noAnswer' && !elsewhere && !call.hunting ? forwardOf(state, ringing.device, 'noAnswer', call) : undefined
+  const except = call.connections.map(({ device }) => device)
+  const further = forward && sentOn(state, ringing.device, forward.to, { call: call.id, except })
+  if (further) return [ends, ...further]
   const next = elsewhere ? undefined : nextInGroup(state, call)
   if (next) return [ends, { type: 'delivered', call: call.id, device: next, group: call.hunting!.group }]
   const rang = call.hunting && call.hunting.tried.length > 1 ? call.hunting.group : ringing.device

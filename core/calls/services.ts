@@ -24,6 +24,7 @@ import { retrieveCall } from './services/retrieve-call'
 import { sendUserInformation } from './services/send-user-information'
 import { setAgentState } from './services/set-agent-state'
 import { setDoNotDisturb } from './services/set-do-not-disturb'
+import { setForwarding } from './services/set-forwarding'
 import { setHandset } from './services/set-handset'
 import { setLineServed } from './services/set-line-served'
 import { setOpening } from './services/set-opening'
@@ -44,7 +45,7 @@ export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
   dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, offerCall,
   openPage, parkCall, putInQueue, reconnectCall, reportTrunk, retrieveCall, sendUserInformation,
-  setAgentState, setDoNotDisturb, setHandset, setLineServed, setMicrophoneMute,
+  setAgentState, setDoNotDisturb, setForwarding, setHandset, setLineServed, setMicrophoneMute,
   setOpening, setQueueServed, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
   speakOnPage, transferCall, unblockNumber,
 }

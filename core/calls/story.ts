@@ -80,6 +80,7 @@ function tellStep(step: Step, before: Step | undefined, nameOf: Namer): string |
     case 'parked': return `${who} put the caller into ${nameOf(step.to!)}`
     case 'consulted': return `${who} asked ${nameOf(step.to!)}`
     case 'conferenced': return `${who} joined everybody to a conference`
+    case 'forwarded': return `${who} sends calls on to ${nameOf(step.to!)}`
     case 'putFirst': return `${who} put the caller first`
     case 'putLast': return `${who} put the caller last`
     case 'refused': return `${who} left it to the others`

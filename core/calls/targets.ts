@@ -5,6 +5,7 @@ import { accept, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, t
 import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
 import { freeIn } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
+import { forwardOf } from './forwarding'
 import { isOpen } from './openings'
 import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn, serves } from './questions'
 
@@ -119,13 +120,31 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
       return { events: [{ type: 'established', call, device: target.id }] }
     case 'slot':
       return refuse('notPossibleNow', 'A park slot can\'t be rung.')
-    case 'device': {
-      const cause = cannotRing(state, target.telephone)
-      if (cause) return { ...refuse(cause, `${target.telephone.name} ${cannotRingWords[cause]}.`), cause }
-      return { events: [{ type: 'delivered', call, device: target.id }] }
-    }
+    case 'device': return reachTelephone(state, target.telephone, reaching)
     case 'group': return reachGroup(state, target.group, distribution ?? target.group.distribution, reaching)
   }
+}
+
+/** A telephone rings, or sends the call on. What it would be sent on to and can't be reached is as if it were not: the telephone itself rings. */
+function reachTelephone(state: ExchangeState, telephone: Telephone, reaching: Reaching): ReturnType<typeof reach> {
+  const { call, except } = reaching
+  const { id, name } = telephone
+  const cause = cannotRing(state, telephone)
+  const known = state.calls.get(call)
+  const forward = forwardOf(state, id, 'always', known) ?? (cause === 'busy' || cause === 'doNotDisturb' ? forwardOf(state, id, 'busy', known) : undefined)
+  const further = forward && !except.includes(id) ? sentOn(state, id, forward.to, reaching) : null
+  if (further) return { events: further }
+  if (cause) return { ...refuse(cause, `${name} ${cannotRingWords[cause]}.`), cause }
+  return { events: [{ type: 'delivered', call, device: id }] }
+}
+
+/** The events that send a call on from a telephone, or null when nobody can be reached there. Whoever has sent it on already is not rung again. */
+export function sentOn(state: ExchangeState, from: DeviceId, to: string, reaching: Reaching): CallEvent[] | null {
+  const target = targetOf(state, to)
+  const except = [...reaching.except, from]
+  if ('refusal' in target || except.includes(target.id) || state.calls.get(reaching.call)?.forwardedBy?.includes(target.id)) return null
+  const reached = reach(state, target, { ...reaching, except, distribution: undefined })
+  return 'events' in reached ? [{ type: 'forwarded', call: reaching.call, device: from, to: target.id }, ...reached.events] : null
 }
 
 function reachGroup(state: ExchangeState, group: Group, distribution: Distribution, { call, except }: Reaching): ReturnType<typeof reach> {

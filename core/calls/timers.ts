@@ -1,5 +1,6 @@
 import type { Overflow } from '../company/company'
 import { lookUp } from '../company/lookups'
+import { forwardOf } from './forwarding'
 import type { Call, CallId, DeviceId, ExchangeState, LineId, Page, PageId } from './model'
 import { isMailbox, mailboxOf } from './names'
 import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf } from './questions'
@@ -15,10 +16,11 @@ import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf
 export type TimerName = 'ring' | 'invite' | 'offer' | 'tell' | 'queue' | 'overflow' | 'park' | 'hold' | 'tone' | 'message' | 'watch' | 'longest'
 
 /**
- * The timers of a telephone: `status`: somebody said until when they are away; `doNotDisturb`; `absence`: an operator has gone for good;
+ * The timers of a telephone: `forwarding`: its calls ring there again;
+ * `status`: somebody said until when they are away; `doNotDisturb`; `absence`: an operator has gone for good;
  * `line`: a line is to be served again; `wrapUp`: the time after a call of a queue is over.
  */
-export type PlaceTimerName = 'status' | 'doNotDisturb' | 'absence' | 'line' | 'wrapUp'
+export type PlaceTimerName = 'forwarding' | 'status' | 'doNotDisturb' | 'absence' | 'line' | 'wrapUp'
 
 /** `opening`: a line or queue opens or closes by its hours, or somebody's word about it has held long enough. */
 export type OpeningTimerName = 'opening'
@@ -58,8 +60,11 @@ export function timersOf(state: ExchangeState, call: Call): Timer[] {
     if (its === 'alerting' && offeredBy) add('offer', since + (lookUp(state.company.groups, offeredBy)?.ringTime ?? 0))
     else if (its === 'alerting' && invitedBy) add('invite', since + settings.transferRecall)
     // An emergency number is rung until it answers.
-    else if (its === 'alerting' && !isEmergencyNumber(state, party))
-      add('ring', call.passing ? Math.max(since, call.passing.at) + settings.transferRecall : since + settings.noAnswer)
+    else if (its === 'alerting' && !isEmergencyNumber(state, party)) {
+      const rings = forwardOf(state, device, 'noAnswer', call)?.rings
+      const patience = call.passing ? Math.max(since, call.passing.at) + settings.transferRecall : since + settings.noAnswer
+      add('ring', rings ? Math.min(patience, since + rings * settings.ringCycle) : patience)
+    }
     else if (its === 'connected' && isMailbox(device)) add('message', since + settings.longestMessage)
   }
   const holders = holdersOf(state, call)
@@ -89,6 +94,7 @@ export function timersAtPlace(state: ExchangeState, place: DeviceId): Timer[] {
   }
   const device = state.devices.get(place)
   byTheClock('status', device?.status.until)
+  for (const [when, forward] of Object.entries(device?.forwarding ?? {})) byTheClock('forwarding', forward.until, when)
   byTheClock('doNotDisturb', device?.doNotDisturbUntil)
   for (const [queue, { until }] of Object.entries(device?.absences ?? {}))
     if (until !== null) timers.push({ name: 'wrapUp', at: until, owner: place, line: queue })

@@ -86,6 +86,7 @@ const kinds = [
   [1, 'opening'],
   [2, 'turn'],
   [1, 'trunk'],
+  [2, 'forward'],
   [1, 'unplug'],
   [3, 'configure'],
   [1, 'clock'],
@@ -161,6 +162,11 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
     case 'turn': {
       const waiting = calls.filter(call => queueOf(call))
       return waiting.length > 0 ? { service: 'putInQueue', device: at(operators, b), call: at(waiting, a).id, place: at(['first', 'last'] as const, c) } : null
+    }
+    case 'forward': {
+      const to = c % 4 ? at(c % 3 ? devices : destinations, a) : null
+      const when = at(['always', 'busy', 'noAnswer'] as const, c)
+      return { service: 'setForwarding', device: at(devices, b), when, to, until: c % 5 ? null : state.time + 90_000 }
     }
     case 'trunk': {
       const trunk = at(['east', 'west'], a)

@@ -34,6 +34,8 @@ export type Deed
   /** `to` null: for whom is still to be said. */
     | { do: 'takeMessage', to: DeviceId | null, call: CallId | null }
     | { do: 'sendDigits' }
+  /** Says where the calls of a telephone go. */
+    | { do: 'forward', of: DeviceId }
   /** Makes ringing calls silent here; they can still be answered. */
     | { do: 'hush', calls: CallId[] }
   /** Ends one's part in a call: where somebody is connected it takes a second press. */

@@ -8,7 +8,8 @@ import { ask, type Console, type Deed, otherName } from './console'
 
 /** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
 export interface Way {
-  id: 'passOn' | 'ask' | 'keepFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb' | 'page' | 'intercom'
+  id: 'passOn' | 'ask' | 'keepFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb' | 'forward'
+    | 'page' | 'intercom'
   label: string
   words: string
   key: string
@@ -20,7 +21,7 @@ const anHour = 60 * 60_000
 /** The keys of the ways, as they stand on their buttons. */
 const wayKeys: Record<Way['id'], string> = {
   passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', keepFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
-  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8', page: 'Ctrl+F8', intercom: 'Ctrl+F9',
+  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8', forward: 'Ctrl+Shift+F8', page: 'Ctrl+F8', intercom: 'Ctrl+F9',
 }
 
 const way = (id: Way['id'], label: string, words: string, deed: Deed): Way => ({ id, label, words, key: wayKeys[id], deed })
@@ -89,7 +90,9 @@ function toPerson(console: Console, id: DeviceId): Way[] {
   if (talking && isConversation(talking) && !carried)
     ways.push(way('join', 'Ask to join', `rings ${name} to join you`, ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
   ways.push(...atTheirTelephone(console, id, name))
-  if (!baton && state.agents.has(device)) ways.push(onTheirBehalf(console, id, name))
+  if (!baton && state.agents.has(device)) {
+    ways.push(onTheirBehalf(console, id, name), way('forward', 'Forward …', `says where calls of ${name} go`, { do: 'forward', of: id }))
+  }
   ways.push(...atOnce(console, id, `${name} at once`))
   if (!baton && state.agents.has(device)) {
     const words = `calls ${name}, whose telephone answers by itself`

@@ -4,9 +4,10 @@ import { callsOf, othersOf } from '../calls/questions'
 /**
  * What everybody may see of a person's telephone.
  * `free`; `calling`: waits for an answer; `ringing`; `talking`; `holding`: has somebody on hold and talks to nobody;
- * `doNotDisturb`; `away`: said so themselves; `disconnected`: no telephone there.
+ * `forwarded`: calls go elsewhere; `doNotDisturb`; `away`: said so themselves; `disconnected`: no telephone there. Of several the first that holds counts:
+ * no telephone, calls, forwarding, do not disturb, a status, free.
  */
-export type PresenceKind = 'free' | 'calling' | 'ringing' | 'talking' | 'holding' | 'doNotDisturb' | 'away' | 'disconnected'
+export type PresenceKind = 'free' | 'calling' | 'ringing' | 'talking' | 'holding' | 'forwarded' | 'doNotDisturb' | 'away' | 'disconnected'
 
 export interface Presence {
   kind: PresenceKind
@@ -18,9 +19,11 @@ export interface Presence {
   /** With whom, when there is a call; `way` is seen from this device. */
   peer: { device: DeviceId, party: Party | null } | null
   way: 'in' | 'out' | null
+  /** Where calls go, as it was named. */
+  to: string | null
 }
 
-const idle = { since: null, until: null, reason: null, peer: null, way: null } as const
+const idle = { since: null, until: null, reason: null, peer: null, way: null, to: null } as const
 
 /** Of somebody who has no telephone. */
 export const noTelephone: Presence = { ...idle, kind: 'disconnected', lit: false }
@@ -31,6 +34,8 @@ export function presenceOf(state: ExchangeState, id: DeviceId): Presence {
   if (!device || !state.company.telephones[id]?.inService) return noTelephone
   const busiest = busiestConnection(callsOf(state, id), id)
   if (busiest) return onCall(busiest.call, busiest.own)
+  const forward = device.forwarding?.always
+  if (forward) return { ...idle, kind: 'forwarded', lit: false, until: forward.until, to: forward.to }
   if (device.doNotDisturb) return { ...idle, kind: 'doNotDisturb', lit: false }
   const { reason, since, until } = device.status
   if (reason) return { ...idle, kind: 'away', lit: false, reason, since, until }
@@ -39,7 +44,7 @@ export function presenceOf(state: ExchangeState, id: DeviceId): Presence {
 
 /** True when two presences would be shown the same way. */
 export function samePresence(a: Presence, b: Presence): boolean {
-  return a.kind === b.kind && a.since === b.since && a.until === b.until && a.reason === b.reason && a.way === b.way
+  return a.kind === b.kind && a.since === b.since && a.until === b.until && a.reason === b.reason && a.way === b.way && a.to === b.to
     && a.peer?.device === b.peer?.device
 }
 

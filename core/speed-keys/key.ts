@@ -5,9 +5,10 @@ import type { speedKey } from './schema'
  * Speed keys: pages of what an operator reaches with one press. Kept as data: a page belongs to one person, or to all who answer for the company.
  * `person`: by their own key, whatever number they have; `telephone`: one that belongs to a place; `group`: a group or queue; `number`: outside;
  * `slot`: takes who waits there, with Shift parks there; `zone`: speaks to its loudspeakers; `status`: one's own word, "available" or why away;
- * `line`: serves it or leaves it to the others; `opening`: closes a line or queue, or opens it; `night`: closes every line, or opens them all.
+ * `line`: serves it or leaves it to the others; `opening`: closes a line or queue, or opens it; `night`: closes every line, or opens them all;
+ * `forward`: one's own calls go there, or ring here again.
  */
-export const keyKinds = ['person', 'telephone', 'group', 'number', 'slot', 'zone', 'status', 'line', 'opening', 'night'] as const
+export const keyKinds = ['person', 'telephone', 'group', 'number', 'slot', 'zone', 'status', 'line', 'opening', 'night', 'forward'] as const
 export type KeyKind = typeof keyKinds[number]
 
 export const mostKeys = 40

@@ -1,7 +1,8 @@
 import { awayReasons, type DeviceId } from '../calls/model'
 import type { Company } from '../company/company'
+import { ownerOfMailbox } from '../calls/names'
 import { isOpen } from '../calls/openings'
-import { lookUp, telephonesOf } from '../company/lookups'
+import { groupWithNumber, lookUp, telephonesOf, telephoneWithNumber } from '../company/lookups'
 import { ask, type Console, type Deed } from '../console/console'
 import { parkingIn, takingFrom, waysTo, waysToNumber } from '../console/ways'
 import { formatNumber, readDialled } from '../numbers/dialled'
@@ -33,6 +34,8 @@ export function faultOf(company: Company, key: Pick<SpeedKey, 'kind' | 'of'>): s
   if (kind === 'number') return readDialled(of).kind === 'outside' ? null : `"${of}" is no number that can be dialled outside: write it with its area code.`
   if (kind === 'status')
     return of === 'available' || (awayReasons as readonly string[]).includes(of) ? null : `"${of}" is no status: choose available, ${awayReasons.join(', ')}.`
+  if (kind === 'forward')
+    return destinationOf(company, of) ? null : `Calls can't be forwarded to "${of}": name an extension, a group, a voicemail or a number outside.`
   if (kind === 'night') return of === 'lines' ? null : `A night key is of "lines", not of "${of}".`
   if (kind === 'opening') return openedBy(company, of) ? null : `There is no line and no queue "${of}".`
   if (kind === 'line') return lookUp(company.lines, of) ? null : `There is no line "${of}".`
@@ -48,6 +51,7 @@ export function meaningOf(console: Console, key: SpeedKey, shift: boolean): Mean
     case 'line': return lineServed(console, key.of)
     case 'opening': return opening(console, key.of)
     case 'night': return night(console)
+    case 'forward': return forward(console, key.of)
   }
   const target = targetOf(state.company, key)
   if (target === null) return { why: `${key.label ?? 'Whoever this key was for'} is no longer here: take the key off its page.` }
@@ -96,6 +100,27 @@ function opening({ state, device }: Console, of: string): Meaning {
   if (!state.agents.get(device)) return { why: 'Only operators open and close lines and queues.' }
   const open = !isOpen(state, of)
   return { words: `${open ? 'opens' : 'closes'} the ${name}`, deed: ask({ service: 'setOpening', of, open, until: null }) }
+}
+
+/** True for what calls can be sent on to. */
+function destinationOf(company: Company, of: string): boolean {
+  const dialled = readDialled(of)
+  const owner = ownerOfMailbox(of)
+  const voicemail = owner ? lookUp(company.telephones, owner) ?? lookUp(company.lines, owner) : undefined
+  const there = lookUp(company.telephones, of) ?? lookUp(company.groups, of) ?? voicemail
+  const number = dialled.kind === 'inside' ? telephoneWithNumber(company, dialled.digits) ?? groupWithNumber(company, dialled.digits) : undefined
+  return Boolean(there ?? number) || dialled.kind === 'outside'
+}
+
+/** One's own calls go there; pressed again, they ring here again. An operator's own calls do so when nobody answers: the lines wait for all operators. */
+function forward({ state, device, nameOf }: Console, of: string): Meaning {
+  if (!destinationOf(state.company, of)) return { why: 'Where this key led is no longer there: take the key off its page.' }
+  const when = state.agents.has(device) ? 'noAnswer' as const : 'always' as const
+  const there = state.devices.get(device)?.forwarding?.[when]?.to === of
+  const dialled = readDialled(of)
+  const name = dialled.kind === 'outside' ? formatNumber(dialled.e164) : nameOf(of)
+  const request = { service: 'setForwarding', when, to: there ? null : of } as const
+  return { words: there ? 'lets your own calls ring here again' : `forwards your own calls to ${name}`, deed: ask(request) }
 }
 
 /** Every line at once: closed while one of them is open, opened when all are closed. Nobody who talks is cut off by it. */

@@ -42,7 +42,7 @@ describe('a speed key', () => {
     for (const page of speedKeyPages(company)) {
       for (const one of page.keys) {
         const meaning = meaningOf(console, one, true)
-        if (['status', 'line', 'slot', 'zone', 'opening', 'night'].includes(one.kind) || !('deed' in meaning) || meaning.deed.do !== 'ask') continue
+        if (['status', 'line', 'slot', 'zone', 'opening', 'night', 'forward'].includes(one.kind) || !('deed' in meaning) || meaning.deed.do !== 'ask') continue
         expect(meaning.deed.request).toSatisfy((request: { service: string, distribution?: string }) =>
           request.service === 'consultationCall' || request.distribution === 'all')
       }

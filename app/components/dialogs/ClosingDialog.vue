@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { mailboxOf } from '~~/core/calls/names'
 import { lookUp } from '~~/core/company/lookups'
 import { useDesk } from '~/stores/desk'
@@ -16,12 +15,14 @@ const until = ref('')
 const to = ref('')
 const wrong = ref<string>()
 const failure = ref<string | null>(null)
+const { found, search, offer } = useDestinations()
 
 watch(() => dialogs.closing, () => {
   until.value = ''
   to.value = ''
   wrong.value = undefined
   failure.value = null
+  offer(Object.keys(company.value.lines).map(id => ({ value: mailboxOf(id), label: directory.nameOf(mailboxOf(id)) })))
 })
 
 const company = computed(() => live.state!.company)
@@ -30,28 +31,8 @@ const queue = computed(() => dialogs.closing === null ? undefined : lookUp(compa
 const name = computed(() => (line.value ?? queue.value)?.name ?? '')
 const said = computed(() => (line.value ?? queue.value)?.closedText ?? '')
 const always = computed(() => directory.nameOf(line.value?.night ?? company.value.settings.operators))
-const destinations = computed(() => {
-  const { lines, groups, settings } = company.value
-  const here = dialogs.closing
-  return [
-    ...Object.keys(lines).map(id => ({ value: mailboxOf(id), label: directory.nameOf(mailboxOf(id)) })),
-    ...Object.values(groups).filter(({ id }) => id !== here && (line.value === undefined || id !== settings.operators))
-      .map(({ id, name: label }) => ({ value: id, label })),
-  ]
-})
-
-/** A time of the day as people write it; one that is over today is tomorrow's. null: none; undefined: not to be read. */
-function timeIn(text: string): number | null | undefined {
-  if (text.trim() === '') return null
-  const [, hours, minutes = '0'] = /^\s*(\d{1,2})(?:[:.](\d{2}))?\s*$/.exec(text) ?? []
-  if (hours === undefined || Number(hours) > 23 || Number(minutes) > 59) return undefined
-  const now = dayjs(live.wall(live.now()))
-  const then = now.hour(Number(hours)).minute(Number(minutes)).second(0).millisecond(0)
-  return (then.isAfter(now) ? then : then.add(1, 'day')).valueOf()
-}
-
 async function close(): Promise<void> {
-  const at = timeIn(until.value)
+  const at = timeOfDay(until.value, live.wall(live.now()))
   wrong.value = at === undefined ? `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` : undefined
   if (at === undefined) return
   if (await desk.ask({ service: 'setOpening', of: dialogs.closing!, open: false, until: at, ...(to.value && { to: to.value }) })) dialogs.closing = null
@@ -93,13 +74,14 @@ async function close(): Promise<void> {
         id="closing-to"
         v-model="to"
         filterable
-        allow-create
+        remote
+        :remote-method="search"
         clearable
         :placeholder="`${always}, as always`"
         aria-label="Callers go to: a group, a voicemail, or a number that you type"
       >
         <el-option
-          v-for="destination in destinations"
+          v-for="destination in found"
           :key="destination.value"
           v-bind="destination"
         />

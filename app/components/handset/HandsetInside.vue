@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { ForwardKind } from '~~/core/calls/model'
 import { pagesHeardAt } from '~~/core/calls/pages'
 import { callsByAge } from '~~/core/calls/questions'
 import { spell } from '~~/core/durations/durations'
@@ -20,6 +21,13 @@ const own = computed(() => live.state?.devices.get(props.device))
 const name = computed(() => directory.nameOf(props.device))
 /** Who speaks to it at once, without a call. */
 const pages = computed(() => live.state ? pagesHeardAt(live.state, props.device) : [])
+/** Where its calls go, and who else has said so until when. */
+const forwards = computed(() => Object.entries(own.value?.forwarding ?? {}).map(([when, { to, by, until }]) => {
+  const who = by ? `, set by ${directory.nameOf(by)}` : ''
+  const left = until ? ` for another ${spell(until - desk.now)}` : ''
+  return { when: when as ForwardKind, words: `${forwardWords[when as ForwardKind]} to ${directory.destinationName(to)}${who}${left}` }
+}))
+const forwardWords: Record<ForwardKind, string> = { always: 'Calls go', busy: 'While busy calls go', noAnswer: 'Unanswered calls go' }
 const notice = computed(() => {
   if (!own.value?.doNotDisturb) return null
   const { doNotDisturbBy, doNotDisturbUntil } = own.value
@@ -68,6 +76,19 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         class="strong"
       >
         {{ notice }}
+      </p>
+      <p
+        v-for="forward in forwards"
+        :key="forward.when"
+        class="strong"
+      >
+        ↷ {{ forward.words }}
+        <el-button
+          size="small"
+          @click="handset.ask({ service: 'setForwarding', when: forward.when, to: null })"
+        >
+          End it
+        </el-button>
       </p>
       <p
         v-for="page in pages"

@@ -30,6 +30,10 @@ const choices = computed(() => {
           .map(option => ({ ...option, label: `Open or close: ${option.label}` })),
       ],
     },
+    {
+      label: 'Forward your own calls',
+      options: of('forward', Object.values(company.groups)).map(option => ({ ...option, label: `Forward to: ${option.label}` })),
+    },
     { label: 'Your status', options: of('status', ['available' as const, ...awayReasons].map(id => ({ id, name: statusName(id) }))) },
   ]
 })

@@ -1,14 +1,14 @@
 import { object, string } from 'yup'
 import { lineWithNumber, telephoneWithDirectNumber } from '../../company/lookups'
 import { readCaller } from '../../numbers/dialled'
-import { accept, cannotRing, refuse } from '../answers'
+import { accept, refuse } from '../answers'
 import { callIdOf } from '../beginning'
 import { type FieldsOf, text } from '../fields'
 import type { CallEvent, Party } from '../model'
 import { toOperators } from '../passing'
 import { channelsFree } from '../questions'
 import type { Service } from '../service'
-import { legOf } from '../targets'
+import { legOf, reach } from '../targets'
 import { plainText } from '../text'
 
 const longestNumber = 40
@@ -48,10 +48,11 @@ export const offerCall: Service<'offerCall'> = {
       )
     }
     if (line) return accept(originated, { type: 'queued', call, device: line.target })
-    const cause = cannotRing(state, target!)
-    return cause
-      ? accept(originated, ...toOperators(state, call, target!.id, cause))
-      : accept(originated, { type: 'delivered', call, device: target!.id })
+    // The leg of an outside party that it is sent on to is counted after the caller's own.
+    const reached = reach({ ...state, serial: state.serial + 1 }, { kind: 'device', id: target!.id, telephone: target! }, { call, except: [] })
+    return 'events' in reached
+      ? accept(originated, ...reached.events)
+      : accept(originated, ...toOperators(state, call, target!.id, reached.cause ?? 'outOfService'))
   },
 }
 

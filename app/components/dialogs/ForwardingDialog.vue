@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import type { ForwardKind } from '~~/core/calls/model'
+import { mailboxOf } from '~~/core/calls/names'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** Where the calls of a telephone go: one's own, or on behalf of a colleague; always, while it is busy, or when nobody answers. */
+const desk = useDesk()
+const dialogs = useDialogs()
+const directory = useDirectory()
+const live = useLive()
+const kinds: { value: ForwardKind, label: string }[]
+  = [{ value: 'always', label: 'Always' }, { value: 'busy', label: 'While busy' }, { value: 'noAnswer', label: 'When nobody answers' }]
+const when = ref<ForwardKind>('always')
+const to = ref('')
+const until = ref('')
+const wrong = ref<Record<string, string>>({})
+const failure = ref<string | null>(null)
+const { found, search, offer } = useDestinations()
+
+const whose = computed(() => dialogs.forwarding)
+const now = computed(() => whose.value ? live.state?.devices.get(whose.value)?.forwarding ?? {} : {})
+const own = computed(() => whose.value === desk.device)
+const title = computed(() => own.value ? 'Forward your calls' : `Forward the calls of ${whose.value ? directory.nameOf(whose.value) : ''}`)
+
+watch(whose, () => {
+  when.value = whose.value && live.state?.agents.has(whose.value) ? 'noAnswer' : 'always'
+  to.value = ''
+  until.value = ''
+  wrong.value = {}
+  failure.value = null
+  if (whose.value) offer([{ value: mailboxOf(whose.value), label: directory.nameOf(mailboxOf(whose.value)) }])
+})
+
+async function send(destination: string | null): Promise<void> {
+  const at = destination === null ? null : timeOfDay(until.value, live.wall(live.now()))
+  wrong.value = {
+    ...(destination === '' && { to: 'Calls go to: name a person, a group or a number.' }),
+    ...(at === undefined && { until: `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` }),
+  }
+  if (destination === '' || at === undefined) return
+  const request = {
+    service: 'setForwarding', when: when.value, to: destination, ...(destination !== null && { until: at }), ...(!own.value && { of: whose.value! }),
+  } as const
+  if (await desk.ask(request)) {
+    desk.say(destination === null ? 'Calls ring here again' : `Calls go to ${directory.destinationName(destination)}`)
+    dialogs.forwarding = null
+  }
+  else failure.value = desk.notice
+}
+</script>
+
+<template>
+  <FormDialog
+    :open="whose !== null"
+    :title="title"
+    action="Forward"
+    :failure="failure"
+    width="min(30rem, 94vw)"
+    @close="dialogs.forwarding = null"
+    @send="send(to)"
+  >
+    <FormField
+      label="When"
+      for="forward-when"
+    >
+      <el-radio-group
+        id="forward-when"
+        v-model="when"
+        aria-label="When"
+      >
+        <el-radio
+          v-for="kind in kinds"
+          :key="kind.value"
+          v-bind="kind"
+        />
+      </el-radio-group>
+    </FormField>
+    <p
+      v-if="now[when]"
+      class="now"
+    >
+      <span>Now to {{ directory.destinationName(now[when]!.to) }}{{ now[when]!.by ? `, set by ${directory.nameOf(now[when]!.by!)}` : '' }}.</span>
+      <el-button
+        size="small"
+        @click="send(null)"
+      >
+        End it
+      </el-button>
+    </p>
+    <FormField
+      label="Calls go to"
+      for="forward-to"
+      :error="wrong.to"
+    >
+      <el-select
+        id="forward-to"
+        v-model="to"
+        filterable
+        remote
+        clearable
+        :remote-method="search"
+        placeholder="A name, a group, or a number"
+        aria-label="Calls go to"
+      >
+        <el-option
+          v-for="option in found"
+          :key="option.value"
+          v-bind="option"
+        />
+      </el-select>
+    </FormField>
+    <FormField
+      label="Until (empty: until further notice)"
+      for="forward-until"
+      :error="wrong.until"
+    >
+      <el-input
+        id="forward-until"
+        v-model="until"
+        maxlength="10"
+        placeholder="16:30"
+      />
+    </FormField>
+  </FormDialog>
+</template>
+
+<style scoped>
+.now {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+  justify-content: space-between;
+  padding-bottom: var(--space-4);
+  color: var(--ink-soft);
+}
+</style>

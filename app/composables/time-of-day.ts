@@ -1,0 +1,13 @@
+import dayjs from 'dayjs'
+
+/**
+ * A time of the day as people write it ("16:30", "9"), after `now` (both milliseconds since 1970): one that is over today is tomorrow's.
+ * @returns null for nothing written, undefined for what can't be read
+ */
+export function timeOfDay(text: string, now: number): number | null | undefined {
+  if (text.trim() === '') return null
+  const [, hours, minutes = '0'] = /^\s*(\d{1,2})(?:[:.](\d{2}))?\s*$/.exec(text) ?? []
+  if (hours === undefined || Number(hours) > 23 || Number(minutes) > 59) return undefined
+  const then = dayjs(now).hour(Number(hours)).minute(Number(minutes)).second(0).millisecond(0)
+  return (then.isAfter(dayjs(now)) ? then : then.add(1, 'day')).valueOf()
+}
