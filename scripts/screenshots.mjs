@@ -38,6 +38,7 @@ run(async () => {
   try {
     await onStage(postgres, browser, 'morning', ['--pace', 'rush'], shootMorning)
     await onStage(postgres, browser, 'busy', ['--pace', 'quiet', '--scene', 'busy'], shootBusy)
+    await onStage(postgres, browser, 'cancelled', ['--pace', 'quiet', '--scene', 'cancelled'], shootCancelled)
   }
   finally {
     await browser.close()
@@ -99,6 +100,20 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
   }
 }
 
+/**
+ * A sailing has been cancelled: the queue of those who ask about it is open, in both themes.
+ * @param {Stage} stage
+ */
+async function shootCancelled({ page, advance, shot }) {
+  await advance(1)
+  await page.getByRole('button', { name: /^Sailing news queue/ }).click()
+  await page.getByRole('list', { name: 'Who waits' }).waitFor()
+  await shot('cancelled')
+  await page.getByRole('button', { name: 'Dark theme' }).click()
+  await page.locator('html.dark').waitFor()
+  await shot('cancelled-dark')
+}
+
 /** @param {Stage} stage */
 async function shootMorning({ page, advance, shot }) {
   const answer = async () => {
@@ -124,7 +139,6 @@ async function shootMorning({ page, advance, shot }) {
   await advance(4)
   await answer()
   await advance(9)
-  await shot('crowded')
   await page.setViewportSize({ width: 380, height: 800 })
   await shot('strip')
   await page.setViewportSize({ width: 1280, height: 800 })
@@ -145,10 +159,6 @@ async function shootMorning({ page, advance, shot }) {
 async function shootBusy({ page, context, browser, url, advance, answerOutside, queued, shot }) {
   await page.locator('.ribbon.asking').waitFor()
   await shot('busy')
-  await page.getByRole('button', { name: 'Dark theme' }).click()
-  await page.locator('html.dark').waitFor()
-  await shot('busy-dark')
-  await page.getByRole('button', { name: 'Light theme' }).click()
   await page.locator('#who').focus()
   await page.keyboard.type('freight')
   await page.getByRole('option').first().waitFor()
