@@ -65,6 +65,10 @@ test('keys are made of who is named, arranged by keyboard, pinned, given out and
   const log = console.getByRole('log', { name: 'What happens' })
   const panel = panelOf(console)
   const person = stage.cast.state.company.telephones.t2140!
+  await console.getByRole('button', { name: 'Slot 1, free' }).focus()
+  await console.keyboard.press('Shift+F9')
+  await expect(panel.getByRole('list', { name: 'Every day' }).getByRole('button').last()).toHaveAccessibleName(/^park slot 1, /)
+  await console.getByRole('combobox', { name: 'Who is it for?' }).focus()
   await name(console, person.name)
   await console.keyboard.press('Shift+F9')
   await expect(log).toContainText('On Every day: key')

@@ -150,6 +150,16 @@ test('the side panel tells the story of the call in hand and the caller\'s earli
   await console.getByRole('button', { name: 'answers Regular Caller' }).waitFor()
   await console.keyboard.press('Enter')
   await expect(panel.getByText('Ines Quillfeather answered')).toBeVisible()
+
+  // While somebody is being named, it is about them: how it is with them, and who else there is free.
+  await console.getByRole('combobox', { name: 'Who is it for?' }).focus()
+  const asked = stage.cast.state.company.telephones.t2110!
+  await console.keyboard.type(asked.name)
+  const card = console.getByRole('complementary', { name: `About ${asked.name}` })
+  await expect(card).toContainText('Reservations')
+  await expect(card.getByRole('list', { name: 'Free in Reservations' }).getByRole('button')).toHaveCount(4)
+  await console.keyboard.press('Escape')
+  await expect(console.getByRole('complementary', { name: 'The call in question' })).toBeVisible()
 })
 
 test('on every page the calls stay in one band, with their keys; what is typed into a form stays in the form', async ({ console, stage }) => {

@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { usePreferences } from '~/stores/preferences'
 import { useQueues } from '~/stores/queues'
@@ -9,6 +10,7 @@ import { useSpeedKeys } from '~/stores/speed-keys'
 
 const desk = useDesk()
 const field = useField()
+const directory = useDirectory()
 const carrying = useCarrying()
 const preferences = usePreferences()
 const queues = useQueues()
@@ -28,6 +30,9 @@ const track = computed(() => Math.min(mostTrack.value, Math.max(least.track, pre
 const panel = computed(() => Math.min(mostPanel.value, Math.max(least.panel, preferences.panel ?? asDesigned.panel)))
 const trackHeight = computed(() => `${track.value}px`)
 const panelWidth = computed(() => `${panel.value}px`)
+
+/** Whoever is marked among the answers has the side panel while they are. */
+const marked = computed(() => field.isSearching && field.best ? directory.person(field.best.id) : undefined)
 
 // The side panel shows one thing at a time: what was asked for last.
 watch(() => queues.opened?.id, opened => opened && speedKeys.show(false))
@@ -83,6 +88,11 @@ onMounted(() => {
         <KeysPanel
           v-if="speedKeys.shown"
           class="side"
+        />
+        <PersonCard
+          v-else-if="marked"
+          class="side"
+          :person="marked"
         />
         <QueuePanel
           v-else-if="queues.opened"

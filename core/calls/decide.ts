@@ -6,7 +6,7 @@ import { letRing, offersDue } from './offers'
 import { byItsHours, openingOf, sendFromClosed, waitsAtClosed } from './openings'
 import { closed, pagesAfterwards } from './pages'
 import { comeBack, ringAgain, sendAway, unanswered } from './passing'
-import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
+import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor, waitingIn } from './questions'
 import { partOf, refusalOfRight } from './rights'
 import type { Service } from './service'
 import { services } from './services'
@@ -114,6 +114,12 @@ function leftOnHold(state: ExchangeState, call: Call, cause: 'longHold' | 'unatt
   return [...left, ...ringAgain(after, after.calls.get(call.id)!, cause === 'longHold' ? last.device : undefined, last.device, cause)]
 }
 
+/** A queue is full, and this call has come behind those that may wait in it. */
+function isTooMany(state: ExchangeState, call: Call, queue: DeviceId): boolean {
+  const most = lookUp(state.company.groups, queue)?.mostWaiting ?? 0
+  return most > 0 && queue !== state.company.settings.operators && waitingIn(state, queue).indexOf(call) >= most
+}
+
 /**
  * Conditions that hold after every request and at all times: nobody is on hold with an operator who has gone, nobody waits where nobody serves,
  * rings at a telephone or is parked in a slot that is no more. Only what has just happened can have broken them.
@@ -160,6 +166,7 @@ function strayed(state: ExchangeState, call: Call | undefined): CallEvent[] {
   const { operators } = state.company.settings
   const at = queueOf(call)?.device
   if (at !== undefined && waitsAtClosed(state, call, at)) return sendFromClosed(state, call, at)
+  if (at !== undefined && isTooMany(state, call, at)) return sendAway(state, call, at, overflowOf(state, call, at).to, 'overflow')
   if (!isOrphaned(state, call)) return []
   const queue = queueOf(call)!.device
   // From another queue to the operators first, from the operators to where the line's calls go at night.

@@ -23,6 +23,7 @@ import {
   serves,
   stretchOf,
   talkingCallOf,
+  waitingIn,
 } from './questions'
 import { snapshotOf, stateOf } from './snapshot'
 import { keyOf, nextDeadline, timersOf } from './timers'
@@ -103,6 +104,8 @@ function checkState(state: ExchangeState): void {
     law(operators.filter(operator => stretchOf(state, call, operator) === 'passedOn').length <= 1, 'one operator watches a call passed on')
     law(!isOrphaned(state, call), 'nobody waits where nobody serves')
     const queue = queueOf(call)?.device
+    const most = queue === undefined ? 0 : state.company.groups[queue]?.mostWaiting ?? 0
+    law(most === 0 || waitingIn(state, queue!).length <= most, 'no more wait in a queue than may')
     law(queue === undefined || !waitsAtClosed(state, call, queue), 'nobody waits where it is closed')
     checkOffers(state, call)
     law(call.consultation === null || state.calls.get(call.consultation), 'who is asked about a caller is asked about one who is there')

@@ -152,6 +152,18 @@ describe('a queue that rings its members', () => {
   })
 })
 
+describe('a queue that is full', () => {
+  it('keeps whoever waits there, and sends on who comes then; when it is made smaller, those who came last', () => {
+    const on = day({ members: ['t2105'], ringing: 'none', mostWaiting: 2 })
+    const calls = [waiting(on), waiting(on), waiting(on)]
+    const places = () => calls.map(call => queueOf(on.call(call))?.device)
+    expect(places()).toEqual([queue, queue, 'operators'])
+    expect(on.call(calls[2]!).recall).toMatchObject({ from: queue, cause: 'overflow' })
+    on.change('groups', queue, { mostWaiting: 1 })
+    expect(places()).toEqual([queue, 'operators', 'operators'])
+  })
+})
+
 describe('who waits in a queue', () => {
   it('is put first, or last, by operators alone; it is told in the story of the call', () => {
     const on = day({ members: ['t2105'], ringing: 'none' })

@@ -12,7 +12,9 @@ import { quietState } from './snapshot'
 
 /** Random requests from everybody at once, most of them sensible: for property-based tests. */
 
-const company = merrowby(12)
+const usual = merrowby(12)
+/** Of the queues one is soon full. */
+const company: Company = { ...usual, groups: { ...usual.groups, 'queue:freight': { ...usual.groups['queue:freight']!, mostWaiting: 2 } } }
 export const devices = Object.keys(company.telephones)
 const numbers = Object.values(company.telephones).map(({ number }) => number)
 export const operators = company.groups.operators!.members

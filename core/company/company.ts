@@ -39,7 +39,7 @@ export type PageRank = typeof pageRanks[number]
 
 /** What a group is that rings nobody by itself and tells callers nothing. */
 export const waitingOnly = {
-  ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '',
+  ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '', mostWaiting: 0,
 } satisfies Partial<Group>
 
 /** A company of which nothing is known yet. */

@@ -103,6 +103,8 @@ const group = object({
   tellEvery: whole,
   /** What callers hear when it is closed, before they go on; empty: nothing. */
   closedText: text(300),
+  /** Of a queue: so many wait in it at most, whoever comes then goes on as after the longest wait; 0: no end. */
+  mostWaiting: whole,
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow,
   hours: openAt,

@@ -470,9 +470,6 @@ function reasonOf(entry: DirectoryEntry, why: number, words: readonly string[]):
     case 'nickname': return `called ${entry.nickname}`
     case 'former': return `was ${entry.former}`
     case 'handles': return `handles ${topicOf(entry, words)}`
-    case 'department': return `in ${entry.departmentName}`
-    case 'role': return entry.role
-    case 'room': return entry.isZone ? null : `room ${entry.room}`
     case 'name': return how === 'heard' ? 'sounds like it' : null
     default: return null
   }

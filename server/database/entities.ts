@@ -151,6 +151,7 @@ export const GroupEntity = defineEntity({
     pauseAfter: p.integer(),
     tellEvery: p.integer(),
     closedText: p.string(),
+    mostWaiting: p.integer(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
     hours: p.string().nullable(),

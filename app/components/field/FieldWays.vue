@@ -65,7 +65,8 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-2);
-  align-content: center;
+  /* What does not fit stands below, whole, and is reached by wheel and Tab. */
+  align-content: safe center;
   max-height: 3.5rem;
   overflow: hidden auto;
 }
@@ -81,6 +82,8 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
 }
 
 .more {
-  width: 11rem;
+  flex: 1 1 8rem;
+  min-width: 8rem;
+  max-width: 11rem;
 }
 </style>

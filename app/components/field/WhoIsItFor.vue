@@ -177,7 +177,7 @@ input {
 .hint {
   display: grid;
   grid-row: 1 / 3;
-  grid-template-columns: 17rem minmax(0, 1fr);
+  grid-template-columns: 15rem minmax(0, 1fr);
   gap: var(--space-3);
   align-items: center;
   height: 3.5rem;

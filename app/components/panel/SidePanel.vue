@@ -4,13 +4,9 @@ import { outsideParty } from '~~/core/console/console'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
-import { usePreferences } from '~/stores/preferences'
-import { useSpeedKeys } from '~/stores/speed-keys'
 
 const desk = useDesk()
 const directory = useDirectory()
-const preferences = usePreferences()
-const speedKeys = useSpeedKeys()
 
 /** The call in question: one chosen by hand, the one in hand, or whoever is next; it stays to be read a while when it is over. */
 const current = computed(() => {
@@ -29,26 +25,7 @@ const number = computed(() => party.value?.number ?? null)
     class="panel"
     aria-label="The call in question"
   >
-    <header>
-      <h2>{{ call ? name : 'The call in question' }}</h2>
-      <el-button
-        v-if="desk.operates"
-        text
-        size="small"
-        @click="speedKeys.show(true)"
-      >
-        Keys&nbsp;<kbd>!</kbd>
-      </el-button>
-      <el-button
-        text
-        size="small"
-        aria-label="Hide the side panel"
-        title="Hide the side panel"
-        @click="preferences.set({ panelShown: false })"
-      >
-        Hide&nbsp;<kbd>-</kbd>
-      </el-button>
-    </header>
+    <PanelHead :title="call ? name : 'The call in question'" />
     <div
       v-if="call"
       class="content"

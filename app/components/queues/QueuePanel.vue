@@ -71,6 +71,7 @@ const manner = computed(() => {
   return [
     group && ringingWords[group.ringing],
     group && group.ringing !== 'none' && `${spell(group.ringTime)} each`,
+    group && group.mostWaiting > 0 && `${group.mostWaiting} wait at most`,
     free === 0 && wait !== null && `whoever joins now waits about ${spell(wait)}`,
   ].filter(Boolean).join(', ')
 })

@@ -5,11 +5,13 @@ import { heatOf } from '~~/core/console/lateness'
 import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useQueues } from '~/stores/queues'
+import { useSpeedKeys } from '~/stores/speed-keys'
 
 /** Every queue at a glance: who waits and how long, against the promise, and how many could answer. Each keeps its place and its size. */
 const queues = useQueues()
 const desk = useDesk()
 const carrying = useCarrying()
+const speedKeys = useSpeedKeys()
 
 const shelf = computed(() => queues.boards.map((board) => {
   const used = queues.usedOf(board)
@@ -48,6 +50,7 @@ const shelf = computed(() => queues.boards.map((board) => {
           :aria-pressed="queues.opened?.id === queue.id"
           :aria-label="queue.words"
           :title="queue.words"
+          @keydown.shift.f9.exact.prevent="speedKeys.add(speedKeys.keyOf(queue.id))"
           @click="queues.open(queues.opened?.id === queue.id ? null : queue.id)"
         >
           <RibbonTime

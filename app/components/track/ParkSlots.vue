@@ -6,9 +6,11 @@ import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
+import { useSpeedKeys } from '~/stores/speed-keys'
 import { useWays } from '~/stores/ways'
 
 const ways = useWays()
+const speedKeys = useSpeedKeys()
 const desk = useDesk()
 const live = useLive()
 const directory = useDirectory()
@@ -82,9 +84,10 @@ function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[n
           :aria-disabled="!live.working || (!slot.call && !desk.baton)"
           :aria-label="labelOf(slot)"
           :title="labelOf(slot)"
+          @keydown.shift.f9.exact.prevent="speedKeys.add(speedKeys.keyOf(slot.id))"
           @click="press(slot)"
           @focus="reachable = index"
-          @keydown="walk"
+          @keydown.exact="walk"
         >
           <RibbonTime
             v-if="slot.call"
