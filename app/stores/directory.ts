@@ -17,7 +17,12 @@ export const useDirectory = defineStore('directory', () => {
 
   const entries = computed(() => company.value ? entriesOf(company.value) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
-  const index = computed(() => new Directory(entries.value))
+  const known = new Directory([])
+  /** Asks for everybody as the company is now; only what has changed is taken in anew. */
+  const index = computed(() => {
+    known.become(entries.value)
+    return { search: (...asked: Parameters<Directory['search']>) => known.search(...asked) }
+  })
   const people = computed(() => entries.value.filter(entry => !entry.isGroup && !entry.isZone))
   const byTelephone = computed(() => new Map(people.value.flatMap(entry => [entry.id, ...entry.telephones].map(id => [id, entry]))))
   const lines = computed(() => Object.values(company.value?.lines ?? {}))

@@ -147,6 +147,16 @@ export class Directory {
     return at === undefined ? undefined : this.entries[at] ?? undefined
   }
 
+  /** Takes over what has changed: entries that are new or different, and those that are gone. */
+  become(entries: readonly DirectoryEntry[]): void {
+    const ids = new Set(entries.map(({ id }) => id))
+    for (const id of [...this.at.keys()]) if (!ids.has(id)) this.remove(id)
+    for (const entry of entries) {
+      const before = this.entry(entry.id)
+      if (before === undefined || JSON.stringify(before) !== JSON.stringify(entry)) this.put(entry)
+    }
+  }
+
   /** Takes an entry in, or in the place of the one with its id. */
   put(entry: DirectoryEntry): void {
     this.remove(entry.id)
@@ -157,11 +167,12 @@ export class Directory {
     const add = (field: Field, shown: string) => {
       for (const [text, as] of formsOf(shown, field)) this.post(text, at, fieldAt.get(field)!, as)
     }
-    add(entry.isZone ? 'room' : entry.isGroup ? 'group' : 'name', entry.last)
+    const named: Field = entry.isZone ? 'room' : entry.isGroup ? 'group' : 'name'
+    add(named, entry.last)
     add('name', entry.first)
     const parts = wordsOf(fold(entry.last))
     // A double name is also typed in one word.
-    if (parts.length > 1) this.post(parts.join(''), at, fieldAt.get(entry.isGroup ? 'group' : 'name')!, parts.join(''))
+    if (parts.length > 1) this.post(parts.join(''), at, fieldAt.get(named)!, parts.join(''))
     if (entry.nickname) add('nickname', entry.nickname)
     if (entry.former) add('former', entry.former)
     add('initials', `${entry.first[0] ?? ''}${entry.last[0] ?? ''}`)
