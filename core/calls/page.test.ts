@@ -197,4 +197,17 @@ describe('an intercom', () => {
     const rings = [...day.state.calls.values()].find(({ calling }) => calling === tomas)!
     expect(connectionOf(rings, 't2106')?.state).toBe('alerting')
   })
+
+  it('is for those operators alone who have the right to it, up to its rank', () => {
+    const on = new Tryout()
+    const page = (rank: 'ordinary' | 'urgent') => on.ask({ service: 'openPage', device: 't2100', to: 'zone:hall', rank })
+    on.change('telephones', 't2100', { mayPage: 'no' })
+    expect(page('ordinary')?.sentence).toBe('You have no right to page at this rank. Nothing was spoken.')
+    on.change('telephones', 't2100', { mayPage: 'ordinary' })
+    expect(page('urgent')?.code).toBe('notAllowed')
+    expect(page('ordinary')).toBeUndefined()
+    const [open] = on.state.pages.keys()
+    expect(on.ask({ service: 'speakOnPage', device: 't2100', page: open!, rank: 'safety', text: 'Leave the hall.' })?.code).toBe('notAllowed')
+    expect(on.state.pages.get(open!)).toMatchObject({ rank: 'ordinary', text: '' })
+  })
 })

@@ -37,6 +37,10 @@ export type Ringing = typeof ringings[number]
 export const pageRanks = ['ordinary', 'urgent', 'safety'] as const
 export type PageRank = typeof pageRanks[number]
 
+/** Up to which rank somebody may page, if at all. */
+export const pagingRights = ['no', ...pageRanks] as const
+export type PagingRight = typeof pagingRights[number]
+
 /** What a group is that rings nobody by itself and tells callers nothing. */
 export const waitingOnly = {
   ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '', mostWaiting: 0,

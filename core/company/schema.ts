@@ -1,7 +1,7 @@
 import '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import { type CompanyChange, parts } from './changes'
-import { type Company, distributions, pageRanks, ringings } from './company'
+import { type Company, distributions, pageRanks, pagingRights, ringings } from './company'
 import { oneOfBy, recordOf } from '../schema/shapes'
 
 /**
@@ -73,6 +73,8 @@ const telephone = object({
   pickupGroup: text(),
   /** The direct number that reaches it from outside, E.164; null when it has none. */
   direct: text(20).nullable(),
+  /** Of an operator: up to which rank they may page from it. */
+  mayPage: string().oneOf(pagingRights).required(),
 })
 
 const group = object({

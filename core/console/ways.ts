@@ -114,7 +114,7 @@ function atTheirTelephone({ state, device }: Console, id: DeviceId, name: string
 
 /** Speaking to a telephone, a group's telephones or loudspeakers without calling them; the call in hand waits meanwhile. */
 function atOnce({ state, device, nameOf, track: { talking } }: Console, to: DeviceId, whom: string): Way[] {
-  if (!state.agents.has(device)) return []
+  if (!state.agents.has(device) || lookUp(state.company.telephones, device)?.mayPage === 'no') return []
   const waits = talking ? `; ${otherName(talking, device, nameOf)} waits on hold` : ''
   return [way('page', 'Speak at once', `speaks to ${whom}${waits}`, ask({ service: 'openPage', to, rank: 'ordinary' }))]
 }

@@ -74,6 +74,16 @@ describe('the search', () => {
     expect(all.search('freight yard', 1)[0]!.id).toBe('zone:yard')
   })
 
+  it('finds by digits: the extension that begins so before numbers in which they only stand somewhere', () => {
+    const all = new Directory([
+      someone({ id: '1', extension: '4711', mobile: '+447700921099' }), someone({ id: '2', extension: '2105', first: 'Zadok' }),
+      someone({ id: '3', extension: '4712', mobile: '+447700900210' }),
+    ])
+    expect(all.search('210', 5).map(({ id }) => id)).toEqual(['2', '1', '3'])
+    expect(all.search('2105', 5).map(({ id }) => id)).toEqual(['2'])
+    expect(all.search('07700 921', 5).map(({ id }) => id)).toEqual(['1'])
+  })
+
   it('says by what it found somebody when it was not the name', () => {
     const [hit] = index.search('umbrella', 1)
     expect(hit!.because).toBe('handles a lost umbrella')

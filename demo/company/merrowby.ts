@@ -321,6 +321,7 @@ function telephonesFor(people: readonly Person[]): Telephone[] {
       // A few desks have no telephone plugged in, as everywhere.
       inService: index % 61 !== 60,
       pickupGroup: department, direct: free ? own : null,
+      mayPage: index < operatorSeats ? 'safety' : 'no',
     }
   })
 }

@@ -48,7 +48,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
         people.map(({ nickname, former, mobile, ...person }) => ({ ...person, nickname: nickname ?? null, former: former ?? null, mobile: mobile ?? null })),
       ),
       telephones: byId(
-        telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct }) => ({
+        telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct, mayPage }) => ({
           id,
           person: person ?? null,
           rank,
@@ -58,6 +58,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
           inService,
           pickupGroup,
           direct: direct ?? null,
+          mayPage,
         })),
       ),
       groups: byId(

@@ -3,7 +3,7 @@ import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
-import type { Distribution, PageRank, Ringing } from '~~/core/company/company'
+import type { Distribution, PageRank, PagingRight, Ringing } from '~~/core/company/company'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/roles'
@@ -132,6 +132,7 @@ export const TelephoneEntity = defineEntity({
     inService: p.boolean(),
     pickupGroup: p.string(),
     direct: p.string().nullable(),
+    mayPage: p.string().$type<PagingRight>(),
   },
 })
 

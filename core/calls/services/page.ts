@@ -1,5 +1,5 @@
 import { object, string } from 'yup'
-import { type PageRank, pageRanks } from '../../company/company'
+import { type PageRank, pageRanks, pagingRights, type Telephone } from '../../company/company'
 import { accept, holdingTheRest, refuse } from '../answers'
 import { beginCall, callIdOf } from '../beginning'
 import type { EventKind } from '../event'
@@ -38,6 +38,12 @@ declare module '../model' {
   }
 }
 
+const notAtThisRank = 'You have no right to page at this rank. Nothing was spoken.'
+
+function mayPage({ mayPage: right }: Telephone, rank: PageRank): boolean {
+  return pagingRights.indexOf(rank) <= pagingRights.indexOf(right)
+}
+
 /**
  * Speaks to a telephone, a group's telephones or a zone of loudspeakers at once. A call in hand is put on hold: callers never hear it. Where somebody
  * else speaks it waits, or is heard over them when its rank is higher.
@@ -53,6 +59,7 @@ export const openPage: Service<'openPage'> = {
     if (!telephone.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
     const target = pageTarget(state, to)
     if ('refusal' in target) return target
+    if (!mayPage(telephone, rank)) return refuse('notAllowed', notAtThisRank)
     const id = target.kind === 'zone' ? target.zone.id : target.kind === 'group' ? target.group.id : target.telephone.id
     if (id === telephone.id) return refuse('toSelf', 'That is your own telephone.')
     const reach = reachOfPage(state, telephone.id, target, rank)
@@ -76,6 +83,7 @@ export const speakOnPage: Service<'speakOnPage'> = {
     const page = state.pages.get(id)
     if (page?.by !== telephone.id) return refuse('notPossibleNow', 'Your microphone is closed: that was not heard.')
     if (page.waits) return refuse('notPossibleNow', 'Somebody else speaks there: that was not heard. Yours begins when they have ended.')
+    if (rank !== undefined && !mayPage(telephone, rank)) return refuse('notAllowed', notAtThisRank)
     return accept(
       ...(rank === undefined ? [] : raised(state, page, rank)),
       { type: 'pageSpoken', device: telephone.id, page: id, text: text ? plainText(text, longestSaid) : null },
