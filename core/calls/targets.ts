@@ -44,6 +44,13 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   return outside(state, dialled.e164, null)
 }
 
+/** A destination that calls go to by a rule, from now on: anything that rings or answers by itself. */
+export function lastingTarget(state: ExchangeState, to: string): Exclude<Target, { kind: 'slot' }> | Refused {
+  const target = targetOf(state, to)
+  if ('refusal' in target || target.kind !== 'slot') return target
+  return refuse('notPossibleNow', 'A park slot takes nobody by itself: name a person, a group, a voicemail or a number.')
+}
+
 function outside(state: ExchangeState, number: string, short: ShortNumber | null): Target | Refused {
   // An emergency call for which there is no channel gets that of another call.
   const trunk = freeTrunk(state, short?.emergency) ?? (short?.emergency ? Object.keys(state.company.trunks)[0] : undefined)

@@ -7,7 +7,7 @@ import { forwardKinds, leadsBack } from '../forwarding'
 import { retimeCall } from '../indexes'
 import { withDevice } from '../places'
 import type { Service } from '../service'
-import { targetOf } from '../targets'
+import { lastingTarget } from '../targets'
 import { readDialled } from '../../numbers/dialled'
 import type { Device } from '../model'
 
@@ -46,9 +46,8 @@ export const setForwarding: Service<'setForwarding'> = {
     if (state.agents.get(own.id) && when === 'always')
       return refuse('notPossibleNow', 'An operator\'s calls wait for all operators: say that you are away instead.')
     if (until != null && until <= now + state.clockOffset) return refuse('notPossibleNow', 'That time is over already: choose a later one.')
-    const target = targetOf(state, to)
+    const target = lastingTarget(state, to)
     if ('refusal' in target) return target
-    if (target.kind === 'slot') return refuse('notPossibleNow', 'A park slot takes nobody by itself: name a person, a group, a voicemail or a number.')
     if (target.id === own.id) return refuse('toSelf', `${own.name} can't forward to that same telephone.`)
     const back = leadsBack(state, own.id, target.id)
     if (back) return refuse('notPossibleNow', `That would turn in a circle: ${back.map(id => nameOf(state, id)).join(' forwards to ')} already.`)

@@ -6,7 +6,7 @@ import { destination, device, type FieldsOf, idOf, until } from '../fields'
 import { reindexOpening } from '../indexes'
 import { byItsHours, hoursOf } from '../openings'
 import type { Service } from '../service'
-import { targetOf } from '../targets'
+import { lastingTarget } from '../targets'
 
 const fields = () => object({
   device: device(),
@@ -39,9 +39,8 @@ export const setOpening: Service<'setOpening'> = {
     const wall = now + state.clockOffset
     if (open !== null && until !== null && until <= wall) return refuse('notPossibleNow', 'That time is over already: choose a later one.')
     if (open === null) return accept(byItsHours(state, of, now))
-    const target = open || to === undefined ? null : targetOf(state, to)
+    const target = open || to === undefined ? null : lastingTarget(state, to)
     if (target && 'refusal' in target) return target
-    if (target?.kind === 'slot') return refuse('notPossibleNow', 'A park slot takes nobody by itself: name a person, a group, a voicemail or a number.')
     return accept({ type: 'openingChanged', of, open, by: telephone.id, until, to: target ? to! : null, wall })
   },
 }
