@@ -13,6 +13,7 @@ import type { SpeedKey } from '../core/speed-keys/key'
 import { meaningOf } from '../core/speed-keys/meaning'
 import { merrowby } from '../demo/company/merrowby'
 import type { Model } from './cost'
+import { foretelling } from './routing'
 
 export { costs, rate } from './cost'
 export { besideOthers, searching } from './directory'
@@ -39,6 +40,14 @@ export function snapshotSize(size: number): { telephones: number, wholeKb: numbe
   const snapshot = snapshotOf(model.quiet(size))
   const { company: _known, ...rest } = snapshot
   return { telephones: size, wholeKb: Math.round(JSON.stringify(snapshot).length / 1024), withoutCompanyKb: Math.round(JSON.stringify(rest).length / 1024) }
+}
+
+/** How often the end of a call is foretold first, and among three, in made-up months of the demo company. */
+export function foretold() {
+  return [1, 2, 3].flatMap((seed) => {
+    const { calls, ...guesses } = foretelling(merrowby(), seed)
+    return Object.entries(guesses).map(([by, share]) => ({ seed, calls, by, ...share }))
+  })
 }
 
 /** How long it takes to say what every key of 20 pages of 40 does, and of one page, with 19 calls under way. */

@@ -20,7 +20,7 @@ run(async () => {
   installNpmPackages()
   await buildWhenStale()
   const today = await bundled('bench/model.ts', '.data/bench-model.mjs')
-  const { besideOthers, keystroke, searching, snapshotSize, speedKeys } = today
+  const { besideOthers, foretold, keystroke, searching, snapshotSize, speedKeys } = today
 
   say('requests and events, by telephones and live calls')
   const figures = {
@@ -30,6 +30,7 @@ run(async () => {
     speedKeys: [speedKeys()],
     search: [182, 5_000, 50_000].map(size => searching(size)),
     searchBesideOthers: besideOthers(),
+    likelyDestinations: foretold(),
     machine: {},
     /** @type {object[]} */
     console: [],

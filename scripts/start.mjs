@@ -9,18 +9,24 @@ import { run, say, Stop } from './say.mjs'
 import { sessionSecret } from './secrets.mjs'
 import { createStack, demoPassword, demoSignIns } from './stack.mjs'
 
-const historyDays = 28
-const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--port N]
+const historyDays = 180
+const demoSize = 182
+const largestCompany = 20_000
+const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N]
 
   --fresh   begins the demo anew: all figures are thrown away
   --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
   --seed    other callers, other colleagues (the same seed gives the same ones)
   --scene   busy: begins in the middle of a crowded minute; cancelled: when a sailing has just been cancelled; each waits until somebody signs in
+  --people  a company of another size, up to 20000 people; each size keeps figures of its own
   --port    where the console is served; 3000 if it is free`
 
 run(async () => {
   const options = readOptions()
   if (options.help) return console.log(usage)
+  const people = Number(options.people)
+  if (!/^\d+$/.test(options.people) || people < 1 || people > largestCompany)
+    throw new Stop(`--people is a whole number from 1 to ${largestCompany}.\n\n${usage}`)
   installNpmPackages()
   let exchange
   if (options.dev) {
@@ -31,7 +37,7 @@ run(async () => {
 
   say('starting PostgreSQL')
   const postgres = await startPostgres('postgres', { fresh: options.fresh })
-  const databaseUrl = await prepareDatabase(postgres.superuserUrl, 'estafette', { history: historyDays })
+  const databaseUrl = await prepareDatabase(postgres.superuserUrl, people === demoSize ? 'estafette' : `estafette_${people}`, { people, history: historyDays })
   const port = await freePort(Number(options.port))
   const stack = createStack({
     databaseUrl,
@@ -108,6 +114,7 @@ function readOptions() {
         pace: { type: 'string', default: 'easy' },
         seed: { type: 'string', default: '7' },
         scene: { type: 'string' },
+        people: { type: 'string', default: String(demoSize) },
         port: { type: 'string', default: '3000' },
       },
     }).values

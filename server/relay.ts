@@ -49,7 +49,7 @@ export class Relay implements LinkListener {
   private constructor(readonly orm: MikroORM, readonly journal: Journal, databaseUrl: string, readonly log: (text: string) => void) {
     this.notices = new Notices(databaseUrl)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
-    for (const channel of ['dealt_with', 'key_pages']) this.notices.on(channel, () => this.hub.newsForAnswering())
+    for (const channel of ['dealt_with', 'key_pages', 'contacts']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.
     this.sessions = new Sessions(orm, this.notices, person => telephonesOf(this.company.current, person)[0], sessions => this.hub.end(sessions))
     this.signInLimits = new SignInLimits(orm)

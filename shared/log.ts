@@ -22,6 +22,8 @@ export const logQuery = object({
   call: string().max(80).default('').label('call'),
   /** Only calls with this number outside, in the international form. */
   number: string().max(40).default('').label('number'),
+  /** Only calls that this telephone of ours had to do with. */
+  device: string().max(80).default('').label('device'),
   line: string().max(80).default('').label('line'),
   /** What became of them. */
   outcome: string().oneOf(['', ...outcomes]).default('').label('outcome'),

@@ -8,12 +8,17 @@ import { changesBetween, parts } from '../core/company/changes'
 import { nobody } from '../core/company/company'
 import { merrowby } from '../demo/company/merrowby'
 import { LineReader } from './lines'
-import { readToExchange } from './link'
+import { readFileSync } from 'node:fs'
+import { linkVersion, readToExchange } from './link'
 import { newMessage } from './messages'
 import { redactEvent, redactState } from '../core/calls/redaction'
 import { seesCallers } from './roles'
 import { services } from '../core/calls/services'
 import { handsetServices, personServices, readRequest, requestFor } from './requests'
+
+it('scripts speak the version of the link that the exchange does', () => {
+  expect(readFileSync('scripts/link.mjs', 'utf8')).toContain(`type: 'hello', version: ${linkVersion},`)
+})
 
 describe('what staff members may not see', () => {
   it('is in no state and no event they are told, and changes nothing else', () => {

@@ -94,6 +94,22 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(admin, 'delete', '/api/key-pages/{id}', 404, { segment: page.id, query: '?version=3' })
   await ask(ines, 'delete', '/api/key-pages/{id}', 422, { segment: page.id, query: '?version=x' })
   await ask(ines, 'delete', '/api/key-pages/{id}', 200, { segment: page.id, query: '?version=3' })
+  const somebody = { kind: 'individual', name: 'Described', company: null, numbers: [], language: '', note: '', readFirst: false, mark: 'none' }
+  const contact = await ask(ines, 'post', '/api/contacts', 200, { data: somebody }) as { id: string, version: number }
+  await ask(ines, 'post', '/api/contacts', 422, { data: { ...somebody, numbers: [{ number: 'none', kind: 'work' }] } })
+  await ask(ines, 'get', '/api/contacts', 200, { query: '?since=0' })
+  await ask(ines, 'get', '/api/contacts', 422, { query: '?since=ever' })
+  await ask(ines, 'put', '/api/contacts/{id}', 200, { segment: contact.id, data: { ...somebody, note: 'Changed.', version: 1 } })
+  await ask(ines, 'put', '/api/contacts/{id}', 409, { segment: contact.id, data: { ...somebody, version: 1 } })
+  await ask(ines, 'put', '/api/contacts/{id}', 404, { segment: 'nobody', data: { ...somebody, version: 1 } })
+  const twin = await ask(ines, 'post', '/api/contacts', 200, { data: { ...somebody, numbers: [{ number: '020 7946 0999', kind: 'work' }] } }) as { id: string }
+  await ask(ines, 'post', '/api/contacts/{id}/merge', 422, { segment: contact.id, data: { version: 2, other: contact.id } })
+  await ask(ines, 'post', '/api/contacts/{id}/merge', 200, { segment: contact.id, data: { version: 2, other: twin.id } })
+  await ask(ines, 'post', '/api/contacts/{id}/merge', 404, { segment: twin.id, data: { version: 2, other: contact.id } })
+  await ask(ines, 'get', '/api/callers', 200, { query: '?number=%2B442079460999&line=general' })
+  await ask(nobody, 'get', '/api/callers', 401)
+  await ask(ines, 'delete', '/api/contacts/{id}', 409, { segment: contact.id, query: '?version=1' })
+  await ask(ines, 'delete', '/api/contacts/{id}', 200, { segment: contact.id, query: '?version=3' })
   const { rows } = await ask(ines, 'get', '/api/parkings', 200) as { rows: object[] }
   expect(rows.length).toBeGreaterThan(0)
 

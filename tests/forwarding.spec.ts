@@ -7,6 +7,7 @@ test('calls are sent on: on behalf of a colleague, seen on the floor and at thei
   await name(console, away.name)
   await console.keyboard.press('Control+Shift+F8')
   const dialog = console.getByRole('dialog', { name: `Forward the calls of ${away.name}` })
+  await expect(dialog.getByLabel('Calls go to', { exact: true })).toBeFocused()
   await dialog.getByRole('button', { name: 'Forward', exact: true }).click()
   await expect(dialog.getByRole('alert').first()).toContainText('name a person, a group or a number')
   await dialog.getByLabel('Calls go to', { exact: true }).fill(instead.name)

@@ -18,13 +18,15 @@ test('queues at a glance; one is opened, a chosen caller answered, another carri
   await console.keyboard.press('=')
   await expect(console.getByRole('log', { name: 'What happens' })).toContainText('Reservations queue: nobody waits')
   await console.keyboard.press('=')
-  const waits = panel.getByRole('list', { name: 'Who waits' }).getByRole('listitem')
+  const waits = panel.getByRole('list', { name: 'Who waits' }).getByRole('listitem').filter({ has: console.getByRole('button') })
   await expect(waits).toHaveCount(3)
   await expect(waits.first()).toContainText('Queued First')
   await expect(waits.first()).toContainText('from Tomas Arkwell')
   await panel.getByRole('button', { name: 'Answer Queued Second from the Freight queue' }).click()
   await expect(ribbon(console, 'In hand', 'Queued Second')).toContainText('talking')
   await expect(waits).toHaveCount(2)
+  // Nobody moves under the hand that has just pressed.
+  await expect(panel.getByText('Does not wait here any more.')).toBeVisible()
 
   // To a person who does not serve it.
   const person = cast.state.company.telephones.t2105!
@@ -145,7 +147,7 @@ test('a queue rings its members; who lets calls ring is paused, which is said; w
   await tile.click()
   const panel = console.getByRole('complementary', { name: 'Lost property queue' })
   await expect(panel).toContainText('Rings its members in their order, 0:15 each')
-  const waits = panel.getByRole('list', { name: 'Who waits' }).getByRole('listitem')
+  const waits = panel.getByRole('list', { name: 'Who waits' }).getByRole('listitem').filter({ has: console.getByRole('button') })
   await expect(waits.filter({ hasText: 'Umbrella Owner' })).toContainText(`rings at ${first!.name}`)
 
   await panel.getByRole('button', { name: 'Put Glove Owner first' }).click()

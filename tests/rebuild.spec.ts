@@ -12,7 +12,7 @@ const rebuild = (stage: Stage) => run(process.execPath, ['.output/commands/rebui
 
 const dump = (stage: Stage) =>
   Promise.all(
-    ['call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id'].map(what =>
+    ['call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id', 'conversation order by call'].map(what =>
       stage.sql<object>(`select * from ${what}`),
     ),
   )
@@ -86,7 +86,7 @@ test('a random day: records, parkings, blocks and voicemail come out as they wer
   await own.sql('update message set read_at = now() where id = (select min(id) from message)')
 
   const before = await dump(own)
-  for (const [index, rows] of before.entries()) expect(rows.length, ['calls', 'parkings', 'blocks', 'messages'][index]).toBeGreaterThan(0)
+  for (const [index, rows] of before.slice(0, 4).entries()) expect(rows.length, ['calls', 'parkings', 'blocks', 'messages'][index]).toBeGreaterThan(0)
   expect(before[0]!.some(row => (row as { outcome: string }).outcome === 'lost')).toBe(true)
   await own.sql('delete from call_record where seq % 3 = 0')
   await own.sql('update call_record set name = \'wrong\', story = \'[]\' where seq % 3 = 1')

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
+import { useContacts } from '~/stores/contacts'
+import { useDialogs } from '~/stores/dialogs'
 import type { Message } from '~~/shared/messages'
 
 /** `chosen`: it can be chosen, and whether it is. */
@@ -8,6 +10,10 @@ defineEmits<{ read: [], choose: [] }>()
 
 const title = computed(() => whoLeft(props.message))
 const number = computed(() => numberBeside(props.message))
+const contacts = useContacts()
+const dialogs = useDialogs()
+/** Whoever left it and is not known yet can be written down. */
+const stranger = computed(() => contacts.sees && props.message.number && !contacts.of(props.message.number) ? props.message.number : null)
 </script>
 
 <template>
@@ -47,6 +53,14 @@ const number = computed(() => numberBeside(props.message))
       @click="$emit('read')"
     >
       Read
+    </el-button>
+    <el-button
+      v-if="stranger"
+      size="small"
+      :aria-label="`Save ${title} as a contact`"
+      @click="dialogs.contact = { id: null, name: message.caller ?? '', number: stranger }"
+    >
+      Save caller
     </el-button>
   </li>
 </template>

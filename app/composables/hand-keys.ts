@@ -1,9 +1,14 @@
 import { answerAnywhere, deedOfKey, nameOfKey, nothingToDo } from '~~/core/console/keys'
 import { densities } from '~~/core/console/floor'
 import { thisCall, whereabouts, whoWaits } from '~~/core/console/summaries'
+import { outsideParty } from '~~/core/console/console'
+import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
+import { useFloor } from '~/stores/floor'
+import { useLikely } from '~/stores/likely'
 import { usePaging } from '~/stores/paging'
 import { usePreferences } from '~/stores/preferences'
 import { useQueues } from '~/stores/queues'
@@ -19,6 +24,10 @@ export function useHandKeys() {
   const queues = useQueues()
   const speedKeys = useSpeedKeys()
   const paging = usePaging()
+  const floor = useFloor()
+  const likely = useLikely()
+  const contacts = useContacts()
+  const dialogs = useDialogs()
   const ways = useWays()
 
   const makesAKey = 'Shift+F9'
@@ -39,12 +48,28 @@ export function useHandKeys() {
     },
     [leader]: speedKeys.begin,
     '&': paging.toggle,
+    '_': writeDown,
+    'ArrowRight': () => void likely.take(0),
+    'Shift+ArrowRight': () => void likely.take(1),
+    'Ctrl+ArrowRight': () => void likely.take(2),
     '=': queues.openNext,
     ';': queues.showOnly,
+    '<': floor.nextSite,
+    '>': floor.nextDepartment,
+    '(': floor.onlyFree,
+    ')': floor.everybody,
     '-': () => {
       preferences.set({ panelShown: !preferences.panelShown })
       desk.say(preferences.panelShown ? 'Side panel shown' : 'Side panel hidden')
     },
+  }
+
+  /** Whoever calls is written down, or what is known of them changed. */
+  function writeDown(): void {
+    const call = desk.baton ?? desk.track.open?.call ?? desk.next?.call
+    const party = call ? outsideParty(call, desk.device) : null
+    if (!contacts.sees || !party?.number) desk.say('No number is known to write down')
+    else dialogs.contact = contacts.pageOf(party.number, party.name)
   }
 
   function tell(key: string): boolean {
@@ -62,7 +87,7 @@ export function useHandKeys() {
     }
     const way = field.ways.find(candidate => candidate.key === key)
     if (way) void field.take(way)
-    else if (key !== 'Enter' && /^(Shift|Ctrl)\+Enter$|^((Shift|Ctrl)\+)?F\d+$/.test(key)) {
+    else if (key !== 'Enter' && /^((Shift|Ctrl)\+)*(Enter|F\d+)$/.test(key)) {
       desk.refuse(`${key} does nothing with ${field.best ? directory.nameOf(field.best.id) : `“${field.text}”`} now. Nothing was done.`)
       return true
     }

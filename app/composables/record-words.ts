@@ -1,11 +1,13 @@
 import { formatNumber } from '~~/core/numbers/dialled'
 import { missedOutcomes } from '~~/core/calls/record'
+import { useContacts } from '~/stores/contacts'
 import type { LogRow } from '~~/shared/log'
 
 /** A call of the log in words. */
 
+/** As we know them, else as the network said then. */
 export function whoCalled(row: LogRow): string {
-  return row.name ?? (row.number ? formatNumber(row.number) : 'Number withheld')
+  return useContacts().of(row.number)?.name ?? row.name ?? (row.number ? formatNumber(row.number) : 'Number withheld')
 }
 
 /** The name of a device as it was at the time of the call. */

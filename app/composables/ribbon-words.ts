@@ -5,6 +5,7 @@ import { outsideParty } from '~~/core/console/console'
 import { heatOf } from '~~/core/console/lateness'
 import type { Ribbon } from '~~/core/console/track'
 import { formatNumber } from '~~/core/numbers/dialled'
+import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -18,6 +19,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const desk = useDesk()
   const live = useLive()
   const directory = useDirectory()
+  const contacts = useContacts()
 
   const call = computed(() => ribbon().call)
   const due = computed(() => ribbon().due)
@@ -28,7 +30,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const name = computed(() => desk.otherName(call.value))
   const number = computed(() => {
     const party = outsideParty(call.value, desk.device)
-    return party?.name && party.number ? formatNumber(party.number) : null
+    return party?.number && (party.name || contacts.of(party.number)) ? formatNumber(party.number) : null
   })
   const line = computed(() => directory.line(call.value.line))
   const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
@@ -71,6 +73,12 @@ export function useRibbonWords(ribbon: () => Ribbon) {
     return null
   })
 
+  /** Who it is beside the name, and what must be known of them before anybody says a word. */
+  const contact = computed(() => contacts.of(outsideParty(call.value, desk.device)?.number))
+  const firm = computed(() => contact.value && contacts.companyOf(contact.value)?.name)
+  const sign = computed(() => contact.value ? { none: '', important: '★', nuisance: '⚑' }[contact.value.mark] : '')
+  const warning = computed(() => contact.value?.readFirst ? contact.value.note : null)
+
   /** What to say on answering, and until somebody else has had the call. */
   const greeting = computed(() => {
     const wanted = !several.value && (waiting.value === 'none' || ribbon().stretch === 'arriving')
@@ -80,5 +88,5 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   /** The call as something to drag, while it can be passed on. */
   const source = computed(() => live.working && !several.value && !isAsking.value && waiting.value !== 'reply' ? call.value.id : null)
 
-  return { call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source }
+  return { call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source, firm, sign, warning }
 }

@@ -90,6 +90,7 @@ useHead({ title })
         <LazyDigitsDialog />
         <LazyMessageDialog />
         <LazyBlockDialog />
+        <LazyContactDialog />
         <LazyClosingDialog />
         <LazyForwardingDialog />
       </template>

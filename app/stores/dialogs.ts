@@ -24,5 +24,8 @@ export const useDialogs = defineStore('dialogs', () => {
   /** The telephone whose calls are about to be sent on. */
   const forwarding = ref<DeviceId | null>(null)
 
-  return { story, digits, blocking, message, closing, forwarding }
+  /** The contact that is changed; or whoever is about to be written down, as far as they are known. */
+  const contact = ref<{ id: string, name?: undefined, number?: undefined } | { id: null, name: string, number: string | null } | null>(null)
+
+  return { story, digits, blocking, message, closing, forwarding, contact }
 })

@@ -3,16 +3,18 @@ import { computed } from 'vue'
 import type { Call, DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Group, Line, Zone } from '~~/core/company/company'
-import { entriesOf } from '~~/core/directory/entries'
+import { contactOfEntry, entriesOf } from '~~/core/directory/entries'
 import { Directory, type DirectoryEntry } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
 import { groupWithNumber, telephoneWithNumber } from '~~/core/company/lookups'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
+import { useContacts } from './contacts'
 import { useLive } from './live'
 
 /** Who works here, and how devices are called on the screen: as the company is at this moment. */
 export const useDirectory = defineStore('directory', () => {
   const live = useLive()
+  const contacts = useContacts()
   const company = computed(() => live.state?.company)
 
   const entries = computed(() => company.value ? entriesOf(company.value) : [])
@@ -20,7 +22,7 @@ export const useDirectory = defineStore('directory', () => {
   const known = new Directory([])
   /** Asks for everybody as the company is now; only what has changed is taken in anew. */
   const index = computed(() => {
-    known.become(entries.value)
+    known.become([...entries.value, ...contacts.entries])
     return { search: (...asked: Parameters<Directory['search']>) => known.search(...asked) }
   })
   const people = computed(() => entries.value.filter(entry => !entry.isGroup && !entry.isZone))
@@ -67,9 +69,11 @@ export const useDirectory = defineStore('directory', () => {
     return own && !call.recall && answers < 2 ? greetingAt(new Date(live.wall(now)).getHours(), own.greeting) : null
   }
 
-  /** The name of a device of ours, or of an outside party as far as it is known. */
+  /** The name of a device of ours, or of an outside party: as we know them, else as the network says. */
   function nameOf(device: DeviceId, party: Party | null = null): string {
-    if (party) return party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
+    if (party) return contacts.of(party.number)?.name ?? party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
+    const outside = contactOfEntry(device)
+    if (outside !== null) return contacts.known.get(outside)?.name ?? 'A contact that is not there any more'
     const known = person(device)
     if (known) return `${known.first} ${known.last}`.trim()
     return (company.value && deviceName(company.value, device)) ?? 'Outside caller'

@@ -6,10 +6,12 @@ import { standingDeed } from '~~/core/console/keys'
 import type { Way } from '~~/core/console/ways'
 import { spell } from '~~/core/durations/durations'
 import { lookUp } from '~~/core/company/lookups'
+import { contactOfEntry } from '~~/core/directory/entries'
 import type { Hit } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
+import { useLikely } from './likely'
 import { useLive } from './live'
 import { useWays } from './ways'
 
@@ -22,6 +24,7 @@ export const useField = defineStore('field', () => {
   const directory = useDirectory()
   const ways = useWays()
   const live = useLive()
+  const likely = useLikely()
   const text = ref('')
   /** Somebody chosen by hand from the floor; typing forgets them. */
   const picked = ref<DeviceId | null>(null)
@@ -32,8 +35,11 @@ export const useField = defineStore('field', () => {
   /** The call that was in hand when it began to be said whom it is for: what is typed is meant for that one. */
   const meant = ref<CallId | null>(null)
   const inHand = () => desk.baton?.id ?? null
+  /** Where that call probably belongs, as it was known when typing began. */
+  let probable: ReadonlySet<DeviceId> = new Set()
   watch([() => text.value === '' && picked.value === null, () => desk.done], () => {
     meant.value = inHand()
+    probable = likely.ids
   }, { flush: 'sync' })
 
   /** A digit after # takes from a park slot, after * it parks there. */
@@ -43,10 +49,16 @@ export const useField = defineStore('field', () => {
   const hits = computed<Hit[]>(() => {
     if (short.value) return []
     if (picked.value) return [{ id: picked.value, score: 1, because: null }]
-    return slotMode.value ? [] : directory.index.search(text.value, mostHits, freeFirst)
+    return slotMode.value ? [] : directory.index.search(text.value, mostHits, preference)
   })
-  /** Among those who are found as well as each other, whoever is free stands first; nobody moves when that changes later. */
-  const freeFirst = (id: DeviceId) => toRaw(live.presences).get(id)?.lit === false ? 0 : 1
+  /**
+   * Among those who are found as well as each other, whoever this caller probably wants stands first, then whoever is free, contacts outside last;
+   * nobody moves when that changes later.
+   */
+  function preference(id: DeviceId): number {
+    if (contactOfEntry(id) !== null) return -1
+    return (probable.has(id) ? 2 : 0) + (toRaw(live.presences).get(id)?.lit === false ? 0 : 1)
+  }
 
   const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
   const best = computed(() => hits.value[Math.min(selected.value, hits.value.length - 1)] ?? null)

@@ -4,6 +4,9 @@ import { type Aim, aimed, type Aims, goneFor, meaningsOf } from '~~/core/console
 import type { Call, DeviceId } from '~~/core/calls/model'
 import type { Console, Deed } from '~~/core/console/console'
 import { passing, type Way, waysTo, waysToNumber } from '~~/core/console/ways'
+import { contactOfEntry } from '~~/core/directory/entries'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { useContacts } from './contacts'
 import { useDesk } from './desk'
 import { useDialogs } from './dialogs'
 import { useDirectory } from './directory'
@@ -15,6 +18,7 @@ export const useWays = defineStore('ways', () => {
   const desk = useDesk()
   const live = useLive()
   const directory = useDirectory()
+  const contacts = useContacts()
   const dialogs = useDialogs()
   const ending = useEnding()
   /** A line of text to send along with the next call that is passed on. */
@@ -104,7 +108,19 @@ export const useWays = defineStore('ways', () => {
 
   function to(id: DeviceId): Way[] {
     const now = console()
+    const outside = contactOfEntry(id)
+    if (outside !== null) return toContact(outside)
     return now ? waysTo(now, id) : []
+  }
+
+  /** To the first number of somebody outside, or to the mobile that they have beside it. */
+  function toContact(id: string): Way[] {
+    const contact = contacts.known.get(id)
+    const [first, ...others] = contact?.numbers ?? []
+    if (!contact || !first) return []
+    const mobile = others.find(({ kind }) => kind === 'mobile')
+    const reach = ({ number }: { number: string }) => toNumber(number, `${contact.name}, ${formatNumber(number)}`)
+    return [...reach(first), ...(mobile ? reach(mobile).slice(0, 1).map((way): Way => ({ ...way, id: 'mobile', label: 'Mobile', key: 'F9' })) : [])]
   }
 
   /** To a number outside, or to a short number that was typed; `shown`: how it is said. */

@@ -23,11 +23,19 @@ describe('the floor', () => {
       expect(front.height).toBeGreaterThanOrEqual(smallest.height)
       if (size.width >= smallest.width) expect(front.columns * smallest.width * front.scale).toBeLessThanOrEqual(size.width)
       for (const { plate, windows } of placed(people, front)) {
-        expect(plate.column).toBeLessThan(front.columns)
+        expect(plate.column).toBeLessThan(front.columns * front.parts)
         if (windows[0]) expect(windows[0].column).toBe(plate.column)
-        for (const window of windows) expect(window.column).toBeLessThan(front.columns)
+        for (const window of windows) expect(window.column).toBeLessThan(front.columns * front.parts)
       }
     }))
+  })
+
+  it('is divided where not nearly all have room: no part is higher than the room', () => {
+    const many = Array.from({ length: 60 }, (_, index) => 20 + index)
+    const front = frontOf(many, { width: 1200, height: 430 }, 'names')
+    expect(front.parts).toBeGreaterThan(8)
+    expect(front.rows * front.height).toBeLessThanOrEqual(430)
+    expect(frontOf(many.slice(0, 10), { width: 1200, height: 430 }, 'names').parts).toBe(1)
   })
 
   it('fills its columns evenly: nobody stands alone in the last', () => {

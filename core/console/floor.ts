@@ -17,6 +17,8 @@ const largest = 1.6
 const step = 0.02
 /** How much higher than its width asks for a window may grow where rows are few. */
 const stretched = 1.35
+/** So many times the height of the room the columns may be before the floor is divided. */
+const most = 2
 
 export interface Front {
   columns: number
@@ -26,12 +28,15 @@ export interface Front {
   scale: number
   /** The height of a place, in CSS pixels. */
   height: number
+  /** How many such fronts stand one below the other: more than one where not nearly all have room. */
+  parts: number
   /** For each department, how many places stay empty before its plate: a plate never ends a column. */
   gaps: number[]
 }
 
 /**
- * The largest windows with which everybody is in sight; the smallest, in as few rows as the width allows, when there is no room for all.
+ * The largest windows with which everybody is in sight; the smallest, in as few rows as the width allows, when there is no room for all. Where not even
+ * half of them have room, columns end where the room does, and go on below in the next part.
  * @param departments how many people each has, in their order
  */
 export function frontOf(departments: readonly number[], room: Size, density: Density): Front {
@@ -42,12 +47,15 @@ export function frontOf(departments: readonly number[], room: Size, density: Den
     if (columns < 1 || rows < 2 || !fits(departments, columns, rows)) continue
     // Columns of even length: no last one with a single person in it.
     while (rows > 2 && fits(departments, columns, rows - 1)) rows--
-    return { columns, rows, scale, height: Math.min(room.height / rows, height * scale * stretched), gaps: gapsOf(departments, rows) }
+    return { columns, rows, scale, height: Math.min(room.height / rows, height * scale * stretched), parts: 1, gaps: gapsOf(departments, rows) }
   }
   const columns = Math.max(1, Math.floor(room.width / width))
   let rows = Math.max(2, Math.ceil(placesOf(departments, []) / columns))
   while (!fits(departments, columns, rows)) rows++
-  return { columns, rows, scale: 1, height, gaps: gapsOf(departments, rows) }
+  const inSight = Math.floor(room.height / height)
+  if (inSight < 2 || rows <= most * inSight) return { columns, rows, scale: 1, height, parts: 1, gaps: gapsOf(departments, rows) }
+  const gaps = gapsOf(departments, inSight)
+  return { columns, rows: inSight, scale: 1, height, parts: Math.ceil(placesOf(departments, gaps) / (columns * inSight)), gaps }
 }
 
 function fits(departments: readonly number[], columns: number, rows: number): boolean {

@@ -60,3 +60,20 @@ function groupEntry(company: Company, { id, name, number, distribution, departme
     isGroup: true,
   }
 }
+
+/** Ids of contacts never look like those of anything inside. */
+const contactPrefix = 'contact:'
+
+/** The contact whose entry it is, or null for anybody of ours. */
+export function contactOfEntry(id: string): string | null {
+  return id.startsWith(contactPrefix) ? id.slice(contactPrefix.length) : null
+}
+
+/** Somebody outside, found by name, company, numbers, and "customer" or "contact". */
+export function contactEntry(contact: { id: string, name: string, kind: string, numbers: { number: string }[] }, company: string): DirectoryEntry {
+  return {
+    id: `${contactPrefix}${contact.id}`, telephones: [], extension: '', first: '', last: contact.name, nickname: null, former: null, department: '',
+    departmentName: company, site: '', role: contact.kind === 'company' ? 'Company' : 'Contact', room: '', handles: [], mobile: null, direct: null,
+    numbers: contact.numbers.map(({ number }) => number),
+  }
+}

@@ -34,6 +34,8 @@ export interface DirectoryEntry {
   direct: string | null
   /** A group or queue, named by `last`: found after people of that name and before the people who belong to it. */
   isGroup?: boolean
+  /** Somebody outside, named by `last`, with all their numbers (E.164). */
+  numbers?: string[]
   /** A zone of loudspeakers, named by `last`: found after everybody who can be called. */
   isZone?: boolean
 }
@@ -184,7 +186,7 @@ export class Directory {
     add('role', entry.role)
     add('room', entry.room)
     for (const topic of entry.handles) add('handles', topic)
-    for (const number of [entry.mobile, entry.direct, ...entry.extension.split(', ')])
+    for (const number of [entry.mobile, entry.direct, ...entry.numbers ?? [], ...entry.extension.split(', ')])
       if (number) this.numbers.push({ digits: number.replace(/\D/g, ''), entry: at })
     this.remembered.clear()
   }

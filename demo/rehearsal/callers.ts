@@ -2,6 +2,7 @@ import type { Party } from '../../core/calls/model'
 import type { Chance } from '../company/chance'
 import type { Company, Department, Person } from '../../core/company/company'
 import { telephonesOf } from '../../core/company/lookups'
+import type { Regular } from '../company/contacts'
 import { companies, firstNames, lastNames } from '../company/names'
 
 /** Somebody outside who wants something, and how they take waiting. Times are milliseconds. */
@@ -27,8 +28,25 @@ const openings = {
   topic: ['I\'m calling about {topic}.', 'Who do I talk to about {topic}?', 'It\'s about {topic}, is that you?', 'Hello, {topic}, please.'],
 } as const
 
-/** Invents a caller: who they are, what they dial, whom or what they ask for and how they say it. */
-export function inventCaller(company: Company, chance: Chance): Caller {
+const callsAgain = 0.5
+const asUsual = 0.85
+
+/** Invents a caller: who they are, what they dial, whom or what they ask for and how they say it. About half of them have called before. */
+export function inventCaller(company: Company, chance: Chance, regulars: readonly Regular[], at: number): Caller {
+  return regulars.length > 0 && chance.happens(callsAgain) ? regularCaller(company, chance, chance.pick(regulars), at) : stranger(company, chance)
+}
+
+/** Who calls again wants what they usually want, mostly. */
+function regularCaller(company: Company, chance: Chance, regular: Regular, at: number): Caller {
+  const { department, telephone } = regular.wants(at)
+  const person = company.people[company.telephones[telephone ?? '']?.person ?? '']
+  const usual = person ? () => personWish(company, person, chance) : () => topicWish(company, chance, department)
+  const wants = chance.happens(asUsual) ? usual() : topicWish(company, chance)
+  const party = { number: regular.number, name: chance.happens(0.3) ? regular.name : null }
+  return callerWho(company, chance, party, chance.happens(0.5) ? `${regular.name}${regular.firm ? ` from ${regular.firm}` : ''} here. ` : '', wants)
+}
+
+function stranger(company: Company, chance: Chance): Caller {
   const name = `${chance.pick(firstNames)} ${chance.pick(lastNames)}`
   const party = { number: chance.happens(0.06) ? null : outsideNumber(chance), name: chance.happens(0.55) ? name : null }
   const operators = company.groups[company.settings.operators]!.members
@@ -36,8 +54,12 @@ export function inventCaller(company: Company, chance: Chance): Caller {
     ({ id }) => telephonesOf(company, id)[0] && !telephonesOf(company, id).some(telephone => operators.includes(telephone.id)),
   )
   const wants = chance.happens(0.5) ? personWish(company, chance.pick(reachable), chance) : topicWish(company, chance)
-  const direct = company.telephones[[...wants.helpedBy][0]!]?.direct
   const hello = chance.happens(0.5) ? `${name}${chance.happens(0.5) ? ` from ${chance.pick(companies)}` : ''} here. ` : ''
+  return callerWho(company, chance, party, hello, wants)
+}
+
+function callerWho(company: Company, chance: Chance, party: Party, hello: string, wants: Wish): Caller {
+  const direct = company.telephones[[...wants.helpedBy][0]!]?.direct
   return {
     party,
     number: chance.happens(0.08) && direct ? direct : lineFor(company, wants.department, chance),
@@ -69,9 +91,9 @@ function personWish(company: Company, person: Person, chance: Chance): Wish {
   }
 }
 
-function topicWish(company: Company, chance: Chance): Wish {
+function topicWish(company: Company, chance: Chance, of?: string): Wish {
   const departments: Department[] = Object.values(company.departments).filter(department => department.id !== 'relay')
-  const department = chance.pick(departments)
+  const department = (of !== undefined && company.departments[of]) || chance.pick(departments)
   return {
     opening: sentence(chance.pick(openings.topic).replace('{topic}', chance.pick(department.handles))),
     helpedBy: new Set(

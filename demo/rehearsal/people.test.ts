@@ -5,6 +5,7 @@ import { chanceFrom } from '../company/chance'
 import { merrowby } from '../company/merrowby'
 import { faultsOf } from '../../core/company/check'
 import { Agenda } from './agenda'
+import { regularsOf } from '../company/contacts'
 import { inventCaller } from './callers'
 
 const company = merrowby()
@@ -29,13 +30,16 @@ describe('the agenda', () => {
 })
 
 describe('invented callers', () => {
-  const callers = Array.from({ length: 600 }, (_, seed) => inventCaller(company, chanceFrom(seed)))
+  const regulars = regularsOf(company)
+  const at = Date.UTC(2031, 4, 12, 9)
+  const invent = (seed: number) => inventCaller(company, chanceFrom(seed), regulars, at)
+  const callers = Array.from({ length: 600 }, (_, seed) => invent(seed))
 
   it('dial numbers of ours, from numbers set aside for fiction', () => {
     const ours = new Set(Object.values(company.lines).map(line => line.number))
     for (const { number, party } of callers) {
       expect(ours.has(number) || telephones.some(({ direct }) => direct === number)).toBe(true)
-      if (party.number) expect(party.number).toMatch(/^\+44(7700900|2079460)\d{3}$/)
+      if (party.number) expect(party.number).toMatch(/^\+44(7700900|2079460|1314960|1614960)\d{3}$/)
     }
   })
 
@@ -48,8 +52,23 @@ describe('invented callers', () => {
   })
 
   it('are the same for the same seed, and different from each other', () => {
-    expect(inventCaller(company, chanceFrom(5))).toEqual(inventCaller(company, chanceFrom(5)))
+    expect(invent(5)).toEqual(invent(5))
     expect(new Set(callers.map(caller => caller.opening)).size).toBeGreaterThan(300)
+  })
+
+  it('call again and again, half of them, mostly for what they usually want; some habits change', () => {
+    const again = callers.filter(({ party }) => regulars.some(({ number }) => number === party.number))
+    expect(again.length).toBeGreaterThan(200)
+    const usual = again.filter(({ party, helpedBy }) => {
+      const { department } = regulars.find(({ number }) => number === party.number)!.wants(at)
+      return [...helpedBy].some(device => company.people[company.telephones[device]!.person ?? '']?.department === department)
+    })
+    expect(usual.length / again.length).toBeGreaterThan(0.8)
+    const later = at + 80 * 24 * 60 * 60_000
+    const changed = regulars.filter(({ wants }) => wants(at).department !== wants(later).department)
+    expect(changed.length).toBeGreaterThan(5)
+    expect(changed.length).toBeLessThan(regulars.length / 2)
+    expect(new Set(regulars.map(({ number }) => number)).size).toBe(regulars.length)
   })
 })
 

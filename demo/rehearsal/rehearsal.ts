@@ -7,6 +7,7 @@ import { chanceFrom, type Chance } from '../company/chance'
 import type { Company } from '../../core/company/company'
 import { Agenda, type Intention } from './agenda'
 import { WorkingDay } from './day'
+import { type Regular, regularsOf } from '../company/contacts'
 import { type Caller, inventCaller, outsideNumber } from './callers'
 
 const second = 1_000
@@ -42,11 +43,13 @@ export class Rehearsal {
   private readonly colleagues: DeviceId[]
   private readonly day: WorkingDay
   private opened: number | null = null
+  private readonly regulars: Regular[]
 
   constructor(private readonly company: Company, private readonly options: RehearsalOptions, start: number) {
     this.chance = chanceFrom(options.seed)
     this.operators = new Set(company.groups[company.settings.operators]?.members ?? [])
     this.colleagues = Object.keys(company.telephones).filter(id => !this.operators.has(id))
+    this.regulars = regularsOf(company)
     this.day = new WorkingDay(start, options.localOffset ?? 0)
     if (options.callerEvery !== null) this.agenda.add(start, this.open)
     if (options.livelyColleagues) this.beginTheDay(start)
@@ -116,7 +119,7 @@ export class Rehearsal {
   private nextCaller: Intention = (state, now) => {
     const rarer = this.options.grows ? Math.max(1, rareAtFirst - (rareAtFirst - 1) * (now - this.opened!) / growing) : 1
     this.agenda.add(now + this.chance.gap(this.options.callerEvery! * rarer), this.nextCaller)
-    const caller = inventCaller(this.company, this.chance)
+    const caller = inventCaller(this.company, this.chance, this.regulars, now + (this.options.localOffset ?? 0))
     this.offered.push(caller)
     return { service: 'offerCall', trunk: this.chance.pick(Object.keys(state.company.trunks)), party: caller.party, number: caller.number }
   }

@@ -5,6 +5,7 @@ import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
 import type { Distribution, PageRank, PagingRight, Ringing } from '~~/core/company/company'
 import type { SpeedKey } from '~~/core/speed-keys/key'
+import type { ContactKind } from '~~/shared/contacts'
 import type { MessageKind } from '~~/shared/messages'
 import type { Role } from '~~/shared/roles'
 import type { PreferencesChange } from '~~/shared/preferences'
@@ -54,6 +55,30 @@ export const KeyPageEntity = defineEntity({
     version: p.integer(),
     keys: p.json<SpeedKey[]>(),
   },
+})
+
+/** Whom we know outside. One that was removed stays, without what was known, so that consoles hear of it. */
+export const ContactEntity = defineEntity({
+  name: 'Contact',
+  properties: {
+    id: p.string().primary(),
+    kind: p.string().$type<ContactKind>(),
+    name: p.string(),
+    company: p.string().nullable(),
+    language: p.string(),
+    note: p.text(),
+    readFirst: p.boolean(),
+    mark: p.string(),
+    version: p.integer().default(1),
+    change: p.integer(),
+    removed: p.boolean().default(false),
+    changedBy: p.string(),
+  },
+})
+
+export const ContactNumberEntity = defineEntity({
+  name: 'ContactNumber',
+  properties: { contact: p.string().primary(), number: p.string().primary(), kind: p.string(), position: p.integer() },
 })
 
 /** A missed call that somebody has dealt with: by calling back, or by saying so. */

@@ -2,13 +2,14 @@ import type { EntityManager } from '@mikro-orm/postgresql'
 import { eventVersion, type ExchangeState, type NumberedEvent } from '~~/core/calls/model'
 import { type Snapshot, snapshotOf } from '~~/core/calls/snapshot'
 import { type BlockChange, blocks } from './projections/blocks'
+import { type ConversationChange, conversations } from './projections/conversations'
 import { type ParkingChange, parkings } from './projections/parkings'
 import { livingCalls, type RecordChange, records } from './projections/records'
 import { type VoiceChange, voicemail } from './projections/voicemail'
 
 /** What goes into the journal, and with it into the tables that are made from it: in one transaction, and as often as one likes. */
 
-export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange
+export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange | ConversationChange
 
 export interface JournalItem {
   epoch: string
@@ -30,7 +31,7 @@ export function itemOf(event: NumberedEvent, before: ExchangeState, after: Excha
     epoch: after.epoch,
     seq: event.seq,
     event,
-    changes: [parkings, records, voicemail, blocks].flatMap((projection): Change[] => projection.changes(event, before, after)),
+    changes: [parkings, records, voicemail, blocks, conversations].flatMap((projection): Change[] => projection.changes(event, before, after)),
   }
 }
 
@@ -54,6 +55,7 @@ export async function writeChanges(em: EntityManager, items: readonly JournalIte
   await records.write(em, of<RecordChange>('record', 'lost'))
   await voicemail.write(em, of<VoiceChange>('voice'))
   await blocks.write(em, of<BlockChange>('block', 'unblock'))
+  await conversations.write(em, of<ConversationChange>('conversation'))
 }
 
 /** Whole batches go in as one JSON parameter: a fraction of the work of a statement built row by row. */

@@ -30,6 +30,7 @@ export async function readLog(em: EntityManager, person: Pick<SignedIn, 'device'
   if (query.from !== undefined) conditions.push({ startedAt: { $gte: new Date(query.from) } })
   if (query.until !== undefined) conditions.push({ startedAt: { $lt: new Date(query.until) } })
   if (query.number) conditions.push({ number: query.number })
+  if (query.device) conditions.push({ devices: { $contains: [query.device] } })
   if (!seesCallers(person.role)) conditions.push({ devices: { $contains: [person.device ?? ''] } })
   if (query.before) {
     const [at, id] = query.before.split('~')

@@ -6,7 +6,7 @@ import { beginning, itemOf, type JournalItem, writeChanges } from './items'
 
 const batchSize = 2_000
 const schema = 'rebuilding'
-const tables = ['call_record', 'parking', 'blocked_number', 'message'] as const
+const tables = ['call_record', 'parking', 'blocked_number', 'message', 'conversation'] as const
 
 interface Epoch { epoch: string, seq: number, at: Date, state: Snapshot }
 
@@ -16,8 +16,8 @@ interface Progress { readonly states: Map<string, ExchangeState>, readonly begun
 export interface Rebuilt { events: number, epochs: number }
 
 /**
- * Makes call records, parkings, blocked numbers and voicemail again from the journal. Calls and servers go on meanwhile: everything is made beside
- * the tables in use, and takes their place at one moment, with what has come until then. What was written before the journal kept its first
+ * Makes call records, parkings, blocked numbers, voicemail and conversations again from the journal. Calls and servers go on meanwhile: everything is
+ * made beside the tables in use, and takes their place at one moment, with what has come until then. What was written before the journal kept its first
  * states stays as it is, and so does whether a message has been read.
  * @param orm connected as the role that owns the database
  */
@@ -104,4 +104,6 @@ const exchangeOfTables = [
   `update "${schema}".message as made set read_at = kept.read_at from public.message as kept where made.id = kept.id`,
   `delete from public.message where kind = 'voice' and split_part(id, '-', 2) in ${ofKnownEpochs}`,
   `insert into public.message select * from "${schema}".message on conflict do nothing`,
+  `delete from public.conversation where split_part(call, '-', 1) in ${ofKnownEpochs}`,
+  `insert into public.conversation select * from "${schema}".conversation on conflict do nothing`,
 ]

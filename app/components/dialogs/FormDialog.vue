@@ -2,15 +2,21 @@
 import { focusField } from '~/stores/dialogs'
 
 /** A form over the console: its fields in the slot, what is wrong with all of it below them. */
-defineProps<{ open: boolean, title: string, action: string, failure: string | null, sending?: boolean, width?: string }>()
+const { first } = defineProps<{ open: boolean, title: string, action: string, failure: string | null, sending?: boolean, width?: string, first?: string }>()
 const emit = defineEmits<{ send: [], close: [] }>()
 const id = useId()
 
-/** Writing begins at once, in the first field that says nothing yet. */
+/** Writing begins at once, in the field named first or in the first that says nothing yet. */
 function begin(): void {
+  if (first) return document.getElementById(first)?.focus()
   const fields = [...document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(`#${id} :is(input:not([type="checkbox"]), textarea)`)]
   const empty = fields.find(field => field.value === '' && field.getAttribute('role') !== 'combobox')
   ;(empty ?? fields[0])?.focus()
+}
+/** A choice that is closed keeps Escape for itself; the dialog is what is meant. */
+function escape({ target }: KeyboardEvent): void {
+  const box = target as HTMLElement
+  if (box.getAttribute('role') === 'combobox' && box.getAttribute('aria-expanded') !== 'true') emit('close')
 }
 </script>
 
@@ -27,6 +33,7 @@ function begin(): void {
       :id="id"
       label-position="top"
       @submit.prevent="emit('send')"
+      @keydown.esc.capture="escape"
       @keydown.ctrl.enter.prevent="emit('send')"
     >
       <slot />

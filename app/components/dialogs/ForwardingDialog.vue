@@ -59,6 +59,7 @@ async function send(destination: string | null): Promise<void> {
     action="Forward"
     :failure="failure"
     width="min(30rem, 94vw)"
+    first="forward-to"
     @close="dialogs.forwarding = null"
     @send="send(to)"
   >

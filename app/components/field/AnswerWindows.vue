@@ -2,6 +2,9 @@
 import type { Group, Zone } from '~~/core/company/company'
 import type { DirectoryEntry } from '~~/core/directory/search'
 import { noTelephone, type Presence } from '~~/core/presence/presence'
+import { contactOfEntry } from '~~/core/directory/entries'
+import type { Contact } from '~~/shared/contacts'
+import { useContacts } from '~/stores/contacts'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
@@ -9,19 +12,23 @@ import { useLive } from '~/stores/live'
 const field = useField()
 const directory = useDirectory()
 const live = useLive()
+const contacts = useContacts()
 
-interface GroupAnswer { id: string, because: string | null, group: Group, zone?: undefined, person?: undefined, presence?: undefined }
-interface ZoneAnswer { id: string, because: string | null, group?: undefined, zone: Zone, person?: undefined, presence?: undefined }
-interface PersonAnswer { id: string, because: string | null, group?: undefined, zone?: undefined, person: DirectoryEntry, presence: Presence }
+interface Answer {
+  id: string
+  because: string | null
+  group?: Group
+  zone?: Zone
+  contact?: Contact
+  person?: DirectoryEntry
+  presence: Presence
+}
 
-const answers = computed(() => field.hits.flatMap((hit): (GroupAnswer | ZoneAnswer | PersonAnswer)[] => {
-  const group = directory.group(hit.id)
-  if (group) return [{ id: hit.id, group, because: hit.because }]
-  const zone = directory.zone(hit.id)
-  if (zone) return [{ id: hit.id, zone, because: hit.because }]
-  const person = directory.person(hit.id)
-  const presence = live.presences.get(hit.id) ?? noTelephone
-  return person ? [{ id: hit.id, person, presence, because: hit.because }] : []
+const answers = computed(() => field.hits.flatMap(({ id, because }): Answer[] => {
+  const presence = live.presences.get(id) ?? noTelephone
+  const contact = contacts.known.get(contactOfEntry(id) ?? '')
+  const [group, zone, person] = [directory.group(id), directory.zone(id), directory.person(id)]
+  return contact ?? group ?? zone ?? person ? [{ id, because, group, zone, contact, person, presence }] : []
 }))
 
 watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
@@ -48,7 +55,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
         v-call-target="answer.id"
         role="option"
         :aria-selected="index === field.selected"
-        :class="['answer', answer.group || answer.zone || answer.presence.lit ? 'lit' : 'unlit', `rank-${Math.min(index, 3)}`]"
+        :class="['answer', answer.group || answer.zone || answer.contact || answer.presence.lit ? 'lit' : 'unlit', `rank-${Math.min(index, 3)}`]"
         @click="field.selected = index"
         @dblclick="field.take(field.ways[0])"
       >
@@ -63,8 +70,13 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
           :zone="answer.zone"
           :site="directory.siteName(answer.zone.site)"
         />
+        <AnswerContact
+          v-else-if="answer.contact"
+          :contact="answer.contact"
+          :company="contacts.companyOf(answer.contact)?.name ?? ''"
+        />
         <AnswerPerson
-          v-else
+          v-else-if="answer.person"
           :person="answer.person"
           :presence="answer.presence"
           :top="index === 0"

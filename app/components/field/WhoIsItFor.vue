@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
+import { useLikely } from '~/stores/likely'
 import { useLive } from '~/stores/live'
 import { useWays } from '~/stores/ways'
 
@@ -10,6 +11,7 @@ const field = useField()
 const live = useLive()
 const keys = useHandKeys()
 const ways = useWays()
+const likely = useLikely()
 const input = useTemplateRef<HTMLInputElement>('input')
 
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
@@ -111,7 +113,7 @@ watch(busy, () => {
       </el-button>
       <p
         v-else
-        class="tip"
+        :class="['tip', { beside: likely.destinations.length }]"
       >
         <template v-if="ways.missed && !field.isSearching">
           {{ ways.missed }} has gone.
@@ -129,6 +131,7 @@ watch(busy, () => {
           Name, department, role, what it is about, or a number
         </template>
       </p>
+      <LikelyWays v-if="!field.isSearching && !field.slotMode && likely.destinations.length" />
     </div>
     <div class="tail">
       <RedialMenu />
@@ -188,6 +191,10 @@ input {
 
 .tip {
   grid-column: 1 / 3;
+}
+
+.tip.beside {
+  grid-column: 1;
 }
 
 .hint :deep(.first) {

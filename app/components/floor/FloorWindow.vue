@@ -21,6 +21,11 @@ const state = computed(() => {
   if (!presence.value || lit.value) return { what: props.density === 'names' ? '' : props.person.role, time: props.person.extension }
   return words.short(presence.value, desk.now)
 })
+/** Who has just become free, or rings, stands out for a moment. */
+const fresh = ref(false)
+watch(() => [lit.value, presence.value?.kind] as const, ([is, kind], [was, before]) => {
+  fresh.value = (is && !was) || (kind === 'ringing' && before !== 'ringing')
+})
 const label = computed(() => {
   const { first, last, extension, role } = props.person
   return `${first} ${last}. ${presence.value ? `${words.whole(presence.value, desk.now)}. ` : ''}${extension}, ${role}`
@@ -32,11 +37,12 @@ const label = computed(() => {
     <button
       v-call-target="person.id"
       type="button"
-      :class="['window', density, lit ? 'lit' : 'unlit', presence?.kind, { over: carrying.over?.target === person.id }]"
+      :class="['window', density, lit ? 'lit' : 'unlit', presence?.kind, { fresh, over: carrying.over?.target === person.id }]"
       :data-person="person.id"
       :tabindex="reachable ? 0 : -1"
       :aria-label="label"
       :title="label"
+      @animationend="fresh = false"
     >
       <span :class="['name', { long: person.first.length + person.last.length > longName }]"><span
         v-if="presence"
@@ -155,6 +161,18 @@ li {
 .unlit.doNotDisturb {
   background: var(--dark);
   color: var(--dark-ink);
+}
+
+@media (prefers-reduced-motion: no-preference) {
+  .window.fresh {
+    animation: fresh 1.6s ease-out;
+  }
+}
+
+@keyframes fresh {
+  from {
+    box-shadow: 0 0 0 2px var(--ink);
+  }
 }
 
 .window.over {

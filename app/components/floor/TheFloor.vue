@@ -1,42 +1,40 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useWindowSize } from '@vueuse/core'
 import { type Density, frontOf } from '~~/core/console/floor'
-import { useCarrying } from '~/stores/carrying'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
+import { useFloor } from '~/stores/floor'
 import { useLive } from '~/stores/live'
 import { usePreferences } from '~/stores/preferences'
 import { useQueues } from '~/stores/queues'
+import { placesOf } from './places'
 
 const directory = useDirectory()
 const live = useLive()
 const field = useField()
-const carrying = useCarrying()
+const shown = useFloor()
 const preferences = usePreferences()
 const queues = useQueues()
 const floor = useTemplateRef<HTMLElement>('floor')
 const room = useElementSize(floor)
+const { width: windowWidth, height: windowHeight } = useWindowSize()
+/** As a strip, the page scrolls and the floor is as high as it needs to be. */
+const strip = 960
 
-/** Everybody, or the members of one queue. */
-const departments = computed(() => {
-  const members = queues.only && new Set(queues.only.members)
-  if (!members) return directory.floor
-  return directory.floor.flatMap((block) => {
-    const people = block.people.filter(({ id }) => members.has(id))
-    return people.length > 0 ? [{ ...block, people }] : []
-  })
-})
+const departments = computed(() => shown.departments)
 const barHeight = 32
+/** So many people are drawn whether they are in sight or not. */
+const mostDrawn = 400
 /** Few people have room for what they are doing. */
 const density = computed<Density>(() => queues.only && preferences.density === 'names' ? 'windows' : preferences.density)
-const size = computed(() => ({ width: room.width.value, height: room.height.value - (queues.only ? barHeight : 0) }))
+const size = computed(() => {
+  const height = windowWidth.value <= strip ? windowHeight.value / 2 : room.height.value
+  return { width: room.width.value, height: height - (shown.filtered ? barHeight : 0) }
+})
 const front = computed(() => frontOf(departments.value.map(({ people }) => people.length), size.value, density.value))
-const rows = computed(() => front.value.rows)
-const columns = computed(() => front.value.columns)
-const rowHeight = computed(() => `${front.value.height}px`)
-const scale = computed(() => front.value.scale)
+/** What stands where, and in how many parts it is drawn. */
+const parts = computed(() => placesOf(departments.value, front.value))
 const free = computed(() => [...live.presences.values()].filter(presence => presence.lit).length)
-const freeOf = (people: { id: string }[]) => people.filter(({ id }) => live.presences.get(id)?.lit).length
 /** One window of the floor can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref<string | null>(null)
 const first = computed(() => departments.value[0]?.people[0]?.id ?? null)
@@ -57,8 +55,10 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
   if (key === 'ArrowDown') return windows[at + 1]
   if (key === 'ArrowUp') return windows[at - 1]
   if (key !== 'ArrowLeft' && key !== 'ArrowRight') return undefined
-  const { offsetLeft: x, offsetTop: y } = windows[at]!
-  const beyond = windows.filter(({ offsetLeft }) => key === 'ArrowRight' ? offsetLeft > x : offsetLeft < x)
+  const here = windows[at]!
+  const { offsetLeft: x, offsetTop: y } = here
+  const beyond = windows.filter(({ offsetLeft, parentElement }) =>
+    parentElement?.parentElement === here.parentElement?.parentElement && (key === 'ArrowRight' ? offsetLeft > x : offsetLeft < x))
   const column = key === 'ArrowRight' ? beyond[0]?.offsetLeft : beyond.at(-1)?.offsetLeft
   return beyond.filter(({ offsetLeft }) => offsetLeft === column).sort((a, b) => Math.abs(a.offsetTop - y) - Math.abs(b.offsetTop - y))[0]
 }
@@ -81,55 +81,32 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
       Everybody: {{ free }} of {{ directory.people.length }} free
     </h2>
     <p
-      v-if="queues.only"
+      v-if="shown.filtered"
       class="only"
     >
-      Only who serves the {{ queues.only.name }}
+      <span>Only {{ shown.words }}</span>
       <el-button
         size="small"
-        @click="queues.showOnly()"
+        @click="shown.everybody()"
       >
-        Everybody&nbsp;<kbd>;</kbd>
+        Everybody&nbsp;<kbd>)</kbd>
       </el-button>
     </p>
-    <ul :class="['front', density]">
-      <template
-        v-for="({ department, site, group, people }, index) in departments"
-        :key="department.id"
-      >
-        <li
-          v-for="gap in front.gaps[index]"
-          :key="`gap ${gap}`"
-          aria-hidden="true"
-        />
-        <li class="plate">
-          <h3>
-            <button
-              v-call-target="group"
-              type="button"
-              :class="{ over: group !== null && carrying.over?.target === group }"
-              :disabled="group === null"
-              tabindex="-1"
-              :aria-label="`${department.name}, ${site}: ${freeOf(people)} of ${people.length} free`"
-              :title="`${department.name}, ${site}`"
-              @click="group && field.pick(group)"
-            >
-              <span class="department">{{ department.name }}</span>
-              <span class="free">{{ freeOf(people) }}/{{ people.length }}</span>
-              <span class="site">{{ site }}</span>
-            </button>
-          </h3>
-        </li>
-        <FloorWindow
-          v-for="person in people"
-          :key="person.id"
-          :person="person"
-          :density="density"
-          :reachable="(reachable ?? first) === person.id"
-          @click="field.pick(person.id)"
-        />
-      </template>
-    </ul>
+    <FloorFront
+      v-for="(places, index) in parts"
+      :key="index"
+      :places="places"
+      :front="front"
+      :density="density"
+      :reachable="reachable ?? first"
+      :always="directory.people.length <= mostDrawn"
+    />
+    <p
+      v-if="shown.filtered && !departments.length"
+      class="empty"
+    >
+      Nobody. <kbd>)</kbd> shows everybody again.
+    </p>
     <p
       v-if="!directory.people.length"
       class="empty"
@@ -148,18 +125,6 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
   scrollbar-width: thin;
 }
 
-.front {
-  position: relative;
-  display: grid;
-  grid-template-rows: repeat(v-bind(rows), v-bind(rowHeight));
-  grid-template-columns: repeat(v-bind(columns), minmax(0, 1fr));
-  grid-auto-flow: column;
-  column-gap: var(--space-3);
-  padding-inline: var(--space-4);
-  font-size: calc(var(--type-2) * v-bind(scale));
-  --floor-row: calc(v-bind(rowHeight) - 2px);
-}
-
 .only {
   display: flex;
   gap: var(--space-4);
@@ -167,70 +132,6 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
   height: 2rem;
   padding-inline: var(--space-4);
   font: 600 var(--type-3) var(--font-sign);
-}
-
-.plate {
-  min-width: 0;
-  border-bottom: 2px solid var(--edge-strong);
-}
-
-h3 {
-  height: 100%;
-  font: 700 1em/1.1 var(--font-sign);
-}
-
-.plate button {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0 0.4em;
-  align-content: end;
-  align-items: baseline;
-  width: 100%;
-  height: 100%;
-  padding: 0 var(--space-2);
-  overflow: hidden;
-  background: none;
-  border: 0;
-  color: inherit;
-  font: inherit;
-  text-align: left;
-  white-space: nowrap;
-  cursor: pointer;
-}
-
-.department {
-  overflow: hidden;
-  font-size: 0.92em;
-  letter-spacing: -0.02em;
-  text-overflow: ellipsis;
-}
-
-.plate button:disabled {
-  cursor: default;
-}
-
-.plate button.over {
-  outline: 3px solid var(--focus);
-}
-
-.free,
-.site {
-  color: var(--ink-faint);
-  font: 500 0.9em var(--font-text);
-}
-
-.site {
-  display: none;
-  grid-column: 1 / 3;
-}
-
-.windows .site,
-.rooms .site {
-  display: block;
-}
-
-.rooms .plate button {
-  font-size: 1.3em;
 }
 
 .empty {

@@ -5,6 +5,7 @@ import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { longestLabel, type SpeedKey } from '~~/core/speed-keys/key'
 import type { LogRow } from '~~/shared/log'
+import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
@@ -16,6 +17,7 @@ const desk = useDesk()
 const live = useLive()
 const dialogs = useDialogs()
 const speedKeys = useSpeedKeys()
+const contacts = useContacts()
 const failure = ref<string | null>(null)
 const keyMade = ref('')
 watch(() => props.row.id, () => {
@@ -29,6 +31,10 @@ const key = computed<SpeedKey | null>(() => {
   if (!number || number === desk.device) return null
   return number.startsWith('+') ? { kind: 'number', of: number, label: props.row.name?.slice(0, longestLabel) ?? null } : speedKeys.keyOf(number)
 })
+
+function saveCaller(): void {
+  dialogs.contact = contacts.pageOf(props.row.number, props.row.name)
+}
 
 async function makeKey(): Promise<void> {
   keyMade.value = await speedKeys.add(key.value) ? `There is a key on the page ${speedKeys.open?.name} now.` : ''
@@ -96,6 +102,12 @@ async function call(): Promise<void> {
         @click="dialogs.blocking = row.number"
       >
         Block…
+      </el-button>
+      <el-button
+        v-if="contacts.sees && row.number?.startsWith('+')"
+        @click="saveCaller"
+      >
+        {{ contacts.of(row.number) ? 'Edit contact' : 'Save caller' }}
       </el-button>
       <el-button
         v-if="desk.operates && key"

@@ -3,24 +3,29 @@ import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
 import type { LogPage, LogRow } from '~~/shared/log'
 
-/** The latest calls with a number outside (E.164; null: none is known), but for one. */
-const props = defineProps<{ number: string | null, except?: string }>()
+/** The latest calls with a number outside (E.164; null: none is known), but for one; or those of a telephone of ours. */
+const props = defineProps<{ number: string | null, device?: string, except?: string }>()
 const shown = 8
 
 const earlier = ref<LogRow[] | null>(null)
 const failure = ref<string | null>(null)
-watch(() => [props.except, props.number] as const, async ([except, number]) => {
+watch(() => [props.except, props.number, props.device] as const, async ([except, number, device]) => {
   earlier.value = null
   failure.value = null
-  if (!number) return
+  if (!number && !device) return
   try {
-    const { rows } = await $fetch<LogPage>('/api/calls', { query: { number, limit: shown + 1 } })
-    if (props.number === number && props.except === except) earlier.value = rows.filter(row => row.id !== except).slice(0, shown)
+    const { rows } = await $fetch<LogPage>('/api/calls', { query: { ...(device ? { device } : { number }), limit: shown + 1 } })
+    if (props.number === number && props.except === except && props.device === device) earlier.value = rows.filter(row => row.id !== except).slice(0, shown)
   }
   catch (error) {
     failure.value = sentenceOf(error)
   }
 }, { immediate: true })
+const words = computed(() => {
+  if (!props.number && !props.device) return 'No number is known: nothing earlier can be found.'
+  if (!earlier.value) return 'Looking …'
+  return props.device ? 'No call yet.' : 'No other call with this number.'
+})
 </script>
 
 <template>
@@ -30,7 +35,7 @@ watch(() => [props.except, props.number] as const, async ([except, number]) => {
       :key="row.id"
     >
       <span class="at">{{ dayjs(row.startedAt).format('D MMM H:mm') }}</span>
-      <span>{{ becameOf(row) }}</span>
+      <span>{{ device ? `${whoCalled(row)}: ` : '' }}{{ becameOf(row) }}</span>
       <span class="lasted">{{ row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : '' }}</span>
     </li>
   </ul>
@@ -38,7 +43,7 @@ watch(() => [props.except, props.number] as const, async ([except, number]) => {
     v-else
     class="soft"
   >
-    {{ failure ?? (number ? earlier ? 'No other call with this number.' : 'Looking …' : 'No number is known: nothing earlier can be found.') }}
+    {{ failure ?? words }}
   </p>
 </template>
 

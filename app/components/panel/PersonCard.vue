@@ -60,7 +60,7 @@ const others = computed(() => {
       class="content"
       tabindex="0"
     >
-      <dl>
+      <dl class="facts">
         <template
           v-for="fact in facts"
           :key="fact.what"
@@ -86,26 +86,18 @@ const others = computed(() => {
           </li>
         </ul>
       </template>
+      <template v-if="desk.operates && person.telephones.length">
+        <h3>Last calls</h3>
+        <EarlierCalls
+          :number="null"
+          :device="person.id"
+        />
+      </template>
     </div>
   </aside>
 </template>
 
 <style scoped>
-dl {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
-  gap: var(--space-1) var(--space-4);
-}
-
-dt {
-  color: var(--ink-soft);
-}
-
-dd {
-  margin: 0;
-  overflow-wrap: anywhere;
-}
-
 h3 {
   padding-top: var(--space-4);
 }

@@ -1,12 +1,9 @@
 <script setup lang="ts">
 import type { Call } from '~~/core/calls/model'
 import { outsideParty } from '~~/core/console/console'
-import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
-import { useDirectory } from '~/stores/directory'
 
 const desk = useDesk()
-const directory = useDirectory()
 
 /** The call in question: one chosen by hand, the one in hand, or whoever is next; it stays to be read a while when it is over. */
 const current = computed(() => {
@@ -16,7 +13,6 @@ const current = computed(() => {
 const call = computed<Call | null>(before => current.value ?? before ?? null)
 const party = computed(() => call.value && outsideParty(call.value, desk.device))
 const name = computed(() => call.value ? desk.otherName(call.value) : '')
-const line = computed(() => directory.line(call.value?.line ?? null)?.name)
 const number = computed(() => party.value?.number ?? null)
 </script>
 
@@ -31,9 +27,13 @@ const number = computed(() => party.value?.number ?? null)
       class="content"
       tabindex="0"
     >
-      <p class="about">
-        {{ [party?.name && number && formatNumber(number), line, current ? null : 'over'].filter(Boolean).join(' · ') }}
+      <p
+        v-if="!current"
+        class="soft"
+      >
+        This call is over.
       </p>
+      <CallerFacts :call="call" />
       <h3>What happened</h3>
       <CallStory :call="call" />
       <h3>Earlier calls</h3>
@@ -50,9 +50,3 @@ const number = computed(() => party.value?.number ?? null)
     </p>
   </aside>
 </template>
-
-<style scoped>
-.about {
-  font-size: var(--type-3);
-}
-</style>

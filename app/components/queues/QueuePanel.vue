@@ -1,17 +1,14 @@
 <script setup lang="ts">
-import { heatOf } from '~~/core/console/lateness'
+import { type Place, settle } from '~~/core/console/stillness'
 import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
-import { expectedWait, tellPlace } from '~~/core/queues/expected-wait'
-import { urgency } from '~~/core/calls/promises'
+import { expectedWait } from '~~/core/queues/expected-wait'
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
 import { useQueues } from '~/stores/queues'
-import { useWays } from '~/stores/ways'
 
 /** One queue, live: who waits in it and what can be done for them, and who serves it. */
 const props = defineProps<{ board: QueueBoard }>()
@@ -20,29 +17,16 @@ const desk = useDesk()
 const live = useLive()
 const directory = useDirectory()
 const field = useField()
-const ways = useWays()
 const { short } = usePresenceWords()
 
-const calls = computed(() => props.board.waiting.map(({ call, since }) => {
-  const used = urgency({ since, promise: props.board.promise || null }, desk.now)
-  const said = call.caption?.device === call.calling ? call.caption.text : null
-  return {
-    id: call.id,
-    name: directory.nameOf(call.calling, call.party),
-    number: call.party?.name && call.party.number ? formatNumber(call.party.number) : '',
-    waits: spell(desk.now - since),
-    line: directory.line(call.line)?.name ?? '',
-    by: call.passing ? `from ${directory.nameOf(call.passing.by)}` : '',
-    refused: call.refusedBy.length,
-    rings: call.connections.filter(({ offeredBy }) => offeredBy).map(({ device }) => directory.nameOf(device)),
-    tries: call.hunting?.group === props.board.id ? call.hunting.tried.length : 0,
-    told: call.told ? tellPlace(call.told) : '',
-    said,
-    used,
-    heat: heatOf(used),
-  }
-}))
-const order = { free: 0, busy: 1, paused: 2, away: 3 }
+/** Who waits keeps their place under the hand: whoever goes leaves a gap. */
+const resting = useHandOn(useTemplateRef<HTMLElement>('waiting'))
+const places = shallowRef<Place<QueueBoard['waiting'][number]>[]>([])
+function arrange(resting: boolean): void {
+  places.value = settle(places.value, props.board.waiting, ({ call }) => call.id, resting)
+}
+watch([() => props.board, resting], () => arrange(resting.value), { immediate: true })
+/** In the company's order: nobody moves because a call comes or goes. */
 const members = computed(() => (live.state?.company.groups[props.board.id]?.members ?? []).map((id) => {
   const presence = live.presences.get(id)
   const words = presence ? short(presence, desk.now) : { what: '', time: '' }
@@ -52,7 +36,7 @@ const members = computed(() => (live.state?.company.groups[props.board.id]?.memb
     place: placeOf(live.state!, props.board.id, id, presence),
     words: [absence && absenceWords(absence, desk.now), `${words.what} ${words.time}`.trim()].filter(Boolean).join(' · '),
   }
-}).sort((a, b) => order[a.place] - order[b.place]))
+}))
 const shownOnly = computed(() => queues.only?.id === props.board.id)
 
 const dialogs = useDialogs()
@@ -75,18 +59,6 @@ const manner = computed(() => {
     free === 0 && wait !== null && `whoever joins now waits about ${spell(wait)}`,
   ].filter(Boolean).join(', ')
 })
-
-function place(call: string, where: 'first' | 'last'): void {
-  void desk.ask({ service: 'putInQueue', call, place: where })
-}
-
-function toOperators(call: string): void {
-  void desk.ask({ service: 'deflectCall', call, from: props.board.id, to: live.state!.company.settings.operators })
-}
-
-function answer(call: string): void {
-  void ways.perform({ do: 'ask', request: { service: 'directedPickupCall', call } })
-}
 </script>
 
 <template>
@@ -105,16 +77,48 @@ function answer(call: string): void {
       </el-button>
     </header>
     <div
-      class="content"
+      ref="waiting"
+      class="content waiting"
       tabindex="0"
+      role="group"
+      aria-label="Calls"
     >
       <p :class="{ alarm: board.open && isDeserted(board) }">
         {{ board.waiting.length ? `${board.waiting.length} waiting` : 'Nobody waits' }}, {{ spell(board.promise) }} promised.
-        {{ !board.open ? '' : isDeserted(board) ? 'Nobody is there to answer: whoever is sent here goes on at once.' : '' }}
+        {{ board.open && isDeserted(board) ? 'Nobody is there to answer: whoever is sent here goes on at once.' : '' }}
       </p>
-      <p class="about">
+      <ol
+        v-if="places.length"
+        aria-label="Who waits"
+      >
+        <template
+          v-for="place in places"
+          :key="place.id"
+        >
+          <QueueCall
+            v-if="place.item"
+            v-bind="place.item"
+            :board="board"
+            @placed="arrange(false)"
+          />
+          <li
+            v-else
+            class="gone"
+          >
+            Does not wait here any more.
+          </li>
+        </template>
+      </ol>
+      <p class="soft">
         {{ manner }}
       </p>
+    </div>
+    <div
+      class="content"
+      tabindex="0"
+      role="group"
+      aria-label="Opening and members"
+    >
       <p
         v-if="desk.operates"
         :class="['opening', { alarm: !board.open }]"
@@ -137,82 +141,6 @@ function answer(call: string): void {
           As its hours say
         </el-button>
       </p>
-      <ol
-        v-if="calls.length"
-        aria-label="Who waits"
-      >
-        <li
-          v-for="(call, index) in calls"
-          :key="call.id"
-          class="call"
-        >
-          <RibbonTime
-            :used="call.used"
-            :heat="call.heat"
-          />
-          <p class="who">
-            <span>{{ call.waits }}</span> <strong>{{ call.name }}</strong> {{ call.number }}
-          </p>
-          <p class="about">
-            {{ [call.line, call.by, call.refused ? `left by ${call.refused}` : ''].filter(Boolean).join(' · ') }}
-          </p>
-          <p
-            v-if="call.rings.length || call.tries || call.told"
-            class="about"
-          >
-            {{ [
-              call.rings.length ? `rings at ${call.rings.join(', ')}` : '',
-              call.tries > 1 ? `${call.tries} tries` : '',
-              call.told ? `heard: “${call.told}”` : '',
-            ].filter(Boolean).join(' · ') }}
-          </p>
-          <p
-            v-if="call.said"
-            class="about"
-          >
-            “{{ call.said }}”
-          </p>
-          <p
-            v-if="desk.operates"
-            class="acts"
-          >
-            <el-button
-              size="small"
-              type="primary"
-              :disabled="!live.working"
-              :aria-label="`Answer ${call.name} from the ${board.name}`"
-              @click="answer(call.id)"
-            >
-              Answer
-            </el-button>
-            <el-button
-              size="small"
-              :disabled="!live.working"
-              :aria-label="`Carry ${call.name} out of the ${board.name}`"
-              @click="desk.carry(call.id)"
-            >
-              Carry to…
-            </el-button>
-            <el-button
-              size="small"
-              :disabled="!live.working"
-              :aria-label="`Send ${call.name} to the operators`"
-              @click="toOperators(call.id)"
-            >
-              Operators
-            </el-button>
-            <el-button
-              v-if="calls.length > 1"
-              size="small"
-              :disabled="!live.working"
-              :aria-label="`Put ${call.name} ${index > 0 ? 'first' : 'last'}`"
-              @click="place(call.id, index > 0 ? 'first' : 'last')"
-            >
-              {{ index > 0 ? 'First' : 'Last' }}
-            </el-button>
-          </p>
-        </li>
-      </ol>
       <h3>
         <span>{{ board.serving.free }} free, {{ board.serving.busy }} talking, {{ board.serving.paused }} paused, {{ board.serving.away }} away</span>
         <el-button
@@ -274,37 +202,22 @@ h3 {
   margin: 0;
 }
 
-.call {
-  position: relative;
+/* Who comes and goes above moves nobody below. */
+.panel .waiting {
+  flex: 0 0 45%;
+  border-bottom: 1px solid var(--edge);
+}
+
+ol {
   display: grid;
-  gap: var(--space-1);
-  margin-top: var(--space-3);
+  gap: var(--space-3);
+  padding: var(--space-2) 0;
+}
+
+.gone {
   padding: var(--space-2) var(--space-3);
-  overflow: hidden;
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-}
-
-.call p {
-  position: relative;
-  overflow-wrap: anywhere;
-}
-
-.who {
-  font-size: var(--type-3);
-}
-
-.about {
   color: var(--ink-soft);
-}
-
-.acts {
-  display: flex;
-  gap: var(--space-2);
-}
-
-.acts .el-button {
-  margin: 0;
+  font-style: italic;
 }
 
 .member {

@@ -8,7 +8,7 @@ const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const dialogs = useDialogs()
 
-const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, news, source } = useRibbonWords(() => props.ribbon)
+const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, news, source, sign } = useRibbonWords(() => props.ribbon)
 </script>
 
 <template>
@@ -37,7 +37,7 @@ const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, ne
         :title="`${name}: its story`"
         @click="dialogs.story = call.id"
       >
-        {{ name }}
+        {{ sign }} {{ name }}
       </button>
       <span
         v-if="number"

@@ -8,7 +8,9 @@ const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const dialogs = useDialogs()
 
-const { call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source } = useRibbonWords(() => props.ribbon)
+const {
+  call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source, firm, sign, warning,
+} = useRibbonWords(() => props.ribbon)
 const talking = computed(() => due.value.waiting === 'none')
 /** What somebody says who waits cannot be heard. */
 const caption = computed(() => props.ribbon.stretch === 'inHand' ? call.value.caption?.text || null : null)
@@ -47,20 +49,29 @@ const caption = computed(() => props.ribbon.stretch === 'inHand' ? call.value.ca
           title="Its story"
           @click="dialogs.story = call.id"
         >
-          {{ name }}
+          {{ sign }} {{ name }}
         </button> <span
           v-if="own?.muted"
           class="muted"
         >you are muted</span> <span
           v-if="number"
           class="number"
-        >{{ number }}</span>
+        >{{ number }}</span> <span
+          v-if="firm"
+          class="number"
+        >{{ firm }}</span>
       </p>
       <p
         v-else-if="own?.muted"
         class="who"
       >
         <span class="muted">you are muted</span>
+      </p>
+      <p
+        v-if="warning"
+        class="warning"
+      >
+        {{ warning }}
       </p>
       <p
         v-if="news"
@@ -203,6 +214,13 @@ const caption = computed(() => props.ribbon.stretch === 'inHand' ? call.value.ca
 }
 
 .news {
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+
+.warning {
+  padding-left: var(--space-3);
+  border-left: 3px solid var(--ink);
   font-weight: 600;
   overflow-wrap: anywhere;
 }

@@ -1,0 +1,313 @@
+<script setup lang="ts">
+import { formatNumber } from '~~/core/numbers/dialled'
+import { type Contact, contactKinds, contactMarks, newContact, numberKinds } from '~~/shared/contacts'
+import { useContacts } from '~/stores/contacts'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+
+/** Writes down who calls: a company, somebody of a company, somebody for themselves. Who may be known already is offered first. */
+const contacts = useContacts()
+const desk = useDesk()
+const dialogs = useDialogs()
+const { failure, errors, sending, send, clear } = useForm()
+
+const kindWords = { company: 'Company', person: 'Person of a company', individual: 'Individual' }
+const markWords = { none: 'None', important: 'Important', nuisance: 'Nuisance' }
+const empty = { kind: 'person' as const, name: '', company: null, numbers: [], language: '', note: '', readFirst: false, mark: 'none' as const }
+const form = ref<Omit<Contact, 'id' | 'version'>>({ ...empty })
+/** A company that is written down with its first person. */
+const firm = ref('')
+const shown = computed(() => dialogs.contact)
+const before = computed(() => shown.value?.id ? contacts.known.get(shown.value.id) : undefined)
+/** As it was when the dialog opened: what others change meanwhile is not written over. */
+const seen = ref<Contact | undefined>()
+
+watch(shown, (now) => {
+  clear()
+  if (!now) return
+  seen.value = now.id ? contacts.known.get(now.id) : undefined
+  const { id: _id, version: _version, ...fields } = seen.value ?? { id: '', version: 1, ...empty }
+  const numbers = now.number ? [...fields.numbers, { number: formatNumber(now.number), kind: 'work' as const }] : fields.numbers
+  form.value = {
+    ...fields, name: fields.name || (now.name ?? ''), kind: seen.value?.kind ?? 'individual',
+    numbers: [...numbers.map(one => ({ ...one, number: formatNumber(one.number) })), ...numbers.length === 0 ? [{ number: '', kind: 'work' as const }] : []],
+  }
+  firm.value = seen.value ? contacts.companyOf(seen.value)?.name ?? '' : ''
+})
+
+const alike = computed(() => {
+  const numbers = form.value.numbers.map(({ number }) => number)
+  return shown.value ? contacts.alike(form.value.name, numbers, seen.value?.id ?? null).slice(0, 3) : []
+})
+
+function addNumber(): void {
+  form.value.numbers.push({ number: '', kind: 'mobile' })
+}
+
+async function save(): Promise<void> {
+  const labels = { name: 'Name', company: 'Company', numbers: 'Numbers', note: 'Note', language: 'Language' }
+  const done = await send(labels, async () => {
+    const numbers = form.value.numbers.filter(({ number }) => number.trim() !== '')
+    const fields = { ...form.value, numbers, company: form.value.kind === 'person' ? await companyNamed(firm.value.trim()) : null }
+    const body = await newContact.validate(fields, { abortEarly: false })
+    if (seen.value) await $fetch(`/api/contacts/${seen.value.id}`, { method: 'PUT', body: { ...body, version: seen.value.version } })
+    else await $fetch('/api/contacts', { method: 'POST', body })
+    await contacts.refresh()
+  })
+  if (!done) return
+  desk.say(`${form.value.name} is written down`)
+  dialogs.contact = null
+}
+
+/** The company that is meant; one that is not known yet is written down too. */
+async function companyNamed(name: string): Promise<string | null> {
+  if (name === '') return null
+  const known = contacts.companies.find(one => one.name.toLowerCase() === name.toLowerCase())
+  return known?.id ?? (await $fetch<Contact>('/api/contacts', { method: 'POST', body: { ...empty, kind: 'company', name, numbers: [] } })).id
+}
+
+/** What is typed here belongs to somebody who is known: two that are there become one, a new number goes to who was there. */
+async function same(other: Contact): Promise<void> {
+  const done = await send({}, async () => {
+    if (seen.value) await $fetch(`/api/contacts/${seen.value.id}/merge`, { method: 'POST', body: { version: seen.value.version, other: other.id } })
+    else {
+      const { id, version, ...fields } = other
+      const numbers = form.value.numbers.filter(({ number }) => number.trim() !== '' && !other.numbers.some(one => formatNumber(one.number) === number))
+      await $fetch(`/api/contacts/${id}`, { method: 'PUT', body: { ...fields, version, numbers: [...other.numbers, ...numbers] } })
+    }
+    await contacts.refresh()
+  })
+  if (!done) return
+  desk.say(`${seen.value?.name ?? other.name}: one contact now`)
+  dialogs.contact = null
+}
+
+async function remove(): Promise<void> {
+  const { id, version, name } = seen.value!
+  const done = await send({}, async () => {
+    await $fetch(`/api/contacts/${id}`, { method: 'DELETE', query: { version } })
+    await contacts.refresh()
+  })
+  if (!done) return
+  desk.say(`${name} is removed`)
+  dialogs.contact = null
+}
+</script>
+
+<template>
+  <FormDialog
+    :open="shown !== null"
+    :title="seen ? `Edit ${before?.name ?? seen.name}` : 'Save caller'"
+    action="Save"
+    :failure="failure"
+    :sending="sending"
+    first="contact-name"
+    @close="dialogs.contact = null"
+    @send="save"
+  >
+    <ul
+      v-if="alike.length"
+      class="alike"
+      aria-label="Known already"
+    >
+      <li
+        v-for="other in alike"
+        :key="other.id"
+      >
+        <span>Known already: <strong>{{ other.name }}</strong> {{ other.numbers.map(({ number }) => formatNumber(number)).join(', ') }}</span>
+        <el-button
+          size="small"
+          @click="same(other)"
+        >
+          {{ seen ? 'Make them one' : 'Add the number there' }}
+        </el-button>
+      </li>
+    </ul>
+    <FormField
+      label="Name"
+      for="contact-name"
+      :error="errors.name"
+    >
+      <el-input
+        id="contact-name"
+        v-model="form.name"
+        maxlength="100"
+      />
+    </FormField>
+    <FormField
+      label="Who it is"
+      for="contact-kind"
+    >
+      <el-radio-group
+        id="contact-kind"
+        v-model="form.kind"
+        aria-label="Who it is"
+      >
+        <el-radio
+          v-for="kind in contactKinds"
+          :key="kind"
+          :value="kind"
+          :label="kindWords[kind]"
+        />
+      </el-radio-group>
+    </FormField>
+    <FormField
+      v-if="form.kind === 'person'"
+      label="Company"
+      for="contact-company"
+      :error="errors.company"
+    >
+      <el-input
+        id="contact-company"
+        v-model="firm"
+        maxlength="100"
+        list="companies"
+      />
+      <datalist id="companies">
+        <option
+          v-for="company in contacts.companies"
+          :key="company.id"
+          :value="company.name"
+        />
+      </datalist>
+    </FormField>
+    <fieldset class="numbers">
+      <legend>Numbers</legend>
+      <div
+        v-for="(one, index) in form.numbers"
+        :key="index"
+        class="number"
+      >
+        <el-input
+          v-model="one.number"
+          maxlength="40"
+          :aria-label="`Number ${index + 1}`"
+        />
+        <el-select
+          v-model="one.kind"
+          :aria-label="`Kind of number ${index + 1}`"
+        >
+          <el-option
+            v-for="kind in numberKinds"
+            :key="kind"
+            :value="kind"
+            :label="kind"
+          />
+        </el-select>
+      </div>
+      <p
+        v-for="fault in Object.keys(errors).filter(field => field.startsWith('numbers'))"
+        :key="fault"
+        class="fault"
+        role="alert"
+      >
+        {{ errors[fault] }}
+      </p>
+      <el-button
+        size="small"
+        @click="addNumber"
+      >
+        Another number
+      </el-button>
+    </fieldset>
+    <FormField
+      label="Note"
+      for="contact-note"
+      :error="errors.note"
+    >
+      <el-input
+        id="contact-note"
+        v-model="form.note"
+        type="textarea"
+        :rows="2"
+        maxlength="1000"
+      />
+    </FormField>
+    <el-checkbox
+      v-model="form.readFirst"
+      label="Read the note before answering"
+    />
+    <div class="pair">
+      <FormField
+        label="Language"
+        for="contact-language"
+        :error="errors.language"
+      >
+        <el-input
+          id="contact-language"
+          v-model="form.language"
+          maxlength="40"
+        />
+      </FormField>
+      <FormField
+        label="Mark"
+        for="contact-mark"
+      >
+        <el-radio-group
+          id="contact-mark"
+          v-model="form.mark"
+          aria-label="Mark"
+        >
+          <el-radio
+            v-for="mark in contactMarks"
+            :key="mark"
+            :value="mark"
+            :label="markWords[mark]"
+          />
+        </el-radio-group>
+      </FormField>
+    </div>
+    <el-button
+      v-if="seen"
+      size="small"
+      text
+      @click="remove"
+    >
+      Remove this contact
+    </el-button>
+  </FormDialog>
+</template>
+
+<style scoped>
+.alike li {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+  justify-content: space-between;
+  padding: var(--space-2) var(--space-3);
+  margin-bottom: var(--space-3);
+  background: var(--paper-deep);
+}
+
+.numbers {
+  display: grid;
+  gap: var(--space-2);
+  justify-items: start;
+  padding: 0 0 var(--space-4);
+  margin: 0;
+  border: 0;
+}
+
+.number {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 8rem;
+  gap: var(--space-3);
+  width: 100%;
+}
+
+.fault {
+  color: var(--alarm);
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: 10rem minmax(0, 1fr);
+  gap: var(--space-5);
+}
+
+@media (max-width: 40rem) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { formatNumber } from '~~/core/numbers/dialled'
+import type { Contact } from '~~/shared/contacts'
+
+defineProps<{ contact: Contact, company: string }>()
+const kinds = { company: 'Company', person: 'Contact', individual: 'Contact' }
+</script>
+
+<template>
+  <div>
+    <p class="name">
+      {{ contact.name }}
+    </p>
+    <p>{{ [kinds[contact.kind], company].filter(Boolean).join(' · ') }}</p>
+    <p
+      v-for="{ number, kind } in contact.numbers"
+      :key="number"
+      class="soft"
+    >
+      {{ formatNumber(number) }} {{ kind }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.name {
+  font: 700 var(--type-4) var(--font-sign);
+}
+
+.soft {
+  color: var(--lit-ink-soft);
+}
+</style>

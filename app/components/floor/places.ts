@@ -1,0 +1,18 @@
+import type { Front } from '~~/core/console/floor'
+import type { Department } from '~~/core/company/company'
+import type { DirectoryEntry } from '~~/core/directory/search'
+
+/** A department on the floor. */
+export interface Block { department: Department, site: string, group: string | null, people: DirectoryEntry[] }
+
+/** A person's window, the plate of a department, or a place that stays empty. */
+export interface Place { person?: DirectoryEntry, block?: Block }
+
+/** What stands where, from top to bottom and column by column, in parts of as much as is in sight at once. */
+export function placesOf(departments: readonly Block[], { gaps, columns, rows }: Pick<Front, 'gaps' | 'columns' | 'rows'>): Place[][] {
+  const all = departments.flatMap((block, index): Place[] => [
+    ...Array.from({ length: gaps[index] ?? 0 }, () => ({})), { block }, ...block.people.map(person => ({ person })),
+  ])
+  const most = columns * rows
+  return Array.from({ length: Math.ceil(all.length / most) }, (_, part) => all.slice(part * most, (part + 1) * most))
+}

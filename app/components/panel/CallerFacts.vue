@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import type { Call } from '~~/core/calls/model'
+import { outsideParty } from '~~/core/console/console'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { useContacts } from '~/stores/contacts'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useDirectory } from '~/stores/directory'
+
+/** Who calls, as far as anybody knows: before answering, and as long as the call lasts. */
+const props = defineProps<{ call: Call }>()
+const contacts = useContacts()
+const desk = useDesk()
+const dialogs = useDialogs()
+const directory = useDirectory()
+
+const party = computed(() => outsideParty(props.call, desk.device))
+const number = computed(() => party.value?.number ?? null)
+const contact = computed(() => contacts.of(number.value))
+const company = computed(() => contact.value && contacts.companyOf(contact.value))
+const card = computed(() => contacts.cardOf(props.call))
+const facts = computed(() => {
+  const saysName = party.value?.name && party.value.name !== contact.value?.name ? party.value.name : ''
+  return [
+    { what: 'Company', is: company.value?.name ?? (contact.value?.kind === 'company' ? contact.value.name : '') },
+    { what: 'Number', is: number.value ? formatNumber(number.value) : 'withheld' },
+    { what: 'From', is: contact.value ? '' : [card.value?.place, card.value?.kind].filter(Boolean).join(', ') },
+    { what: 'Line', is: directory.line(props.call.line)?.name ?? '' },
+    { what: 'Speaks', is: contact.value?.language ?? '' },
+    { what: 'Shows as', is: contact.value ? saysName : '' },
+  ].filter(({ is }) => is !== '')
+})
+const notes = computed(() => [contact.value?.note, company.value?.note].filter(Boolean))
+const open = computed(() => [
+  card.value && card.value.missed > 0 ? `${card.value.missed} missed ${card.value.missed === 1 ? 'call' : 'calls'} not dealt with` : '',
+  ...(card.value?.messages ?? []).map(({ to, text, at }) => `Unread since ${dayjs(at).format('D MMM H:mm')}, for ${directory.nameOf(to)}: “${text}”`),
+].filter(Boolean))
+
+function save(): void {
+  dialogs.contact = contacts.pageOf(number.value, party.value?.name ?? null)
+}
+</script>
+
+<template>
+  <div>
+    <p
+      v-if="contact && contact.mark !== 'none'"
+      :class="['mark', contact.mark]"
+    >
+      {{ contact.mark === 'important' ? '★ Important' : '⚑ Nuisance' }}
+    </p>
+    <p
+      v-for="note in notes"
+      :key="note"
+      class="note"
+    >
+      {{ note }}
+    </p>
+    <dl class="facts">
+      <template
+        v-for="fact in facts"
+        :key="fact.what"
+      >
+        <dt>{{ fact.what }}</dt>
+        <dd>{{ fact.is }}</dd>
+      </template>
+    </dl>
+    <ul
+      v-if="open.length"
+      aria-label="Open with this caller"
+      class="open"
+    >
+      <li
+        v-for="item in open"
+        :key="item"
+      >
+        {{ item }}
+      </li>
+    </ul>
+    <p
+      v-if="contacts.sees && (number || contact)"
+      class="save"
+    >
+      <el-button
+        size="small"
+        @click="save"
+      >
+        {{ contact ? 'Edit' : 'Save caller' }}&nbsp;<kbd>_</kbd>
+      </el-button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.mark {
+  font-weight: 700;
+}
+
+.nuisance {
+  color: var(--alarm);
+}
+
+.note {
+  padding: var(--space-2) var(--space-3);
+  margin-bottom: var(--space-2);
+  background: var(--paper-deep);
+  border-left: 3px solid var(--ink);
+  font-size: var(--type-3);
+  overflow-wrap: anywhere;
+}
+
+.open li {
+  padding-top: var(--space-2);
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+
+.save {
+  padding-top: var(--space-3);
+}
+</style>

@@ -1,0 +1,71 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { useDesk } from './desk'
+import { useDirectory } from './directory'
+import { useLive } from './live'
+import { useQueues } from './queues'
+
+/** Who is to be seen on the floor: everybody, or those of a site, a department or a queue, or who was free a moment ago. */
+export const useFloor = defineStore('floor', () => {
+  const directory = useDirectory()
+  const live = useLive()
+  const desk = useDesk()
+  const queues = useQueues()
+  const site = ref<string | null>(null)
+  const department = ref<string | null>(null)
+  /** Those who were free when that was asked: nobody goes or comes by themselves. */
+  const free = ref<ReadonlySet<string> | null>(null)
+
+  const sites = computed(() => [...new Set(directory.floor.map(block => block.site))])
+  const departmentsThere = computed(() => directory.floor.filter(block => site.value === null || block.site === site.value).map(block => block.department))
+  const departments = computed(() => {
+    const members = queues.only && new Set(queues.only.members)
+    if (!filtered.value) return directory.floor
+    return directory.floor.flatMap((block) => {
+      if ((site.value !== null && block.site !== site.value) || (department.value !== null && block.department.id !== department.value)) return []
+      const people = block.people.filter(({ id }) => (!members || members.has(id)) && (!free.value || free.value.has(id)))
+      return people.length > 0 ? [{ ...block, people }] : []
+    })
+  })
+  const filtered = computed(() => queues.only !== null || site.value !== null || department.value !== null || free.value !== null)
+  /** What is shown, in words. */
+  const words = computed(() => [
+    queues.only ? `who serves the ${queues.only.name}` : '',
+    department.value !== null ? directory.floor.find(block => block.department.id === department.value)?.department.name ?? '' : site.value ?? '',
+    free.value ? 'who was free just now' : '',
+  ].filter(Boolean).join(', '))
+
+  const after = <T>(all: readonly T[], now: T | null): T | null => all[now === null ? 0 : all.indexOf(now) + 1] ?? null
+
+  function said(): void {
+    const count = departments.value.reduce((sum, { people }) => sum + people.length, 0)
+    desk.say(filtered.value ? `On the floor only ${words.value}: ${count}` : 'Everybody on the floor')
+  }
+
+  function nextSite(): void {
+    department.value = null
+    site.value = after(sites.value, site.value)
+    said()
+  }
+
+  function nextDepartment(): void {
+    const next = after(departmentsThere.value.map(({ id }) => id), department.value)
+    department.value = next
+    said()
+  }
+
+  function onlyFree(): void {
+    free.value = free.value ? null : new Set([...live.presences].filter(([, presence]) => presence.lit).map(([id]) => id))
+    said()
+  }
+
+  function everybody(): void {
+    site.value = null
+    department.value = null
+    free.value = null
+    if (queues.only) queues.showOnly()
+    said()
+  }
+
+  return { departments, filtered, words, nextSite, nextDepartment, onlyFree, everybody }
+})

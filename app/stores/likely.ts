@@ -1,0 +1,42 @@
+import { defineStore } from 'pinia'
+import { computed } from 'vue'
+import type { Call } from '~~/core/calls/model'
+import { lookUp } from '~~/core/company/lookups'
+import { useContacts } from './contacts'
+import { useDesk } from './desk'
+import { useDirectory } from './directory'
+import { useLive } from './live'
+import { useWays } from './ways'
+
+/** Where the call in question probably belongs: shown while it rings, a key each while it is in hand. */
+export const useLikely = defineStore('likely', () => {
+  const desk = useDesk()
+  const live = useLive()
+  const contacts = useContacts()
+  const ways = useWays()
+  const directory = useDirectory()
+
+  const call = computed<Call | null>(() => desk.baton ?? desk.next?.call ?? null)
+  const destinations = computed(() => {
+    const { telephones = {}, groups = {} } = live.state?.company ?? {}
+    const known = call.value ? contacts.cardOf(call.value)?.likely ?? [] : []
+    return known.filter(({ destination }) => destination !== desk.device && Boolean(lookUp(telephones, destination) ?? lookUp(groups, destination)))
+  })
+  const ids = computed(() => new Set(destinations.value.map(({ destination }) => destination)))
+  /** Whether they can be taken now: only who is in hand is passed on so. */
+  const inHand = computed(() => desk.baton !== null && desk.baton.id === call.value?.id)
+
+  /** Passes the call in hand on to one of them, as Enter would, or asks there first. */
+  async function take(index: number, askFirst = false): Promise<void> {
+    const place = destinations.value[index]
+    if (!desk.baton) return desk.say('No call in hand')
+    if (!place) return desk.say('Nothing is known of where this caller belongs')
+    if (!ways.stillInHand()) return
+    const found = ways.to(place.destination)
+    const way = askFirst ? found.find(({ id }) => id === 'ask') : found[0]
+    if (way) await ways.perform(way.deed)
+    else desk.refuse(`Nobody can be asked first at ${directory.nameOf(place.destination)}. Nothing was done.`)
+  }
+
+  return { destinations, ids, inHand, take }
+})

@@ -1,0 +1,124 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { foretelling } from '../../bench/routing'
+import { merrowby } from '../../demo/company/merrowby'
+import type { CallRecord } from '../calls/record'
+import { type Conversation, conversationOf } from './conversation'
+import { likelyDestinations } from './likely'
+
+const company = merrowby(182)
+const nameOf = (id: string) => company.groups[id]?.name ?? company.telephones[id]?.name ?? id
+const day = 24 * 60 * 60_000
+const now = Date.UTC(2031, 4, 12, 9)
+const freight = company.groups['group:freight']!
+const groups = Object.values(company.groups).filter(({ department }) => department).map(({ id }) => id)
+const call = { caller: 'Northgate Stores', company: 'Northgate Stores', line: 'general', lineName: 'General line', now }
+
+let count = 0
+const talked = (daysAgo: number, device: string, group: string | null = null, number = '+442079460100'): Conversation =>
+  ({ call: `c${count++}`, number, line: 'general', at: now - daysAgo * day, device, group })
+
+describe('likely destinations', () => {
+  it('are said with a reason that counts', () => {
+    const mine = Array.from({ length: 9 }, (_, index) => talked(index + 1, freight.members[index % 5]!, index < 7 ? 'group:freight' : 'group:accounts'))
+      .map(one => one.group === 'group:accounts' ? { ...one, device: company.groups['group:accounts']!.members[0]! } : one)
+    const [first, second] = likelyDestinations(company, { number: mine, company: mine, line: mine }, call, nameOf)
+    expect(first).toMatchObject({ destination: 'group:freight', because: '7 of 9 calls from Northgate Stores went to Freight' })
+    expect(second).toMatchObject({ destination: 'group:accounts', because: '2 of 9 calls from Northgate Stores went to Accounts' })
+  })
+
+  it('are a person for who always asks for them, their group for who talks now with one and now with another', () => {
+    const [one, ...others] = freight.members
+    const same = [1, 4, 9, 12].map(days => talked(days, one!))
+    expect(likelyDestinations(company, { number: same, company: same, line: same }, call, nameOf)[0]!.destination).toBe(one)
+    const several = others.slice(0, 5).map((device, index) => talked(index + 1, device))
+    expect(likelyDestinations(company, { number: several, company: several, line: several }, call, nameOf)[0]!.destination).toBe('group:freight')
+  })
+
+  it('follow a habit that has changed after a few calls', () => {
+    const changed = [...[1, 2, 4].map(days => talked(days, freight.members[0]!, 'group:freight')),
+      ...[40, 45, 50, 55, 60, 65].map(days => talked(days, company.groups['group:accounts']!.members[0]!, 'group:accounts'))]
+    expect(likelyDestinations(company, { number: changed, company: changed, line: changed }, call, nameOf)[0]!.destination).toBe('group:freight')
+  })
+
+  it('come from the company, then from the line, when the number says little', () => {
+    const firm = [1, 2, 3].map(days => talked(days, freight.members[0]!, 'group:freight', '+442079460199'))
+    expect(likelyDestinations(company, { number: [], company: firm, line: firm }, call, nameOf)[0]).toMatchObject({
+      destination: 'group:freight', because: '3 of 3 calls from Northgate Stores went to Freight',
+    })
+    const [onTheLine] = likelyDestinations(company, { number: [], company: [], line: firm }, { ...call, company: null }, nameOf)
+    expect(onTheLine!.because).toContain('on the General line')
+    expect(likelyDestinations(company, { number: [], company: [], line: [] }, call, nameOf)).toEqual([])
+  })
+
+  it('never name who has left, nor a group that is no more', () => {
+    const gone = [talked(1, 't-gone'), talked(2, 't-gone', 'no-such-group'), talked(3, freight.members[0]!, 'no-such-group')]
+    const found = likelyDestinations(company, { number: gone, company: gone, line: gone }, call, nameOf)
+    expect(found.map(({ destination }) => destination)).toEqual([freight.members[0]])
+  })
+
+  it('are at most three different ones, best first, with chances that are shares', () => {
+    const ends = fc.oneof(fc.constantFrom(...groups), fc.constantFrom(...Object.keys(company.telephones).slice(0, 40)))
+    const conversations = fc.array(fc.tuple(ends, fc.nat(400)), { maxLength: 40 }).map(all => all
+      .map(([end, daysAgo]) => company.groups[end] ? talked(daysAgo, company.groups[end]!.members[0]!, end) : talked(daysAgo, end))
+      .sort((a, b) => b.at - a.at))
+    fc.assert(fc.property(conversations, conversations, (mine, line) => {
+      const found = likelyDestinations(company, { number: mine, company: mine, line }, call, nameOf)
+      expect(found.length).toBeLessThanOrEqual(3)
+      expect(new Set(found.map(({ destination }) => destination)).size).toBe(found.length)
+      expect(found.map(({ chance }) => chance)).toEqual(found.map(({ chance }) => chance).sort((a, b) => b - a))
+      expect(found.reduce((sum, { chance }) => sum + chance, 0)).toBeLessThanOrEqual(1 + 1e-9)
+    }), { numRuns: 200 })
+  })
+
+  it('foretell better than the most frequent and the last destination, and not far from the habit itself', () => {
+    const { learned, mostFrequent, last, best } = foretelling(company, 29, 4)
+    expect(learned.first).toBeGreaterThan(last.first + 0.1)
+    expect(learned.first).toBeGreaterThan(mostFrequent.first + 0.3)
+    expect(learned.first).toBeGreaterThan(0.8 * best.first)
+    expect(learned.three).toBeGreaterThan(0.85 * best.three)
+  }, 30_000)
+})
+
+describe('what is learned from a call', () => {
+  const [clerk, other] = freight.members as [string, string]
+  const operator = company.groups[company.settings.operators]!.members[0]!
+  const record = (story: Partial<CallRecord['story'][number]>[], more: Partial<CallRecord> = {}): CallRecord => ({
+    id: 'c1', epoch: 'e', direction: 'inbound', number: '+442079460100', name: null, dialled: '+441632960000', line: 'general', startedAt: now, answeredAt: now,
+    endedAt: now + 90_000, outcome: 'answered', answeredBy: operator, endedWith: clerk, account: null, devices: [], numbers: [], names: {},
+    story: story.map((step, index) => ({ at: now + index * 1_000, type: 'established', device: operator, ...step })), ...more,
+  })
+
+  it('is who talked last, after a blind transfer that was not answered too', () => {
+    const story = [
+      { type: 'originated' as const, device: 'x' }, { type: 'established' as const, device: operator },
+      { type: 'transferred' as const, to: other }, { type: 'delivered' as const, device: other }, { type: 'queued' as const, device: 'operators' },
+      { type: 'established' as const, device: operator }, { type: 'transferred' as const, to: clerk }, { type: 'delivered' as const, device: clerk },
+      { type: 'established' as const, device: clerk },
+    ]
+    expect(conversationOf(company, record(story))).toMatchObject({ device: clerk, group: null })
+  })
+
+  it('is the group that somebody answered for', () => {
+    const story = [
+      { type: 'established' as const, device: operator }, { type: 'transferred' as const, to: 'group:freight' }, { type: 'delivered' as const, device: clerk },
+      { type: 'established' as const, device: clerk },
+    ]
+    expect(conversationOf(company, record(story))).toMatchObject({ device: clerk, group: 'group:freight' })
+  })
+
+  it('is who was asked first and got the caller', () => {
+    expect(conversationOf(company, record([{ type: 'established', device: operator }, { type: 'transferred', to: clerk }])))
+      .toMatchObject({ device: clerk, group: null })
+  })
+
+  it('is nothing of a few words, of what operators did themselves, of a transfer nobody took, of calls inside', () => {
+    const story = [{ type: 'established' as const, device: clerk }]
+    expect(conversationOf(company, record(story))).not.toBeNull()
+    expect(conversationOf(company, record(story, { endedAt: now + 4_000 }))).toBeNull()
+    expect(conversationOf(company, record(story, { direction: 'internal' }))).toBeNull()
+    expect(conversationOf(company, record(story, { outcome: 'voicemail' }))).toBeNull()
+    expect(conversationOf(company, record([{ device: operator }]))).toBeNull()
+    expect(conversationOf(company, record([{ device: operator }, { type: 'transferred', to: clerk }, { type: 'delivered', device: clerk }]))).toBeNull()
+  })
+})

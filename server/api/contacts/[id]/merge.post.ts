@@ -1,0 +1,15 @@
+import { contact, contactMerge } from '~~/shared/contacts'
+import { withId } from '~~/shared/people'
+import { mergeContacts } from '../../../contacts/contacts'
+import { fromDatabase } from '../../../database/away'
+import { answering, defineEndpoint } from '../../../endpoints/define'
+import { useRelay } from '../../../relay'
+
+export default defineEndpoint({
+  summary: 'Make one of two contacts that are the same: numbers and note of the other are taken over, and it is no more',
+  mayAsk: answering,
+  params: withId,
+  body: contactMerge,
+  answer: contact,
+  also: { 404: 'One of them is not there.', 409: 'Somebody else has changed it since that version.' },
+}, ({ person, params: { id }, body: { version, other } }) => fromDatabase(() => mergeContacts(useRelay().orm.em.fork(), person.signIn, id, version, other)))

@@ -1,0 +1,12 @@
+import { contact, newContact } from '~~/shared/contacts'
+import { addContact } from '../../contacts/contacts'
+import { fromDatabase } from '../../database/away'
+import { answering, defineEndpoint } from '../../endpoints/define'
+import { useRelay } from '../../relay'
+
+export default defineEndpoint({
+  summary: 'Save somebody outside: a company, somebody of a company, or somebody for themselves',
+  mayAsk: answering,
+  body: newContact,
+  answer: contact,
+}, ({ person, body }) => fromDatabase(() => addContact(useRelay().orm.em.fork(), person.signIn, body)))

@@ -1,0 +1,177 @@
+import { randomUUID } from 'node:crypto'
+import type { EntityManager } from '@mikro-orm/postgresql'
+import { plainText } from '~~/core/calls/text'
+import { readDialled } from '~~/core/numbers/dialled'
+import { type Contact, type ContactKind, mostNumbers, type NewContact } from '~~/shared/contacts'
+import { wrongInput } from '../validation/read'
+
+/** Whom we know outside: shared by all who answer for the company. Every change has a number, by which a console asks for what it has missed. */
+
+const channel = 'contacts'
+
+type Row = Omit<Contact, 'numbers' | 'readFirst'> & { read_first: boolean, numbers: Contact['numbers'] | null, removed: boolean, change: number }
+
+const select = `
+  select c.id, c.kind, c.name, c.company, c.language, c.note, c.read_first, c.mark, c.version, c.removed, c.change,
+    (select json_agg(json_build_object('number', n.number, 'kind', n.kind) order by n.position) from contact_number n where n.contact = c.id) as numbers
+  from contact c`
+
+function contactOf({ read_first: readFirst, removed: _removed, change: _change, numbers, ...row }: Row): Contact {
+  return { ...row, readFirst, numbers: numbers ?? [] }
+}
+
+/** What has changed since a change that is known. */
+export async function contactsSince(em: EntityManager, since: number) {
+  const rows = await em.execute<Row[]>(`${select} where c.change > ? order by c.change`, [since])
+  return {
+    latest: rows.at(-1)?.change ?? since,
+    changed: rows.filter(({ removed }) => !removed).map(contactOf),
+    removed: rows.filter(({ removed }) => removed).map(({ id }) => id),
+  }
+}
+
+export async function addContact(em: EntityManager, by: string, given: NewContact): Promise<Contact> {
+  const id = randomUUID()
+  return em.transactional(async (tx) => {
+    const change = await nextChange(tx)
+    const contact = await kept(tx, id, given)
+    await tx.execute(
+      `insert into contact (id, kind, name, company, language, note, read_first, mark, change, changed_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+      [id, contact.kind, contact.name, contact.company, contact.language, contact.note, contact.readFirst, contact.mark, change, by],
+    )
+    await writeNumbers(tx, id, contact.numbers)
+    return { id, ...contact, version: 1 }
+  })
+}
+
+/** @throws 404, or 409 when somebody else has changed it since that version */
+export async function changeContact(em: EntityManager, by: string, id: string, seen: number, given: NewContact): Promise<Contact> {
+  return em.transactional(async (tx) => {
+    const change = await nextChange(tx)
+    await seenAs(tx, id, seen)
+    const contact = await kept(tx, id, given)
+    // Nobody is of a company that is none any more.
+    if (contact.kind !== 'company') await leaveCompany(tx, id, change)
+    await tx.execute(
+      `update contact set kind = ?, name = ?, company = ?, language = ?, note = ?, read_first = ?, mark = ?, version = version + 1, change = ?,
+        changed_by = ?, changed_at = now() where id = ?`,
+      [contact.kind, contact.name, contact.company, contact.language, contact.note, contact.readFirst, contact.mark, change, by, id],
+    )
+    await writeNumbers(tx, id, contact.numbers)
+    return { id, ...contact, version: seen + 1 }
+  })
+}
+
+/** @throws 404, or 409 when somebody else has changed it since that version */
+export async function removeContact(em: EntityManager, by: string, id: string, seen: number): Promise<void> {
+  await em.transactional(async (tx) => {
+    const change = await nextChange(tx)
+    await seenAs(tx, id, seen)
+    await takeAway(tx, by, id, change)
+  })
+}
+
+/**
+ * Two that are the same become one: numbers and note of the other are taken over, whoever belonged to it belongs to this one.
+ * @throws 404 when either is not there, 409 when this one has changed since that version, 422 for one with itself
+ */
+export async function mergeContacts(em: EntityManager, by: string, id: string, seen: number, other: string): Promise<Contact> {
+  if (id === other) throw wrongInput('other', 'other must be another contact.')
+  return em.transactional(async (tx) => {
+    const change = await nextChange(tx)
+    const into = await seenAs(tx, id, seen)
+    const [row] = await tx.execute<Row[]>(`${select} where c.id = ? and not c.removed`, [other])
+    if (!row) throw createError({ statusCode: 404, message: 'The other contact is not there any more. Nothing was changed.' })
+    const from = contactOf(row)
+    const numbers = [...into.numbers, ...from.numbers.filter(({ number }) => !into.numbers.some(one => one.number === number))]
+    if (numbers.length > mostNumbers) throw wrongInput('other', `other: together they have more than ${mostNumbers} numbers. Remove some first.`)
+    const note = plainText([into.note, from.note].filter(Boolean).join(' / '), 1_000)
+    const mark = into.mark === 'none' ? from.mark : into.mark
+    if (into.kind === 'company') await tx.execute('update contact set company = ?, change = ?, version = version + 1 where company = ?', [id, change, other])
+    await takeAway(tx, by, other, change)
+    await tx.execute(
+      `update contact set note = ?, read_first = ?, mark = ?, language = ?, version = version + 1, change = ?, changed_by = ?, changed_at = now()
+      where id = ?`,
+      [note, into.readFirst || from.readFirst, mark, into.language || from.language, await nextChange(tx), by, id],
+    )
+    await writeNumbers(tx, id, numbers)
+    const [merged] = await tx.execute<Row[]>(`${select} where c.id = ?`, [id])
+    return contactOf(merged!)
+  })
+}
+
+/** The numbers of a company and of everybody there, and its name: for whoever calls from one of them. */
+export async function companyOfNumber(em: EntityManager, number: string): Promise<{ caller: string, company: string | null, numbers: string[] } | null> {
+  const [found] = await em.execute<{ name: string, id: string, kind: ContactKind, company: string | null, companyName: string | null }[]>(
+    `select c.id, c.kind, c.name, c.company, k.name as "companyName" from contact_number n join contact c on c.id = n.contact
+    left join contact k on k.id = c.company and not k.removed
+    where n.number = ? and not c.removed order by c.kind = 'company', c.id limit 1`,
+    [number],
+  )
+  if (!found) return null
+  const company = found.kind === 'company' ? found.id : found.companyName === null ? null : found.company
+  if (company === null) return { caller: found.name, company: null, numbers: [number] }
+  const numbers = await em.execute<{ number: string }[]>(
+    'select n.number from contact_number n join contact c on c.id = n.contact where not c.removed and (c.id = ? or c.company = ?) limit 500',
+    [company, company],
+  )
+  return { caller: found.name, company: found.kind === 'company' ? found.name : found.companyName, numbers: numbers.map(one => one.number) }
+}
+
+/** Changes come one after the other: whoever has seen one has seen all before it. Asked for before anything is locked, so no two wait for each other. */
+async function nextChange(tx: EntityManager): Promise<number> {
+  await tx.execute('select pg_advisory_xact_lock(hashtext(?))', [channel])
+  await tx.execute(`select pg_notify('${channel}', '')`)
+  const [{ next } = { next: 1 }] = await tx.execute<{ next: number }[]>('select coalesce(max(change), 0) + 1 as next from contact')
+  return next
+}
+
+async function seenAs(tx: EntityManager, id: string, seen: number): Promise<Contact> {
+  const [row] = await tx.execute<Row[]>(`${select} where c.id = ? and not c.removed`, [id])
+  if (!row) throw createError({ statusCode: 404, message: 'That contact is not there any more. Nothing was changed.' })
+  if (row.version !== seen) {
+    const [{ by } = { by: 'Somebody else' }] = await tx.execute<{ by: string }[]>(
+      'select coalesce(a.name, c.changed_by) as by from contact c left join account a on a.sign_in = c.changed_by where c.id = ?', [id],
+    )
+    throw createError({ statusCode: 409, message: `${by} has changed this contact meanwhile. Nothing was written over: look at it and try again.` })
+  }
+  return contactOf(row)
+}
+
+/** A contact as it can be kept: texts clean, numbers in E.164, its company one that is there. */
+async function kept(tx: EntityManager, id: string, given: NewContact): Promise<NewContact> {
+  const name = plainText(given.name, 100)
+  if (!name) throw wrongInput('name', 'name is missing: please fill it in.')
+  const numbers = given.numbers.map(({ number, kind }, index) => {
+    const dialled = readDialled(number)
+    if (dialled.kind === 'outside') return { number: dialled.e164, kind }
+    const why = dialled.kind === 'invalid' ? dialled.why : 'A number outside has more digits.'
+    throw wrongInput(`numbers[${index}].number`, `number "${plainText(number, 40)}": ${why}`)
+  })
+  const twice = numbers.find(({ number }, index) => numbers.findIndex(one => one.number === number) < index)
+  if (twice) throw wrongInput('numbers', `numbers: ${twice.number} stands there twice. Remove one.`)
+  const company = given.kind === 'person' ? given.company : null
+  if (company !== null) {
+    const [there] = await tx.execute<{ kind: ContactKind }[]>('select kind from contact where id = ? and not removed for share', [company])
+    if (there?.kind !== 'company' || company === id) throw wrongInput('company', 'company: there is no such company any more. Choose another.')
+  }
+  return { ...given, name, numbers, company, language: plainText(given.language, 40), note: plainText(given.note, 1_000) }
+}
+
+async function writeNumbers(tx: EntityManager, id: string, numbers: Contact['numbers']): Promise<void> {
+  await tx.execute('delete from contact_number where contact = ?', [id])
+  for (const [position, { number, kind }] of numbers.entries())
+    await tx.execute('insert into contact_number (contact, number, kind, position) values (?, ?, ?, ?)', [id, number, kind, position])
+}
+
+async function leaveCompany(tx: EntityManager, company: string, change: number): Promise<void> {
+  await tx.execute('update contact set company = null, change = ?, version = version + 1 where company = ?', [change, company])
+}
+
+async function takeAway(tx: EntityManager, by: string, id: string, change: number): Promise<void> {
+  await leaveCompany(tx, id, change)
+  await tx.execute('delete from contact_number where contact = ?', [id])
+  await tx.execute(
+    'update contact set removed = true, company = null, change = ?, version = version + 1, changed_by = ?, changed_at = now() where id = ?', [change, by, id],
+  )
+}
