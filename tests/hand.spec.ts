@@ -100,7 +100,7 @@ test.describe('a blind transfer', () => {
     await expect(ribbon(console, 'Passed on', 'Blind Out')).toContainText('rings at 020 7946 0444')
     await console.keyboard.press('Backspace')
     await expect(ribbon(console, 'In hand', 'Blind Out')).toBeVisible()
-    await console.keyboard.type('+44 20')
+    await console.keyboard.type('+44 29 20')
     await expect(console.getByText('That is not a complete telephone number')).toBeVisible()
     await console.keyboard.press('Enter')
     await expect(ribbon(console, 'In hand', 'Blind Out')).toContainText('talking')

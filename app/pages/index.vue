@@ -96,6 +96,7 @@ onMounted(() => {
         />
         <QueuePanel
           v-else-if="queues.opened"
+          :key="queues.opened.id"
           class="side"
           :board="queues.opened"
         />

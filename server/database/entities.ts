@@ -73,6 +73,7 @@ export const ContactEntity = defineEntity({
     change: p.integer(),
     removed: p.boolean().default(false),
     changedBy: p.string(),
+    changedAt: p.datetime().defaultRaw('now()'),
   },
 })
 
