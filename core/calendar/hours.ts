@@ -1,4 +1,5 @@
 import type { OpeningHours } from '../company/company'
+import { localTime } from './zones'
 
 /** Opening hours by the clock of their place: the week, its holidays, and the days on which clocks change. Times are milliseconds since 1970 (UTC). */
 
@@ -8,21 +9,6 @@ const day = 24 * 60 * minute
 const longestAhead = 400
 /** Clocks change on a half hour of UTC at the latest. */
 const step = 30 * minute
-
-const clocks = new Map<string, Intl.DateTimeFormat>()
-function clockOf(zone: string): Intl.DateTimeFormat {
-  const known = clocks.get(zone) ?? new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23',
-  })
-  clocks.set(zone, known)
-  return known
-}
-
-/** What the clock on the wall shows: as if it were UTC. */
-function localTime(zone: string, at: number): number {
-  const parts = Object.fromEntries(clockOf(zone).formatToParts(at).map(({ type, value }) => [type, Number(value)])) as Record<string, number>
-  return Date.UTC(parts.year!, parts.month! - 1, parts.day, parts.hour, parts.minute)
-}
 
 /** True when they are open at an instant: from the minute of opening on, until the minute of closing. */
 export function isOpenAt({ zone, week, holidays }: Pick<OpeningHours, 'zone' | 'week' | 'holidays'>, at: number): boolean {
@@ -49,7 +35,7 @@ export function nextChange(hours: Pick<OpeningHours, 'zone' | 'week' | 'holidays
 /** When something may change on the day of an instant, and a day around it: at what the week says, at midnight, and where clocks may change. */
 function candidatesOn({ zone, week }: Pick<OpeningHours, 'zone' | 'week'>, at: number): number[] {
   const midnight = Math.floor(localTime(zone, at) / day) * day
-  const offset = localTime(zone, at) - Math.floor(at / minute) * minute
+  const offset = localTime(zone, at) - Math.floor(at / 1_000) * 1_000
   const minutes = new Set([0, 1440, ...week.flatMap(({ opens, closes }) => [opens, closes])])
   const said = [...minutes].map(of => midnight + of * minute - offset)
   const halves = Array.from({ length: 49 }, (_, index) => Math.floor((midnight - offset) / step) * step + index * step)
