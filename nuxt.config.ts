@@ -1,4 +1,5 @@
 import { fileURLToPath } from 'node:url'
+import { threadModule } from './server/calendars/program'
 import { registryModule } from './server/endpoints/find'
 
 export default defineNuxtConfig({
@@ -37,6 +38,10 @@ export default defineNuxtConfig({
     trustProxy: false,
     /** Where the journal keeps what has no room in memory while the database is away. */
     spillFolder: '',
+    /** Origins of our own network from which calendars may be fetched all the same, with commas between: "http://127.0.0.1:4711". */
+    calendarOrigins: '',
+    /** With it another program tells who is at which place; empty: none may. */
+    occupancyToken: '',
     // Cookies travel over TLS only, unless the start command of the demo says that it runs without.
     session: { name: 'estafette', password: '', maxAge: 60 * 60 * 16, cookie: { sameSite: 'lax' as const, secure: true } },
   },
@@ -46,7 +51,10 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
   nitro: {
     experimental: { websocket: true },
-    virtual: { '#endpoints': () => registryModule(fileURLToPath(new URL('./server/api', import.meta.url))) },
+    virtual: {
+      '#endpoints': () => registryModule(fileURLToPath(new URL('./server/api', import.meta.url))),
+      '#reading-program': () => threadModule(fileURLToPath(new URL('./server/calendars/read-thread.ts', import.meta.url))),
+    },
     esbuild: { options: { target: 'node20' } },
     externals: { trace: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, include: ['../bench/day.ts'] } },

@@ -3,15 +3,17 @@ import { parseArgs } from 'node:util'
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { missedOutcomes } from '../core/calls/record'
 import type { Company } from '../core/company/company'
+import { readStays } from '../core/occupancy/csv'
 import { Passwords } from '../server/accounts/passwords'
 import { writeCompany } from '../server/company/rows'
-import { Account, ContactEntity, ContactNumberEntity, KeyPageEntity, MessageEntity } from '../server/database/entities'
+import { Account, CalendarEntity, ContactEntity, ContactNumberEntity, KeyPageEntity, MessageEntity, OccupancyEntity } from '../server/database/entities'
 import { connectDatabase } from '../server/database/orm'
 import { writeItems } from '../server/journal/items'
 import type { Role } from '../shared/roles'
 import { merrowby } from './company/merrowby'
 import { regularsOf } from './company/contacts'
 import { speedKeyPages } from './company/speed-keys'
+import { calendarOf, occupantsAt, rosterOf, sharesCalendar } from './company/whereabouts'
 import { historyOf } from './history'
 
 /** The sign-ins of the demo; the password is the same for all and printed by the start command. */
@@ -65,6 +67,8 @@ const { values } = parseArgs({
     history: { type: 'string', default: '0' },
     /** ISO 8601: the history ends before; now by default. */
     until: { type: 'string' },
+    /** Where calendars are served; without it they are put in as files. */
+    calendars: { type: 'string' },
   },
 })
 const url = process.env.NUXT_DATABASE_URL
@@ -87,7 +91,7 @@ finally {
 }
 
 async function seed(tx: EntityManager): Promise<void> {
-  if (await tx.count(Account) > 0) return
+  if (await tx.count(Account) > 0) return renewAddresses(tx)
   const hashes = await Promise.all(accounts.map(() => passwords.hash(password)))
   const company = merrowby(size)
   await writeCompany(tx, company)
@@ -99,6 +103,27 @@ async function seed(tx: EntityManager): Promise<void> {
   await tx.insertMany(KeyPageEntity, speedKeyPages(company).map((page, position) => ({ id: randomUUID(), owner: null, position, version: 1, ...page })))
   await introduce(tx, company)
   if (days > 0) await remember(tx, company)
+  if (days > 0) await share(tx, company)
+}
+
+/** Where the office's calendars are served can change from one start to the next. */
+async function renewAddresses(tx: EntityManager): Promise<void> {
+  if (values.calendars) await tx.execute('update calendar set address = regexp_replace(address, \'^http://127[.]0[.]0[.]1:\\d+\', ?), next_at = now()', [values.calendars])
+}
+
+/** The calendars of those who share them, the rosters, and who is at which place. */
+async function share(tx: EntityManager, company: Company): Promise<void> {
+  const people = Object.keys(company.people).flatMap((of, index) =>
+    sharesCalendar(index) ? [{ of, path: `people/${of}.ics`, content: () => calendarOf(index) }] : [])
+  const rosters = Object.keys(company.duties).map(of => ({ of, path: `rosters/${of}.ics`, content: () => rosterOf(company, of) }))
+  await tx.insertMany(CalendarEntity, [...rosters, ...people].map(({ of, path, content }) => ({
+    of, address: values.calendars ? `${values.calendars}/${path}` : null, content: values.calendars ? '' : content(), problems: [], failure: null,
+    readAt: null, nextAt: new Date(0), changedBy: 'admin',
+  })))
+  const read = readStays(company, occupantsAt(until))
+  const stays = 'stays' in read ? read.stays : []
+  await tx.insertMany(OccupancyEntity, stays.map(({ telephone, name }, index) =>
+    ({ id: randomUUID(), telephone, name, fromAt: new Date(until - (index + 1) * hour / 2), toAt: null })))
 }
 
 /** Whoever calls again and again is known, most of them. */

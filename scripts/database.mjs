@@ -10,11 +10,11 @@ const serverRole = 'estafette_server'
  * A database with two roles: one owns it and changes its schema, the other is the server's and may do what a server does. Neither is a superuser.
  * @param {string} superuserUrl of the cluster, with any database
  * @param {string} name of the database; it is made when it is not there
- * @param {{ demo?: boolean, people?: number, history?: number, until?: string, template?: string }} [options] `history`: days behind the demo, before the time
- *   `until`; `template`: a database prepared before, to be copied
+ * @param {{ demo?: boolean, people?: number, history?: number, until?: string, calendars?: string, template?: string }} [options] `history`: days behind the
+ *   demo, before the time `until`; `calendars`: the origin where they are served; `template`: a database prepared before, to be copied
  * @returns {Promise<string>} the address for the server
  */
-export async function prepareDatabase(superuserUrl, name, { demo = true, people = 182, history = 0, until, template } = {}) {
+export async function prepareDatabase(superuserUrl, name, { demo = true, people = 182, history = 0, until, calendars, template } = {}) {
   const address = new URL(superuserUrl)
   /** @param {string} role */
   const secretOf = role => createHmac('sha256', address.password).update(role).digest('hex')
@@ -61,7 +61,10 @@ export async function prepareDatabase(superuserUrl, name, { demo = true, people 
   if (demo) {
     must(
       process.execPath,
-      [join(root, '.output/commands/seed.mjs'), '--people', String(people), '--history', String(history), ...(until ? ['--until', until] : [])],
+      [
+        join(root, '.output/commands/seed.mjs'), '--people', String(people), '--history', String(history),
+        ...(until ? ['--until', until] : []), ...(calendars ? ['--calendars', calendars] : []),
+      ],
       'The demo could not be put into the database: see the message above.',
       {
         env: { ...process.env, NUXT_DATABASE_URL: urlFor(serverRole) },

@@ -70,6 +70,9 @@ export function installChromium() {
   installDebianPackages(['chromium'], () => chromium() !== undefined)
 }
 
+/** What stands in for the office's calendars and for its list of who is where. */
+export const officeProgram = join(root, '.output/exchange/office.mjs')
+
 const sources = ['app', 'server', 'shared', 'core', 'exchange', 'demo', 'public', 'nuxt.config.ts', 'package-lock.json']
 
 /** Builds the demo's exchange, or the one without anybody: a moment's work. */
@@ -120,6 +123,7 @@ export async function buildWhenStale() {
   must('npx', ['nuxt', 'build', '--logLevel', 'silent'], 'The build failed: see its message above.', { env: { ...process.env, NODE_ENV: 'production' } })
   await buildExchange()
   await buildExchange(join(root, '.output/exchange/main.mjs'), 'exchange/main.ts')
+  await buildExchange(officeProgram, 'demo/office.ts')
   await buildCommands()
   mkdirSync(join(root, '.output'), { recursive: true })
   writeFileSync(mark, hash)

@@ -18,6 +18,7 @@ export const demoPassword = 'hand-me-over'
  * @property {'inherit' | 'ignore'} [output]
  * @property {((text: string) => void) | null} [watch] starts again what ends unasked, and says so
  * @property {{ port: number, token: string }} [joins] an exchange that runs already: this is one more server beside others
+ * @property {Record<string, string>} [serverEnv] what else the server is told
  * @property {string} [server] the built server
  * @property {string} [exchange] the built exchange
  */
@@ -36,6 +37,7 @@ export function createStack({
   output = 'inherit',
   watch = null,
   joins,
+  serverEnv = {},
   server: serverFile = join(root, '.output/server/index.mjs'),
   exchange: exchangeFile = join(root, '.output/exchange/demo.mjs'),
 }) {
@@ -88,6 +90,7 @@ export function createStack({
           // The demo runs on loopback without TLS.
           NUXT_SESSION_COOKIE_SECURE: 'false',
           NUXT_SPILL_FOLDER: join(root, '.data/journal'),
+          ...serverEnv,
         },
         { output, onExit: () => ended('server', stack.startServer) },
       )

@@ -1,10 +1,11 @@
+import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
 import { spawn } from 'node:child_process'
 import { parseArgs } from 'node:util'
 import { prepareDatabase } from './database.mjs'
-import { buildCommands, buildExchange, buildWhenStale, installNpmPackages } from './packages.mjs'
+import { buildCommands, buildExchange, buildWhenStale, installNpmPackages, officeProgram } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
-import { end, freePort, root } from './processes.mjs'
+import { end, freePort, root, startNode } from './processes.mjs'
 import { run, say, Stop } from './say.mjs'
 import { sessionSecret } from './secrets.mjs'
 import { createStack, demoPassword, demoSignIns } from './stack.mjs'
@@ -12,6 +13,8 @@ import { createStack, demoPassword, demoSignIns } from './stack.mjs'
 const historyDays = 180
 const demoSize = 182
 const largestCompany = 20_000
+/** Where the office's calendars are served, if it is free. */
+const officePort = 3001
 const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N]
 
   --fresh   begins the demo anew: all figures are thrown away
@@ -31,13 +34,18 @@ run(async () => {
   let exchange
   if (options.dev) {
     exchange = await buildExchange(join(root, '.data/dev-exchange.mjs'))
+    await buildExchange(officeProgram, 'demo/office.ts')
     await buildCommands()
   }
   else await buildWhenStale()
 
   say('starting PostgreSQL')
   const postgres = await startPostgres('postgres', { fresh: options.fresh })
-  const databaseUrl = await prepareDatabase(postgres.superuserUrl, people === demoSize ? 'estafette' : `estafette_${people}`, { people, history: historyDays })
+  const calendars = `http://127.0.0.1:${await freePort(officePort)}`
+  const occupancyToken = randomBytes(24).toString('hex')
+  const databaseUrl = await prepareDatabase(postgres.superuserUrl, people === demoSize ? 'estafette' : `estafette_${people}`, {
+    people, history: historyDays, calendars,
+  })
   const port = await freePort(Number(options.port))
   const stack = createStack({
     databaseUrl,
@@ -45,15 +53,27 @@ run(async () => {
     sessionSecret: sessionSecret(),
     port,
     exchange,
+    serverEnv: { NUXT_CALENDAR_ORIGINS: calendars, NUXT_OCCUPANCY_TOKEN: occupancyToken },
     watch: say,
   })
   let dev = null
+  /** @type {import('node:child_process').ChildProcess | null} */
+  let office = null
   const ended = new Promise((resolve) => {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
   })
   try {
     say('starting the exchange')
     await stack.startExchange()
+    const standIn = office = startNode(
+      officeProgram,
+      ['--port', new URL(calendars).port, '--people', options.people, '--tell', stack.url],
+      { ESTAFETTE_OCCUPANCY_TOKEN: occupancyToken },
+    )
+    await new Promise((resolve, reject) => {
+      standIn.once('message', resolve)
+      standIn.once('exit', () => reject(new Stop('The office ended at once: see its message above.')))
+    })
     if (options.dev) dev = startDevServer(stack, databaseUrl, port)
     else {
       say('starting the server')
@@ -65,6 +85,7 @@ run(async () => {
   }
   finally {
     if (dev) await end(dev, 'SIGTERM')
+    if (office) await end(office)
     await stack.stop()
     await postgres.stop()
   }

@@ -5,6 +5,8 @@ import type { DeviceId, NumberedEvent } from '~~/core/calls/model'
 import { type Snapshot, stateOf } from '~~/core/calls/snapshot'
 import { telephonesOf } from '~~/core/company/lookups'
 import type { Position } from '~~/shared/feed'
+import { CalendarReader } from './calendars/reader'
+import { Calendars, whereaboutsChannel } from './calendars/calendars'
 import { Passwords } from './accounts/passwords'
 import { Sessions } from './accounts/sessions'
 import { SignInLimits } from './accounts/sign-in-limits'
@@ -29,6 +31,10 @@ export interface RelayConfig {
   linkToken: string
   /** Where the journal keeps what has no room in memory; empty: with the system's temporary files. */
   spillFolder: string
+  /** Origins of our own network from which calendars may be fetched. */
+  calendarOrigins: readonly string[]
+  /** The program of the thread that reads them. */
+  readingProgram: string
   log: (text: string) => void
 }
 
@@ -37,17 +43,24 @@ export class Relay implements LinkListener {
   readonly replica = new Replica()
   readonly hub = new Hub(this.replica)
   readonly passwords = new Passwords()
+  readonly log: (text: string) => void
   link: ExchangeLink | null = null
   readonly attendance = new Attendance(devices => this.link?.present(devices))
   readonly sessions: Sessions
   readonly signInLimits: SignInLimits
   readonly messages: MessageBox
+  readonly calendars: Calendars
   company!: CompanyKeeper
   private readonly notices: Notices
   private written: Position | undefined
 
-  private constructor(readonly orm: MikroORM, readonly journal: Journal, databaseUrl: string, readonly log: (text: string) => void) {
-    this.notices = new Notices(databaseUrl)
+  private constructor(readonly orm: MikroORM, readonly journal: Journal, config: RelayConfig) {
+    this.log = config.log
+    this.notices = new Notices(config.databaseUrl)
+    this.calendars = new Calendars(orm, new CalendarReader(config.readingProgram), {
+      company: () => this.company.current, now: () => this.wallNow, allowed: config.calendarOrigins,
+    })
+    this.notices.on(whereaboutsChannel, () => this.hub.newsForEverybody())
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
     for (const channel of ['dealt_with', 'key_pages', 'contacts']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.
@@ -58,9 +71,10 @@ export class Relay implements LinkListener {
   static async start(config: RelayConfig): Promise<Relay> {
     const orm = await openDatabase(config.databaseUrl)
     const spill = new Spill<JournalItem>(config.spillFolder || join(tmpdir(), 'estafette-journal'), process.pid)
-    const relay = new Relay(orm, new Journal(orm, config.log, spill), config.databaseUrl, config.log)
+    const relay = new Relay(orm, new Journal(orm, config.log, spill), config)
     relay.company = await CompanyKeeper.load(() => readCompany(orm.em.fork()), relay.notices, () => relay.companyChanged(), config.log)
     void relay.notices.listen()
+    void relay.calendars.refresh()
     relay.written = await relay.journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
     return relay
@@ -72,6 +86,7 @@ export class Relay implements LinkListener {
     this.sessions.close()
     this.company.close()
     this.passwords.close()
+    this.calendars.close()
     await this.notices.close()
     await this.journal.settle()
     this.journal.close()
@@ -86,6 +101,12 @@ export class Relay implements LinkListener {
   operatorsAmong(devices: DeviceId[]): DeviceId[] {
     const { state } = this.replica
     return devices.filter(device => state?.agents.has(device))
+  }
+
+  /** What people's clocks show, in milliseconds since 1970. */
+  get wallNow(): number {
+    const { state } = this.replica
+    return state ? this.replica.now + state.clockOffset : Date.now()
   }
 
   exchangeNow(): number {

@@ -75,7 +75,7 @@ for (const theme of ['Light', 'Dark'] as const) {
     await expect(console.getByRole('dialog', { name: 'Close the Freight queue' })).toBeHidden()
     await stage.cast.ask({ service: 'blockNumber', device: 't2101', number: '07700 900997', reason: 'shouts' })
     await stage.cast.ask({ service: 'makeCall', device: 't2101', number: 't2150' })
-    for (const page of ['Parkings', 'Blocked', 'Outside', 'Messages', 'Handset']) {
+    for (const page of ['Who is where', 'Parkings', 'Blocked', 'Outside', 'Messages', 'Handset']) {
       await console.getByRole('link', { name: page }).click()
       await expect(console.getByRole('heading', { level: 1, name: page })).toBeVisible()
       await expectNoFindings(console, page)
@@ -93,6 +93,11 @@ test('axe finds nothing on the pages of an administrator', async ({ browser, sta
   await page.getByRole('link', { name: 'Accounts' }).click()
   await expect(page.getByRole('row').filter({ hasText: 'Ines Quillfeather' })).toBeVisible()
   await expectNoFindings(page, 'accounts')
+  await page.getByRole('link', { name: 'Who is where' }).click()
+  await page.getByRole('button', { name: 'Roster of Engineering on call' }).click()
+  await expect(page.getByRole('dialog', { name: 'Calendar of Engineering on call' }).getByText('None is known yet.')).toBeVisible()
+  await expectNoFindings(page, 'roster')
+  await page.keyboard.press('Escape')
   await page.getByRole('link', { name: 'Upkeep' }).click()
   await expect(page.getByText('is up to date')).toBeVisible()
   await expectNoFindings(page, 'upkeep')

@@ -3,7 +3,7 @@ import { request as apiRequests, type APIRequestContext } from '@playwright/test
 import { Validator } from '@seriousme/openapi-schema-validator'
 import { demoPassword } from '../scripts/stack.mjs'
 import { type ApiDocument, Described } from './described'
-import { allIsQuiet, expect, test } from './stage'
+import { allIsQuiet, expect, programToken, test } from './stage'
 
 /** The API's description: valid by the standard, complete, and true of what the API answers. */
 
@@ -35,7 +35,7 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
     method: string,
     path: string,
     status: number,
-    { data, segment = '', query = '' }: { data?: object, segment?: string, query?: string } = {},
+    { data, segment = '', query = '' }: { data?: object | string, segment?: string, query?: string } = {},
   ): Promise<never> {
     const address = `${path.replace(/\{\w+\}/, encodeURIComponent(segment))}${query}`
     const answer = await who.fetch(address, { method, ...(method !== 'get' && { data: data ?? {} }) })
@@ -110,6 +110,24 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(nobody, 'get', '/api/callers', 401)
   await ask(ines, 'delete', '/api/contacts/{id}', 409, { segment: contact.id, query: '?version=1' })
   await ask(ines, 'delete', '/api/contacts/{id}', 200, { segment: contact.id, query: '?version=3' })
+  const calendar = { address: null, content: 'BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART:20200101T090000Z\r\nDURATION:PT1H\r\nEND:VEVENT\r\nEND:VCALENDAR' }
+  await ask(admin, 'get', '/api/calendars/{of}', 404, { segment: 'duty:it' })
+  await ask(admin, 'put', '/api/calendars/{of}', 200, { segment: 'duty:it', data: calendar })
+  await ask(admin, 'put', '/api/calendars/{of}', 404, { segment: 'nobody', data: calendar })
+  await ask(admin, 'put', '/api/calendars/{of}', 422, { segment: 'duty:it', data: { ...calendar, content: 'nothing' } })
+  await ask(ines, 'put', '/api/calendars/{of}', 403, { segment: 'duty:it', data: calendar })
+  await ask(admin, 'get', '/api/calendars/{of}', 200, { segment: 'duty:it' })
+  await ask(admin, 'delete', '/api/calendars/{of}', 200, { segment: 'duty:it' })
+  await ask(ines, 'put', '/api/occupants', 200, { data: { csv: 'place,occupant\n851,MV Described\nnowhere,x' } })
+  await ask(ines, 'put', '/api/occupants', 422, { data: { csv: 'place\n851' } })
+  await ask(nobody, 'post', '/api/occupants/feed', 401)
+  const program = (token: string) =>
+    apiRequests.newContext({ baseURL: stage.url, extraHTTPHeaders: { 'authorization': `Bearer ${token}`, 'content-type': 'text/csv' } })
+  await ask(await program('guessed'), 'post', '/api/occupants/feed', 401, { data: 'place,occupant\n851,MV Described' })
+  await ask(await program(programToken), 'post', '/api/occupants/feed', 200, { data: 'place,occupant\n851,MV Described' })
+  await ask(await program(programToken), 'post', '/api/occupants/feed', 422, { data: '{"place": 851}' })
+  await ask(ines, 'get', '/api/whereabouts', 200)
+  await ask(ines, 'put', '/api/occupants', 200, { data: { csv: 'place,occupant\n' } })
   const { rows } = await ask(ines, 'get', '/api/parkings', 200) as { rows: object[] }
   expect(rows.length).toBeGreaterThan(0)
 

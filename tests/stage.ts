@@ -148,6 +148,8 @@ export interface StageOptions {
   /** Times of the company that differ from the demo's. */
   settings?: Partial<Record<'transferRecall' | 'noAnswer' | 'parkRecall' | 'absence', number>>
   demo?: boolean
+  /** What else the server is told. */
+  serverEnv?: Record<string, string>
   admin?: string
 }
 
@@ -163,6 +165,7 @@ export async function buildStage(options: StageOptions = {}): Promise<{ stage: S
   const stack = createStack({
     databaseUrl: serverUrl,
     exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])],
+    serverEnv: options.serverEnv,
     output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore',
   })
   await stack.start()
@@ -253,10 +256,16 @@ export async function name(console: Page, words: string): Promise<void> {
   await expect(console.getByRole('option').first()).toContainText(words)
 }
 
+/** What another program has to know at the shared stage. */
+export const programToken = 'told in advance'
+
 /** Tests of one worker share a stage; each ends its own calls. */
 export const test = base.extend<{ console: Page }, { stage: Stage }>({
   stage: [async ({}, use) => { // eslint-disable-line no-empty-pattern
-    const { stage, strike } = await buildStage({ settings: { transferRecall: 7_000, noAnswer: 9_000, parkRecall: 12_000, absence: 4_000 } })
+    const { stage, strike } = await buildStage({
+      settings: { transferRecall: 7_000, noAnswer: 9_000, parkRecall: 12_000, absence: 4_000 },
+      serverEnv: { NUXT_OCCUPANCY_TOKEN: programToken },
+    })
     await use(stage)
     await strike()
   }, { scope: 'worker', timeout: 90_000 }],

@@ -57,6 +57,9 @@ async function leave(): Promise<void> {
       <NuxtLink to="/log">
         Call log
       </NuxtLink>
+      <NuxtLink to="/whereabouts">
+        Who is where
+      </NuxtLink>
       <template v-if="sees">
         <NuxtLink to="/parkings">
           Parkings

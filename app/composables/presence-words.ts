@@ -4,6 +4,7 @@ import { spell } from '~~/core/durations/durations'
 import type { Presence, PresenceKind } from '~~/core/presence/presence'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
+import { momentWords } from './time-of-day'
 import { reasonWords } from './words'
 
 const kinds: Record<PresenceKind, string> = {
@@ -15,6 +16,7 @@ const kinds: Record<PresenceKind, string> = {
   forwarded: 'Forwarded',
   doNotDisturb: 'Do not disturb',
   away: 'Away',
+  engaged: 'Out',
   disconnected: 'No telephone',
 }
 
@@ -35,6 +37,7 @@ export function shapeOf({ kind, way }: Presence): string {
     case 'forwarded': return '↷'
     case 'doNotDisturb': return '⊘'
     case 'away': return '◇'
+    case 'engaged': return '◈'
     case 'disconnected': return '✕'
   }
 }
@@ -53,6 +56,7 @@ export function usePresenceWords() {
     const { kind, since, until, reason } = presence
     if (kind === 'forwarded') return { what: `to ${destination(presence)}`, time: until ? dayjs(until).format('H:mm') : '' }
     if (kind === 'away') return { what: shortReasons[reason!], time: until ? dayjs(until).format('H:mm') : '' }
+    if (kind === 'engaged') return { what: 'out', time: momentWords(until!, live.wall(now)) }
     if (since === null) return { what: shortKinds[kind] ?? kinds[kind], time: '' }
     return { what: shortName(presence), time: spell(now - since) }
   }
@@ -70,9 +74,10 @@ export function usePresenceWords() {
   }
 
   function whole(presence: Presence, now: number): string {
-    const { kind, reason, until, since } = presence
+    const { kind, reason, until, since, place } = presence
     if (kind === 'away')
       return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(live.wall(since)).format('H:mm')}` : ''}`
+    if (kind === 'engaged') return `Out until ${momentWords(until!, live.wall(now))} by the calendar${place ? `, ${place}` : ''}`
     if (kind === 'forwarded') return `Calls go to ${destination(presence)}${until ? ` until ${dayjs(until).format('H:mm')}` : ''}`
     if (since === null) return kinds[kind]
     const peer = peerOf(presence)

@@ -11,3 +11,10 @@ export function timeOfDay(text: string, now: number): number | null | undefined 
   const then = dayjs(now).hour(Number(hours)).minute(Number(minutes)).second(0).millisecond(0)
   return (then.isAfter(dayjs(now)) ? then : then.add(1, 'day')).valueOf()
 }
+
+/** A moment as people say it from another one: the hour, with the day when it is not that of `now`, or the date when it is far off. */
+export function momentWords(at: number, now: number): string {
+  const moment = dayjs(at)
+  if (moment.isSame(now, 'day')) return moment.format('H:mm')
+  return moment.format(Math.abs(moment.diff(now, 'day')) < 6 ? 'ddd H:mm' : 'D MMM H:mm')
+}

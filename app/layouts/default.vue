@@ -93,6 +93,7 @@ useHead({ title })
         <LazyContactDialog />
         <LazyClosingDialog />
         <LazyForwardingDialog />
+        <LazyCalendarDialog />
       </template>
     </main>
   </div>

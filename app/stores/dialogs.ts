@@ -27,5 +27,8 @@ export const useDialogs = defineStore('dialogs', () => {
   /** The contact that is changed; or whoever is about to be written down, as far as they are known. */
   const contact = ref<{ id: string, name?: undefined, number?: undefined } | { id: null, name: string, number: string | null } | null>(null)
 
-  return { story, digits, blocking, message, closing, forwarding, contact }
+  /** Whose calendar, or which duty's roster, is looked after. */
+  const calendar = ref<{ of: string, name: string } | null>(null)
+
+  return { calendar, story, digits, blocking, message, closing, forwarding, contact }
 })

@@ -10,14 +10,16 @@ import { groupWithNumber, telephoneWithNumber } from '~~/core/company/lookups'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useContacts } from './contacts'
 import { useLive } from './live'
+import { useWhereabouts } from './whereabouts'
 
 /** Who works here, and how devices are called on the screen: as the company is at this moment. */
 export const useDirectory = defineStore('directory', () => {
   const live = useLive()
   const contacts = useContacts()
+  const whereabouts = useWhereabouts()
   const company = computed(() => live.state?.company)
 
-  const entries = computed(() => company.value ? entriesOf(company.value) : [])
+  const entries = computed(() => company.value ? entriesOf(company.value, whereabouts.occupants) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
   const known = new Directory([])
   /** Asks for everybody as the company is now; only what has changed is taken in anew. */
@@ -76,7 +78,7 @@ export const useDirectory = defineStore('directory', () => {
     if (outside !== null) return contacts.known.get(outside)?.name ?? 'A contact that is not there any more'
     const known = person(device)
     if (known) return `${known.first} ${known.last}`.trim()
-    return (company.value && deviceName(company.value, device)) ?? 'Outside caller'
+    return company.value?.duties[device]?.name ?? (company.value && deviceName(company.value, device)) ?? 'Outside caller'
   }
 
   /** A destination as it was named: an id, a short number of ours, or a number outside. */

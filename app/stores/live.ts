@@ -5,7 +5,7 @@ import { evolve } from '~~/core/calls/evolve'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { stateOf } from '~~/core/calls/snapshot'
 import { type Company, nobody } from '~~/core/company/company'
-import { presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
+import { type Engaged, presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
 import { feedBeat } from '~~/shared/beat'
 import type { FromBrowser, ToBrowser } from '~~/shared/feed'
 
@@ -35,6 +35,8 @@ export const useLive = defineStore('live', () => {
   const over = ref(0)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
   const happened = createEventHook<[Happening[]]>()
+  /** Whose calendar takes this moment. */
+  let engaged: ReadonlyMap<DeviceId, Engaged> = new Map()
   /** The latest configuration that was sent: it is not sent again. */
   let company: Company = nobody
   let clockOffset = 0
@@ -143,7 +145,7 @@ export const useLive = defineStore('live', () => {
 
   function lookAtEverybody(): void {
     presences.clear()
-    for (const id of state.value!.devices.keys()) presences.set(id, presenceOf(state.value!, id))
+    for (const id of state.value!.devices.keys()) presences.set(id, presenceOf(state.value!, id, engaged.get(id)))
   }
 
   function apply(events: NumberedEvent[]): void {
@@ -166,13 +168,24 @@ export const useLive = defineStore('live', () => {
       company = current.company
       lookAtEverybody()
     }
-    for (const device of touched) {
+    lookAgainAt(touched)
+    if (happenings.length > 0) void happened.trigger(happenings)
+  }
+
+  function lookAgainAt(devices: Iterable<DeviceId>): void {
+    for (const device of devices) {
       const before = presences.get(device)
       if (!before) continue
-      const after = presenceOf(current, device)
+      const after = presenceOf(state.value!, device, engaged.get(device))
       if (!samePresence(before, after)) presences.set(device, after)
     }
-    if (happenings.length > 0) void happened.trigger(happenings)
+  }
+
+  /** Whose calendar takes this moment, by their telephones. */
+  function setEngaged(next: ReadonlyMap<DeviceId, Engaged>): void {
+    const concerned = new Set([...engaged.keys(), ...next.keys()])
+    engaged = next
+    lookAgainAt(concerned)
   }
 
   /** The exchange's time, in milliseconds: it runs steadily, whatever is done to a clock on the wall. */
@@ -191,5 +204,5 @@ export const useLive = defineStore('live', () => {
     await until(() => state.value?.epoch !== epoch || (state.value?.seq ?? 0) >= seq).toBe(true, { timeout: longestWait })
   }
 
-  return { state, connected, exchange, working, since, news, over, presences, open, close, now, wall, reached, onHappening: happened.on }
+  return { state, connected, exchange, working, since, news, over, presences, open, close, now, wall, reached, setEngaged, onHappening: happened.on }
 })

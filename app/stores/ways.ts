@@ -5,13 +5,15 @@ import type { Call, DeviceId } from '~~/core/calls/model'
 import type { Console, Deed } from '~~/core/console/console'
 import { passing, type Way, waysTo, waysToNumber } from '~~/core/console/ways'
 import { contactOfEntry } from '~~/core/directory/entries'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { groupWithNumber, telephoneWithNumber } from '~~/core/company/lookups'
+import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useContacts } from './contacts'
 import { useDesk } from './desk'
 import { useDialogs } from './dialogs'
 import { useDirectory } from './directory'
 import { useEnding } from './ending'
 import { useLive } from './live'
+import { useWhereabouts } from './whereabouts'
 
 /** Where the call in hand, or a new one, can go when somebody or something has been named; and doing what keys and buttons say. */
 export const useWays = defineStore('ways', () => {
@@ -21,6 +23,7 @@ export const useWays = defineStore('ways', () => {
   const contacts = useContacts()
   const dialogs = useDialogs()
   const ending = useEnding()
+  const whereabouts = useWhereabouts()
   /** A line of text to send along with the next call that is passed on. */
   const note = ref('')
   /** Account or cost code for the next call outside. */
@@ -110,7 +113,20 @@ export const useWays = defineStore('ways', () => {
     const now = console()
     const outside = contactOfEntry(id)
     if (outside !== null) return toContact(outside)
+    const duty = whereabouts.duty(id)
+    if (duty) return toDestination(whereabouts.reach(duty))
     return now ? waysTo(now, id) : []
+  }
+
+  /** To somebody by id, or to whatever a number of ours or outside reaches. */
+  function toDestination(to: string): Way[] {
+    const dialled = readDialled(to)
+    if (dialled.kind === 'outside') return toNumber(to, formatNumber(dialled.e164))
+    const now = console()
+    if (!now) return []
+    const { company } = now.state
+    const number = dialled.kind === 'inside' ? dialled.digits : ''
+    return waysTo(now, (telephoneWithNumber(company, number) ?? groupWithNumber(company, number))?.id ?? to)
   }
 
   /** To the first number of somebody outside, or to the mobile that they have beside it. */

@@ -1,5 +1,6 @@
 import ICAL from 'ical.js'
 import { RRule } from 'rrule'
+import { plainText } from '../calls/text'
 import { instantOf, isZone } from './zones'
 
 /**
@@ -278,7 +279,7 @@ function takes(event: ICAL.Component, start: Moment, clocks: Clocks): Occurrence
   if (!takesTime(event)) return []
   const to = endOf(event, start, clocks)
   if (to <= start.at) return []
-  const text = (name: string) => String(event.getFirstPropertyValue(name) ?? '').trim().slice(0, longestPlace)
+  const text = (name: string) => plainText(String(event.getFirstPropertyValue(name) ?? ''), longestPlace)
   const priority = Number(event.getFirstPropertyValue('priority') ?? 0)
   return [{
     from: start.at, to, allDay: start.isDate, place: text('location'), title: text('summary'),

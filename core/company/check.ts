@@ -1,5 +1,6 @@
 import { readDialled } from '../numbers/dialled'
 import { ownerOfMailbox } from '../calls/names'
+import { isZone } from '../calendar/zones'
 import type { Company, OpeningHours } from './company'
 
 const e164 = /^\+\d{6,15}$/
@@ -73,6 +74,11 @@ export function faultsOf(company: Company): string[] {
     if (!Object.hasOwn(groups, line.target)) faults.push(`Calls on ${line.name} go to ${line.target}, which is no group.`)
     for (const to of [line.night, line.overflow.to]) if (!reachable(to)) faults.push(`Calls on ${line.name} that nobody takes go to ${to}, which is not there.`)
   }
+  for (const duty of Object.values(company.duties)) {
+    id(duty.id, duty.name)
+    if (!reachable(duty.instead)) faults.push(`When nobody is on duty, ${duty.name} is reached at ${duty.instead}, which is not there.`)
+  }
+  if (!isZone(settings.zone)) faults.push(`The house has the time zone ${settings.zone}, which is none.`)
   for (const hours of Object.values(company.hours)) faults.push(...faultsOfHours(hours))
   for (const { name, hours } of [...Object.values(groups), ...Object.values(lines)])
     if (hours !== null && !Object.hasOwn(company.hours, hours)) faults.push(`${name} is open at ${hours}, which are no opening hours.`)
@@ -91,15 +97,6 @@ function faultsOfHours({ name, zone, week, holidays }: OpeningHours): string[] {
     ...(overlaps ? [`${name} opens twice at the same time.`] : []),
     ...holidays.filter(({ date }) => !isDate(date)).map(({ date }) => `${name} has a holiday on ${date}, which is no date.`),
   ]
-}
-
-function isZone(zone: string): boolean {
-  try {
-    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== ''
-  }
-  catch {
-    return false
-  }
 }
 
 function isDate(text: string): boolean {

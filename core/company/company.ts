@@ -13,6 +13,7 @@ export type ShortNumber = Things['shortNumbers']
 export type Slot = Things['slots']
 export type Zone = Things['zones']
 export type StandingAnnouncement = Things['announcements']
+export type Duty = Things['duties']
 export type { Settings }
 
 /** Things stand under their ids. */
@@ -49,8 +50,9 @@ export const waitingOnly = {
 /** A company of which nothing is known yet. */
 export const nobody: Company = {
   version: 0, sites: {}, departments: {}, people: {}, telephones: {}, groups: {}, lines: {}, trunks: {}, slots: {}, shortNumbers: {}, hours: {},
-  zones: {}, announcements: {},
+  zones: {}, announcements: {}, duties: {},
   settings: {
+    zone: 'Europe/London',
     ringCycle: 5_000, transferRecall: 20_000, noAnswer: 30_000, queueRecall: 60_000, parkRecall: 90_000, failedTone: 5_000, absence: 30_000,
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,
     conferenceSize: 8, operators: 'operators', pageSilence: 15_000,

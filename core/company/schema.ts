@@ -201,7 +201,21 @@ const standingAnnouncement = object({
   position: whole,
 })
 
+/** Whoever can be reached for something at any hour: a roster says who it is in turn. */
+const duty = object({
+  id,
+  name: text(),
+  /** What it is asked for, in the words that people use. */
+  handles: array(text().required()).required(),
+  /** Whom to reach when nobody is on duty: an extension, a group, a queue, a mailbox, or an outside number. */
+  instead: id,
+  /** Among the others, from 0. */
+  position: whole,
+})
+
 const settings = object({
+  /** The clock of the house: of the IANA time zone database. */
+  zone: text(),
   /** One cycle of ringing, to say a time as a number of rings. */
   ringCycle: whole,
   /** A transferred call that nobody answers comes back after this long. */
@@ -247,7 +261,7 @@ const settings = object({
 /** The parts that hold things by their ids. */
 const things = {
   sites: site, departments: department, people: person, telephones: telephone, groups: group, lines: line, trunks: trunk, slots: slot,
-  shortNumbers: shortNumber, hours: openingHours, zones: zone, announcements: standingAnnouncement,
+  shortNumbers: shortNumber, hours: openingHours, zones: zone, announcements: standingAnnouncement, duties: duty,
 }
 
 export type Things = { [P in keyof typeof things]: InferType<typeof things[P]> }

@@ -2,9 +2,15 @@ import type { Company, Group } from '../company/company'
 import { telephonesOf } from '../company/lookups'
 import type { DirectoryEntry } from './search'
 
-/** Everybody, every group and every zone of loudspeakers of a company, as the search finds them: people first, by department and number. */
-export function entriesOf(company: Company): DirectoryEntry[] {
-  return [...peopleOf(company), ...placesOf(company), ...Object.values(company.groups).map(group => groupEntry(company, group)), ...zonesOf(company)]
+/**
+ * Everybody, every place, group, zone of loudspeakers and duty of a company, as the search finds them: people first, by department and number.
+ * @param occupants who is at a place now, by its telephone
+ */
+export function entriesOf(company: Company, occupants: ReadonlyMap<string, string[]> = new Map()): DirectoryEntry[] {
+  return [
+    ...peopleOf(company), ...placesOf(company, occupants), ...Object.values(company.groups).map(group => groupEntry(company, group)), ...zonesOf(company),
+    ...dutiesOf(company),
+  ]
 }
 
 function peopleOf(company: Company): DirectoryEntry[] {
@@ -21,15 +27,24 @@ function peopleOf(company: Company): DirectoryEntry[] {
 }
 
 /** Telephones that belong to a place. */
-function placesOf(company: Company): DirectoryEntry[] {
+function placesOf(company: Company, occupants: ReadonlyMap<string, string[]>): DirectoryEntry[] {
   return Object.values(company.telephones).filter(({ person }) => person === null).map(({ id, name, number, pickupGroup }) => {
     const department = company.departments[pickupGroup]
     return {
       id, telephones: [id], extension: number, first: '', last: name, nickname: null, former: null, department: pickupGroup,
       departmentName: department?.name ?? '',
-      site: (department && company.sites[department.site]?.name) ?? '', role: '', room: '', handles: [], mobile: null, direct: null,
+      site: (department && company.sites[department.site]?.name) ?? '', role: 'Place', room: '', handles: [], mobile: null, direct: null,
+      occupants: occupants.get(id) ?? [],
     }
   })
+}
+
+/** Duties are found by their name and by what they are asked for: whoever the roster names is reached. */
+function dutiesOf(company: Company): DirectoryEntry[] {
+  return Object.values(company.duties).map(({ id, name, handles }) => ({
+    id, telephones: [], extension: '', first: '', last: name, nickname: null, former: null, department: '', departmentName: '', site: '', role: 'On duty',
+    room: '', handles, mobile: null, direct: null, isGroup: true,
+  }))
 }
 
 /** Zones of loudspeakers are found by their name, number and site, and by the loudspeakers in them. */

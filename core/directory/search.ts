@@ -36,6 +36,8 @@ export interface DirectoryEntry {
   isGroup?: boolean
   /** Somebody outside, named by `last`, with all their numbers (E.164). */
   numbers?: string[]
+  /** Whoever is at the place now, and may be asked for. */
+  occupants?: string[]
   /** A zone of loudspeakers, named by `last`: found after everybody who can be called. */
   isZone?: boolean
 }
@@ -53,6 +55,7 @@ const fields = [
   { name: 'name', weight: 1 },
   { name: 'nickname', weight: 0.95 },
   { name: 'former', weight: 0.9 },
+  { name: 'occupant', weight: 0.95 },
   { name: 'initials', weight: 0.8, exact: true },
   { name: 'group', weight: 0.7 },
   { name: 'department', weight: 0.65 },
@@ -180,6 +183,7 @@ export class Directory {
     if (parts.length > 1) this.post(parts.join(''), at, fieldAt.get(named)!, parts.join(''))
     if (entry.nickname) add('nickname', entry.nickname)
     if (entry.former) add('former', entry.former)
+    for (const occupant of entry.occupants ?? []) add('occupant', occupant)
     add('initials', `${entry.first[0] ?? ''}${entry.last[0] ?? ''}`)
     add('extension', entry.extension)
     add('department', entry.departmentName)
@@ -488,16 +492,17 @@ function reasonOf(entry: DirectoryEntry, why: number, words: readonly string[]):
   switch (name) {
     case 'nickname': return `called ${entry.nickname}`
     case 'former': return `was ${entry.former}`
-    case 'handles': return `handles ${topicOf(entry, words)}`
+    case 'occupant': return `${spokenOf(entry.occupants ?? [], words)} is there now`
+    case 'handles': return `handles ${spokenOf(entry.handles, words)}`
     case 'name': return how === 'heard' ? 'sounds like it' : null
     default: return null
   }
 }
 
-/** What somebody looks after that the typed words are about. */
-function topicOf({ handles }: DirectoryEntry, words: readonly string[]): string {
-  const about = (topic: string) => wordsOf(fold(topic)).some(word => words.some(typed => word.startsWith(typed) || stem(word) === stem(typed)))
-  return handles.find(about) ?? handles[0] ?? ''
+/** Which of several topics or names the typed words are about. */
+function spokenOf(several: readonly string[], words: readonly string[]): string {
+  const about = (one: string) => wordsOf(fold(one)).some(word => words.some(typed => word.startsWith(typed) || stem(word) === stem(typed)))
+  return several.find(about) ?? several[0] ?? ''
 }
 
 function lowerBound(words: readonly string[], text: string): number {

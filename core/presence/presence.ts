@@ -4,10 +4,10 @@ import { callsOf, othersOf } from '../calls/questions'
 /**
  * What everybody may see of a person's telephone.
  * `free`; `calling`: waits for an answer; `ringing`; `talking`; `holding`: has somebody on hold and talks to nobody;
- * `forwarded`: calls go elsewhere; `doNotDisturb`; `away`: said so themselves; `disconnected`: no telephone there. Of several the first that holds counts:
- * no telephone, calls, forwarding, do not disturb, a status, free.
+ * `forwarded`: calls go elsewhere; `doNotDisturb`; `away`: said so themselves; `engaged`: their calendar says so; `disconnected`: no telephone there.
+ * Of several the first that holds counts: no telephone, calls, forwarding, do not disturb, a status, the calendar, free.
  */
-export type PresenceKind = 'free' | 'calling' | 'ringing' | 'talking' | 'holding' | 'forwarded' | 'doNotDisturb' | 'away' | 'disconnected'
+export type PresenceKind = 'free' | 'calling' | 'ringing' | 'talking' | 'holding' | 'forwarded' | 'doNotDisturb' | 'away' | 'engaged' | 'disconnected'
 
 export interface Presence {
   kind: PresenceKind
@@ -21,15 +21,20 @@ export interface Presence {
   way: 'in' | 'out' | null
   /** Where calls go, as it was named. */
   to: string | null
+  /** Where their calendar says that they are; empty where it does not say. */
+  place: string
 }
 
-const idle = { since: null, until: null, reason: null, peer: null, way: null, to: null } as const
+/** What somebody's calendar says of this moment. `until`: when they are free again, a time that people read. */
+export interface Engaged { until: number, place: string }
+
+const idle = { since: null, until: null, reason: null, peer: null, way: null, to: null, place: '' } as const
 
 /** Of somebody who has no telephone. */
 export const noTelephone: Presence = { ...idle, kind: 'disconnected', lit: false }
 
 /** The presence of one device. Calls outweigh words: who talks is shown talking even with do not disturb on. */
-export function presenceOf(state: ExchangeState, id: DeviceId): Presence {
+export function presenceOf(state: ExchangeState, id: DeviceId, engaged: Engaged | null = null): Presence {
   const device = state.devices.get(id)
   if (!device || !state.company.telephones[id]?.inService) return noTelephone
   const busiest = busiestConnection(callsOf(state, id), id)
@@ -39,12 +44,13 @@ export function presenceOf(state: ExchangeState, id: DeviceId): Presence {
   if (device.doNotDisturb) return { ...idle, kind: 'doNotDisturb', lit: false }
   const { reason, since, until } = device.status
   if (reason) return { ...idle, kind: 'away', lit: false, reason, since, until }
+  if (engaged) return { ...idle, kind: 'engaged', lit: false, until: engaged.until, place: engaged.place }
   return { ...idle, kind: 'free', lit: true }
 }
 
 /** True when two presences would be shown the same way. */
 export function samePresence(a: Presence, b: Presence): boolean {
-  return a.kind === b.kind && a.since === b.since && a.until === b.until && a.reason === b.reason && a.way === b.way && a.to === b.to
+  return a.kind === b.kind && a.since === b.since && a.until === b.until && a.reason === b.reason && a.way === b.way && a.to === b.to && a.place === b.place
     && a.peer?.device === b.peer?.device
 }
 

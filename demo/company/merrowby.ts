@@ -5,6 +5,7 @@ import { byId } from '../../core/company/lookups'
 import { type Chance, chanceFrom } from './chance'
 import { announcements, pageDefault, zones } from './paging'
 import { firstNames, lastNames } from './names'
+import { duties, places } from './whereabouts'
 
 /** Merrowby Ferries, the invented company of the demo: who works there, and which numbers reach it. */
 
@@ -250,7 +251,7 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     sites: byId(sites.map((name, position) => ({ id: name, name, position }))),
     departments: byId(departments.map(({ id, name, site, handles }, position) => ({ id, name, site, handles, position }))),
     people: byId(people),
-    telephones: byId(telephones),
+    telephones: byId([...telephones, ...places]),
     groups: byId(groupsOf(people, telephones)),
     lines: byId(lines),
     trunks: byId(['east', 'west'].map(id => ({ id, channels: 21, kept: 1 }))),
@@ -259,6 +260,7 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     hours: byId(openingHours),
     zones: byId(zones),
     announcements: byId(announcements),
+    duties: byId(duties),
     settings: { ...nobody.settings, pageDefault, ...settings },
   }
 }

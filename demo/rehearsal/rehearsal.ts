@@ -48,7 +48,7 @@ export class Rehearsal {
   constructor(private readonly company: Company, private readonly options: RehearsalOptions, start: number) {
     this.chance = chanceFrom(options.seed)
     this.operators = new Set(company.groups[company.settings.operators]?.members ?? [])
-    this.colleagues = Object.keys(company.telephones).filter(id => !this.operators.has(id))
+    this.colleagues = Object.values(company.telephones).filter(({ id, person }) => person !== null && !this.operators.has(id)).map(({ id }) => id)
     this.regulars = regularsOf(company)
     this.day = new WorkingDay(start, options.localOffset ?? 0)
     if (options.callerEvery !== null) this.agenda.add(start, this.open)

@@ -1,3 +1,4 @@
+import { timingSafeEqual } from 'node:crypto'
 import type { H3Event } from 'h3'
 import type { SignedIn } from '~~/shared/people'
 import type { Role } from '~~/shared/roles'
@@ -39,4 +40,15 @@ export async function requirePerson(event: H3Event, roles: readonly Role[]): Pro
     throw createError({ statusCode: 403, message: `Your role (${asks.person.role}) may not do that. Ask an administrator.` })
   }
   return asks
+}
+
+/**
+ * Another program shows the token that the server was started with (RFC 6750); without one, none may.
+ * @throws 401
+ */
+export function requireToken(event: H3Event): void {
+  const { occupancyToken } = useRuntimeConfig(event)
+  const [given, wanted] = [getHeader(event, 'authorization') ?? '', `Bearer ${occupancyToken}`].map(text => Buffer.from(text)) as [Buffer, Buffer]
+  if (!occupancyToken || given.length !== wanted.length || !timingSafeEqual(given, wanted))
+    throw createError({ statusCode: 401, message: 'The token is not the one that the server was started with.' })
 }

@@ -4,6 +4,7 @@ import { byId } from '~~/core/company/lookups'
 import {
   AnnouncementEntity,
   DepartmentEntity,
+  DutyEntity,
   GroupEntity,
   GroupMember,
   HolidayEntity,
@@ -98,6 +99,9 @@ export function readCompany(em: EntityManager): Promise<Company> {
       announcements: byId((await tx.find(AnnouncementEntity, {}, { orderBy: { position: 'asc' } })).map(
         ({ id, occasion, text, rank, twice, position }) => ({ id, occasion, text, rank, twice, position }),
       )),
+      duties: byId((await tx.find(DutyEntity, {}, { orderBy: { position: 'asc' } })).map(
+        ({ id, name, handles, instead, position }) => ({ id, name, handles, instead, position }),
+      )),
       settings: { ...times, operators: operators ?? nobody.settings.operators, pageDefault: pageDefault ?? null },
     }
   })
@@ -105,7 +109,7 @@ export function readCompany(em: EntityManager): Promise<Company> {
 
 /** Fills empty tables with a company, within the transaction of `tx`. */
 export async function writeCompany(tx: EntityManager, company: Company): Promise<void> {
-  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, zones, announcements, settings } = company
+  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, zones, announcements, duties, settings } = company
   await tx.insertMany(SiteEntity, Object.values(sites))
   await tx.insertMany(DepartmentEntity, Object.values(departments))
   await tx.insertMany(PersonEntity, Object.values(people))
@@ -133,6 +137,7 @@ export async function writeCompany(tx: EntityManager, company: Company): Promise
   await tx.insertMany(SlotEntity, Object.values(slots).map((slot, position) => ({ ...slot, position })))
   await tx.insertMany(ZoneEntity, Object.values(zones))
   await tx.insertMany(AnnouncementEntity, Object.values(announcements))
+  await tx.insertMany(DutyEntity, Object.values(duties))
   await tx.insertMany(ShortNumberEntity, Object.values(shortNumbers))
   await tx.nativeUpdate(SettingsEntity, { id: 1 }, settings)
 }

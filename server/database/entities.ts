@@ -283,6 +283,65 @@ export const SlotEntity = defineEntity({
   },
 })
 
+export const DutyEntity = defineEntity({
+  name: 'Duty',
+  properties: {
+    id: p.string().primary(),
+    name: p.string(),
+    handles: p.json<string[]>(),
+    instead: p.string(),
+    position: p.integer(),
+  },
+})
+
+/** When somebody's time is taken, or who is on duty: what is left of a calendar that was given to us, or is fetched again and again. */
+export const CalendarEntity = defineEntity({
+  name: 'Calendar',
+  properties: {
+    /** A person's id, or a duty's. */
+    of: p.string().primary(),
+    address: p.string().nullable(),
+    /** iCalendar with times and places alone. */
+    content: p.text(),
+    problems: p.json<string[]>(),
+    /** Why it could not be fetched or read the last time. */
+    failure: p.string().nullable(),
+    readAt: p.datetime().nullable(),
+    /** When it is to be looked at again. */
+    nextAt: p.datetime(),
+    changedBy: p.string(),
+  },
+})
+
+/** What takes place in a calendar in the weeks around now. */
+export const CalendarSpanEntity = defineEntity({
+  name: 'CalendarSpan',
+  properties: {
+    id: p.uuid().primary(),
+    of: p.string(),
+    fromAt: p.datetime(),
+    toAt: p.datetime(),
+    allDay: p.boolean(),
+    place: p.string(),
+    /** Of a roster: who is on duty, as it says. */
+    title: p.string(),
+    priority: p.integer(),
+  },
+})
+
+/** Who was at a place from when to when; kept for a day after they have gone. */
+export const OccupancyEntity = defineEntity({
+  name: 'Occupancy',
+  properties: {
+    id: p.uuid().primary(),
+    telephone: p.string(),
+    name: p.string(),
+    fromAt: p.datetime(),
+    /** null: until the feed says otherwise. */
+    toAt: p.datetime().nullable(),
+  },
+})
+
 export const ShortNumberEntity = defineEntity({
   name: 'ShortNumber',
   properties: {
@@ -297,6 +356,7 @@ export const SettingsEntity = defineEntity({
   name: 'Settings',
   properties: {
     id: p.integer().primary(),
+    zone: p.string(),
     ringCycle: p.integer(),
     transferRecall: p.integer(),
     noAnswer: p.integer(),

@@ -2,11 +2,11 @@ import type { H3Event } from 'h3'
 import type { ISchema, ObjectSchema } from 'yup'
 import type { SignedIn } from '~~/shared/people'
 import type { Role } from '~~/shared/roles'
-import { requirePerson } from '../accounts/session'
+import { requirePerson, requireToken } from '../accounts/session'
 import { readInput, readParams, readQuery } from '../validation/read'
 
-/** Whoever may ask: everybody, whoever is signed in, or those who have one of these roles now. */
-export type MayAsk = 'everybody' | 'signedIn' | readonly Role[]
+/** Whoever may ask: everybody, whoever is signed in, another program that knows the token, or those who have one of these roles now. */
+export type MayAsk = 'everybody' | 'signedIn' | 'program' | readonly Role[]
 
 /** Operators, supervisors and administrators: who answers for the company. */
 export const answering = ['operator', 'supervisor', 'administrator'] as const satisfies Role[]
@@ -19,6 +19,8 @@ export interface EndpointDescription {
   params?: ObjectSchema<object>
   query?: ObjectSchema<object>
   body?: ISchema<unknown>
+  /** How the body is written; JSON unless said otherwise. */
+  bodyType?: 'text/csv'
   answer?: ISchema<unknown>
   /** Other answers than those that every such endpoint gives: by status, what it means. */
   also?: Record<number, string>
@@ -28,12 +30,19 @@ type Of<S> = S extends ISchema<infer T> ? T : undefined
 
 export interface Asked<D extends EndpointDescription> {
   event: H3Event
-  person: D['mayAsk'] extends 'everybody' ? null : SignedIn
+  person: D['mayAsk'] extends 'everybody' | 'program' ? null : SignedIn
   /** The secret name of the session; empty where everybody may ask. */
   session: string
   params: Of<D['params']>
   query: Of<D['query']>
   body: Of<D['body']>
+}
+
+async function whoMayAsk(event: H3Event, mayAsk: MayAsk) {
+  if (mayAsk === 'everybody') return null
+  if (mayAsk !== 'program') return requirePerson(event, mayAsk === 'signedIn' ? [] : mayAsk)
+  requireToken(event)
+  return null
 }
 
 /**
@@ -44,7 +53,7 @@ export interface Asked<D extends EndpointDescription> {
  */
 export function defineEndpoint<const D extends EndpointDescription>(description: D, handle: (asked: Asked<D>) => Of<D['answer']> | Promise<Of<D['answer']>>) {
   const handler = defineEventHandler(async (event) => {
-    const asks = description.mayAsk === 'everybody' ? null : await requirePerson(event, description.mayAsk === 'signedIn' ? [] : description.mayAsk)
+    const asks = await whoMayAsk(event, description.mayAsk)
     const { params, query, body } = description
     const given: unknown = body && await readBody(event)
     return handle({

@@ -20,8 +20,8 @@ const problem: JsonSchema = {
   required: ['statusCode', 'message'],
 }
 
-const whoAsks = (mayAsk: MayAsk): string =>
-  mayAsk === 'everybody' ? 'For everybody.' : mayAsk === 'signedIn' ? 'For whoever is signed in.' : `For these roles: ${mayAsk.join(', ')}.`
+const whom = { everybody: 'For everybody.', program: 'For another program, which knows the token.', signedIn: 'For whoever is signed in.' }
+const whoAsks = (mayAsk: MayAsk): string => typeof mayAsk === 'string' ? whom[mayAsk] : `For these roles: ${mayAsk.join(', ')}.`
 
 /** The API as OpenAPI 3.1, made from what checks it. */
 export function openApiDocument(endpoints: readonly FoundEndpoint[]): JsonSchema {
@@ -34,25 +34,26 @@ export function openApiDocument(endpoints: readonly FoundEndpoint[]): JsonSchema
     paths,
     components: {
       schemas: named,
-      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'estafette', description: 'The sealed cookie that POST /api/session sets.' } },
+      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'estafette', description: 'The sealed cookie that POST /api/session sets.' },
+        token: { type: 'http', scheme: 'bearer', description: 'The token that the server was started with (NUXT_OCCUPANCY_TOKEN).' } },
     },
   }
 }
 
 function operationOf(
   method: string,
-  { summary, mayAsk, params, query, body, answer, also }: EndpointDescription,
+  { summary, mayAsk, params, query, body, bodyType, answer, also }: EndpointDescription,
   named: Record<string, JsonSchema>,
 ): JsonSchema {
   const parameters = [...parametersOf('path', params), ...parametersOf('query', query)]
   const codes = {
-    ...(mayAsk !== 'everybody' && { 401: 'Nobody is signed in.' }),
+    ...(mayAsk !== 'everybody' && { 401: mayAsk === 'program' ? 'The token is not the one that the server was started with.' : 'Nobody is signed in.' }),
     ...(method !== 'get' && {
       403: 'The request comes from a page of another site.',
       408: 'The request did not come to its end in time.',
       413: 'The request is too long.',
     }),
-    ...(method !== 'get' && method !== 'delete' && { 415: 'The request does not say that it is JSON.' }),
+    ...(method !== 'get' && method !== 'delete' && { 415: `The request does not say that it is ${bodyType ?? 'JSON'}.` }),
     ...(Array.isArray(mayAsk) && { 403: 'The role is not the right one.' }),
     ...((body || query || params) && { 400: 'The request can\'t be read.', 422: 'The input is wrong: data.field and data.sentence say where and what to do.' }),
     503: 'The database or the exchange does not answer; nothing was changed.',
@@ -61,9 +62,9 @@ function operationOf(
   return {
     summary,
     description: whoAsks(mayAsk),
-    ...(mayAsk !== 'everybody' && { security: [{ session: [] }] }),
+    ...(mayAsk !== 'everybody' && { security: [{ [mayAsk === 'program' ? 'token' : 'session']: [] }] }),
     ...(parameters.length > 0 && { parameters }),
-    ...(body && { requestBody: { required: true, content: json(bodySchema(body, named)) } }),
+    ...(body && { requestBody: { required: true, content: { [bodyType ?? 'application/json']: { schema: bodySchema(body, named) } } } }),
     responses: {
       ...(answer && { 200: { description: 'Done.', content: json(jsonSchemaOf(answer, { closed: true })) } }),
       ...Object.fromEntries(

@@ -169,6 +169,11 @@ export class Hub {
     for (const listener of this.listeners) if (seesCallers(listener.role)) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
   }
 
+  /** Something that everybody looks at has changed. */
+  newsForEverybody(): void {
+    for (const listener of this.listeners) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
+  }
+
   /** One text for all who may see everything and one for the others, however many browsers there are. */
   private tell(message: Extract<ToBrowser, { type: 'events' | 'beat' }>): void {
     let full: string | undefined

@@ -1,11 +1,14 @@
 /** What is longer than this (bytes) is refused, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
 const longestBody = 100_000
+/** Calendars, and lists of who is where. */
+const longestFile = 2_200_000
 const longestReading = 10_000
 /** Bytes. Up to here the rest of a refused body is taken and thrown away: a connection that is closed with something unread takes the refusal with it. */
 const longestThrownAway = 4 * 1024 * 1024
 
 /** Reads the body of every request once, with a limit that holds for bodies without a length too; nothing personal is kept by anybody on the way. */
 export default defineEventHandler(async (event) => {
+  const longest = /^\/api\/(calendars|occupants)(\/|$)/.test(event.path) ? longestFile : longestBody
   if (event.path.startsWith('/api/')) setHeader(event, 'cache-control', 'no-store')
   if (event.method === 'GET' || event.method === 'HEAD' || event.method === 'OPTIONS') return
   const request = event.node.req
@@ -16,7 +19,7 @@ export default defineEventHandler(async (event) => {
     request.on('data', (part: Buffer) => {
       size += part.length
       if (size > longestThrownAway) return request.destroy()
-      if (size <= longestBody) return parts.push(part)
+      if (size <= longest) return parts.push(part)
       parts.length = 0
       resolve('tooLong')
     })
@@ -25,7 +28,7 @@ export default defineEventHandler(async (event) => {
     request.once('close', () => clearTimeout(late))
   })
   const outcome = await read
-  if (outcome === 'tooLong') throw createError({ statusCode: 413, message: `A request may hold ${longestBody} bytes at most.` })
+  if (outcome === 'tooLong') throw createError({ statusCode: 413, message: `A request may hold ${longest} bytes at most.` })
   if (outcome === 'late') {
     setHeader(event, 'connection', 'close')
     event.node.res.once('finish', () => request.destroy())

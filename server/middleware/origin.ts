@@ -1,3 +1,6 @@
+/** Lists of another program, which knows a token instead of having a cookie. */
+const listsAt = '/api/occupants/feed'
+
 /** A page of another site must not use a person's cookie to change anything here. */
 export default defineEventHandler((event) => {
   if (event.method === 'GET' || event.method === 'HEAD') return
@@ -5,7 +8,9 @@ export default defineEventHandler((event) => {
   if (origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== getHeader(event, 'host'))) {
     throw createError({ statusCode: 403, message: 'That request came from another site and was refused.' })
   }
-  if (event.method !== 'DELETE' && !getHeader(event, 'content-type')?.startsWith('application/json')) {
+  const type = getHeader(event, 'content-type') ?? ''
+  if (event.path === listsAt && type.startsWith('text/csv')) return
+  if (event.method !== 'DELETE' && !type.startsWith('application/json')) {
     throw createError({ statusCode: 415, message: 'Send JSON, with the header content-type: application/json.' })
   }
 })

@@ -1,4 +1,5 @@
 import pino from 'pino'
+import readingProgram from '#reading-program'
 import { briefly } from '../database/away'
 import { Relay, setRelay } from '../relay'
 
@@ -6,7 +7,7 @@ const pause = 1_000
 
 /** Starts the relay with the server; waits for the database as long as it takes. */
 export default defineNitroPlugin((nitro) => {
-  const { databaseUrl, exchangePort, linkToken, spillFolder } = useRuntimeConfig()
+  const { databaseUrl, exchangePort, linkToken, spillFolder, calendarOrigins } = useRuntimeConfig()
   const logger = pino({ base: undefined })
   const log = (text: string) => logger.info(text)
   let relay: Relay | null = null
@@ -15,7 +16,10 @@ export default defineNitroPlugin((nitro) => {
   const start = async (): Promise<void> => {
     while (!stopped && !relay) {
       try {
-        relay = await Relay.start({ databaseUrl, exchangePort: Number(exchangePort), linkToken, spillFolder, log })
+        relay = await Relay.start({
+          databaseUrl, exchangePort: Number(exchangePort), linkToken, spillFolder, log, readingProgram,
+          calendarOrigins: calendarOrigins.split(',').map(origin => origin.trim()).filter(Boolean),
+        })
         setRelay(relay)
       }
       catch (error) {

@@ -1,18 +1,21 @@
 <script setup lang="ts">
-import type { Group, Zone } from '~~/core/company/company'
+import type { Duty, Group, Zone } from '~~/core/company/company'
 import type { DirectoryEntry } from '~~/core/directory/search'
 import { noTelephone, type Presence } from '~~/core/presence/presence'
 import { contactOfEntry } from '~~/core/directory/entries'
 import type { Contact } from '~~/shared/contacts'
+import type { OnDuty } from '~~/core/calendar/duty'
 import { useContacts } from '~/stores/contacts'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
+import { useWhereabouts } from '~/stores/whereabouts'
 
 const field = useField()
 const directory = useDirectory()
 const live = useLive()
 const contacts = useContacts()
+const whereabouts = useWhereabouts()
 
 interface Answer {
   id: string
@@ -20,15 +23,17 @@ interface Answer {
   group?: Group
   zone?: Zone
   contact?: Contact
+  duty?: Duty & OnDuty
   person?: DirectoryEntry
   presence: Presence
 }
 
 const answers = computed(() => field.hits.flatMap(({ id, because }): Answer[] => {
-  const presence = live.presences.get(id) ?? noTelephone
+  const duty = whereabouts.duty(id) ?? undefined
+  const presence = live.presences.get(duty ? whereabouts.reach(duty) : id) ?? noTelephone
   const contact = contacts.known.get(contactOfEntry(id) ?? '')
   const [group, zone, person] = [directory.group(id), directory.zone(id), directory.person(id)]
-  return contact ?? group ?? zone ?? person ? [{ id, because, group, zone, contact, person, presence }] : []
+  return contact ?? group ?? zone ?? person ?? duty ? [{ id, because, group, zone, contact, person, duty, presence }] : []
 }))
 
 watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
@@ -69,6 +74,10 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
           v-else-if="answer.zone"
           :zone="answer.zone"
           :site="directory.siteName(answer.zone.site)"
+        />
+        <AnswerDuty
+          v-else-if="answer.duty"
+          :duty="answer.duty"
         />
         <AnswerContact
           v-else-if="answer.contact"

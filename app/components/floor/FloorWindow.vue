@@ -28,7 +28,7 @@ watch(() => [lit.value, presence.value?.kind] as const, ([is, kind], [was, befor
 })
 const label = computed(() => {
   const { first, last, extension, role } = props.person
-  return `${first} ${last}. ${presence.value ? `${words.whole(presence.value, desk.now)}. ` : ''}${extension}, ${role}`
+  return `${`${first} ${last}`.trim()}. ${presence.value ? `${words.whole(presence.value, desk.now)}. ` : ''}${extension}, ${role}`
 })
 </script>
 

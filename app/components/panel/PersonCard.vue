@@ -6,7 +6,10 @@ import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
+import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
+import { useSession } from '~/stores/session'
+import { useWhereabouts } from '~/stores/whereabouts'
 
 /** Whoever is marked among the answers: how the name is said, how it is with them, and who else there could take the call. */
 const props = defineProps<{ person: DirectoryEntry }>()
@@ -15,6 +18,9 @@ const desk = useDesk()
 const field = useField()
 const directory = useDirectory()
 const words = usePresenceWords()
+const dialogs = useDialogs()
+const session = useSession()
+const whereabouts = useWhereabouts()
 const mostOthers = 4
 
 const name = computed(() => `${props.person.first} ${props.person.last}`.trim())
@@ -24,6 +30,16 @@ const known = computed(() => {
   const key = lookUp(company.telephones, props.person.id)?.person ?? props.person.id
   return lookUp(company.people, key)
 })
+const engagements = computed(() => known.value ? whereabouts.engagementsOf(known.value.id) : [])
+/** People keep their own calendars; supervisors and administrators keep everybody's. */
+const keepsCalendar = computed(() => known.value && (props.person.telephones.includes(desk.device ?? '')
+  || session.me?.role === 'supervisor' || session.me?.role === 'administrator'))
+/** Of a place: who is there, and who was there during the last day. */
+const stays = computed(() => whereabouts.known.occupants.filter(({ telephone }) => telephone === props.person.id).map(({ name, from, to }) => {
+  const now = live.wall(desk.now)
+  if (from > now) return { key: `${name} ${from}`, name, when: `from ${momentWords(from, now)}` }
+  return { key: `${name} ${from}`, name, when: to === null || to > now ? `since ${momentWords(from, now)}` : `until ${momentWords(to, now)}` }
+}))
 const presence = computed(() => live.presences.get(props.person.id))
 const facts = computed(() => {
   const { role, departmentName, site, room, extension, direct, mobile, former } = props.person
@@ -69,6 +85,29 @@ const others = computed(() => {
           <dd>{{ fact.is }}</dd>
         </template>
       </dl>
+      <template v-if="engagements.length">
+        <h3>Calendar</h3>
+        <DayStrip :engagements="engagements" />
+      </template>
+      <button
+        v-if="known && keepsCalendar"
+        type="button"
+        class="quiet"
+        @click="dialogs.calendar = { of: known.id, name }"
+      >
+        {{ engagements.length ? 'Where the calendar comes from …' : 'Add a calendar …' }}
+      </button>
+      <template v-if="stays.length">
+        <h3>Who is there</h3>
+        <ul aria-label="Who is there">
+          <li
+            v-for="stay in stays"
+            :key="stay.key"
+          >
+            <strong>{{ stay.name }}</strong> {{ stay.when }}
+          </li>
+        </ul>
+      </template>
       <template v-if="others.length">
         <h3>Free in {{ person.departmentName }}</h3>
         <ul :aria-label="`Free in ${person.departmentName}`">
@@ -98,6 +137,18 @@ const others = computed(() => {
 </template>
 
 <style scoped>
+.quiet {
+  margin-top: var(--space-3);
+  padding: 0;
+  background: none;
+  border: 0;
+  color: inherit;
+  font: inherit;
+  text-decoration: underline;
+  text-underline-offset: 2px;
+  cursor: pointer;
+}
+
 h3 {
   padding-top: var(--space-4);
 }

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { type OnDuty, telephoneOf } from '~~/core/calendar/duty'
+import type { Duty } from '~~/core/company/company'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** Who is on duty now, in the order in which they are reached, and who is next; a gap in the roster is said. */
+const props = defineProps<{ duty: Duty & OnDuty }>()
+const desk = useDesk()
+const live = useLive()
+const directory = useDirectory()
+const words = usePresenceWords()
+
+const until = computed(() => props.duty.until === null ? '' : `until ${momentWords(props.duty.until, live.wall(desk.now))}`)
+const reached = computed(() => props.duty.people.map((id) => {
+  const { company } = live.state!
+  const [person, telephone] = [company.people[id], telephoneOf(company, id)]
+  const presence = telephone && live.presences.get(telephone)
+  const numbers = [telephone && directory.numberOf(telephone), person?.mobile && formatNumber(person.mobile)].filter(Boolean)
+  return { id, name: personName(id), numbers: numbers.join(', ') || 'no telephone', state: presence ? words.whole(presence, desk.now) : '', presence }
+}))
+const next = computed(() => {
+  const { next } = props.duty
+  return next ? `${next.people.map(personName).join(', ') || next.unknown.join(', ')} from ${dayjs(next.from).format('ddd H:mm')}` : ''
+})
+
+function personName(id: string): string {
+  const person = live.state?.company.people[id]
+  return person ? `${person.first} ${person.last}` : id
+}
+</script>
+
+<template>
+  <div>
+    <p class="name">
+      {{ duty.name }}
+    </p>
+    <p v-if="!reached.length">
+      <strong>Nobody is on duty {{ until }}.</strong> Reached instead: {{ directory.destinationName(duty.instead) }}
+    </p>
+    <ol v-else>
+      <li
+        v-for="person in reached"
+        :key="person.id"
+      >
+        <strong>{{ person.name }}</strong> {{ person.numbers }}
+        <span
+          v-if="person.presence"
+          class="state"
+        ><span aria-hidden="true">{{ shapeOf(person.presence) }}</span> {{ person.state }}</span>
+      </li>
+    </ol>
+    <p
+      v-if="reached.length && until"
+      class="soft"
+    >
+      On duty {{ until }}
+    </p>
+    <p
+      v-if="duty.unknown.length"
+      class="soft"
+    >
+      The roster also names {{ duty.unknown.join(', ') }}: nobody here
+    </p>
+    <p
+      v-if="next"
+      class="soft"
+    >
+      Next: {{ next }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.name {
+  font: 700 var(--type-4) var(--font-sign);
+}
+
+ol {
+  margin: 0;
+  padding-left: var(--space-5);
+}
+
+.state {
+  display: block;
+  font-weight: 600;
+}
+
+.soft {
+  color: var(--lit-ink-soft);
+}
+</style>

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+import type { Turn } from '~~/core/calendar/duty'
+import { useDropZone } from '@vueuse/core'
+import { ValidationError } from 'yup'
+import { longestFile } from '~~/shared/whereabouts'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+import { useSession } from '~/stores/session'
+import { useWhereabouts } from '~/stores/whereabouts'
+
+useHead({ title: 'Who is where · Estafette' })
+
+const live = useLive()
+const desk = useDesk()
+const session = useSession()
+const dialogs = useDialogs()
+const directory = useDirectory()
+const whereabouts = useWhereabouts()
+const words = usePresenceWords()
+
+const keepsRosters = computed(() => session.me?.role === 'supervisor' || session.me?.role === 'administrator')
+const duties = computed(() => Object.values(live.state?.company.duties ?? {})
+  .sort((a, b) => a.position - b.position).flatMap(({ id }) => whereabouts.duty(id) ?? []))
+const now = computed(() => live.wall(desk.now))
+
+function personName(id: string): string {
+  const person = live.state?.company.people[id]
+  return person ? `${person.first} ${person.last}` : id
+}
+const namesOf = ({ people, unknown }: Pick<Turn, 'people' | 'unknown'>) => [...people.map(personName), ...unknown.map(name => `${name} (unknown)`)].join(', ')
+const nextOf = (next: Turn | null) => next ? `${namesOf(next)}, ${momentWords(next.from, now.value)}` : 'nobody this week'
+
+const places = computed(() => Object.values(live.state?.company.telephones ?? {}).filter(({ person }) => person === null).map((place) => {
+  const stays = whereabouts.known.occupants.filter(({ telephone }) => telephone === place.id)
+  const presence = live.presences.get(place.id)
+  const before = stays.filter(({ to }) => to !== null && to <= now.value).map(({ name, to }) => `${name} until ${momentWords(to!, now.value)}`)
+  const later = stays.filter(({ from }) => from > now.value).map(({ name, from }) => `${name} from ${momentWords(from, now.value)}`)
+  return {
+    ...place, state: presence ? words.whole(presence, desk.now) : '',
+    present: (whereabouts.occupants.get(place.id) ?? []).join(', ') || 'nobody', other: [...later, ...before].join(', '),
+  }
+}))
+
+const { failure, sending, send } = useForm()
+const mostShown = 8
+const taken = ref<string | null>(null)
+const { isOverDropZone: over } = useDropZone(useTemplateRef<HTMLElement>('drop'), { onDrop: files => void take(files?.[0]) })
+async function take(file: File | undefined): Promise<void> {
+  taken.value = null
+  if (!file) return
+  await send({}, async () => {
+    if (file.size > longestFile) throw new ValidationError('The list is larger than 2 MB.')
+    const { stays, unknown } = await $fetch<{ stays: number, unknown: string[] }>('/api/occupants', { method: 'PUT', body: { csv: await file.text() } })
+    const shown = `${unknown.slice(0, mostShown).join(', ')}${unknown.length > mostShown ? ` and ${unknown.length - mostShown} more` : ''}`
+    const left = unknown.length > 0 ? ` No such place, left out: ${shown}.` : ''
+    taken.value = `${stays} ${stays === 1 ? 'row was' : 'rows were'} taken. Whoever is not on the list has gone.${left}`
+    desk.say(taken.value)
+  })
+}
+function choose(event: Event): void {
+  const input = event.target as HTMLInputElement
+  void take(input.files?.[0])
+  input.value = ''
+}
+</script>
+
+<template>
+  <div class="records-page">
+    <h1>Who is where</h1>
+    <FailureNote :text="failure" />
+    <section aria-labelledby="duties">
+      <h2 id="duties">
+        On duty
+      </h2>
+      <RecordsTable
+        v-slot="{ row: duty }"
+        :columns="keepsRosters ? ['Duty', 'Now', 'Until', 'Next', 'Otherwise', '-Roster'] : ['Duty', 'Now', 'Until', 'Next', 'Otherwise']"
+        :rows="duties"
+        :key-of="duty => duty.id"
+        empty="No duties are set up: an administrator names them, and each has a roster."
+      >
+        <td><strong>{{ duty.name }}</strong></td>
+        <td :class="{ gap: !duty.people.length }">
+          {{ namesOf(duty) || 'nobody: a gap' }}
+        </td>
+        <td>{{ duty.until === null ? '' : momentWords(duty.until, now) }}</td>
+        <td>{{ nextOf(duty.next) }}</td>
+        <td>{{ directory.destinationName(duty.instead) }}</td>
+        <td v-if="keepsRosters">
+          <el-button
+            size="small"
+            :aria-label="`Roster of ${duty.name}`"
+            @click="dialogs.calendar = { of: duty.id, name: duty.name }"
+          >
+            Roster …
+          </el-button>
+        </td>
+      </RecordsTable>
+    </section>
+    <section aria-labelledby="places">
+      <h2 id="places">
+        Places
+      </h2>
+      <div
+        v-if="desk.operates || keepsRosters"
+        ref="drop"
+        :class="['drop', { over }]"
+      >
+        <label for="occupants">A new list of who is where (CSV with the columns place, occupant, from, to): drop it here or choose it.</label>
+        <input
+          id="occupants"
+          type="file"
+          accept=".csv,text/csv"
+          :disabled="sending"
+          @change="choose"
+        >
+        <p
+          v-if="taken"
+          role="status"
+        >
+          {{ taken }}
+        </p>
+      </div>
+      <RecordsTable
+        v-slot="{ row: place }"
+        :columns="['Place', 'Number', 'Who is there', 'Others within a day', 'Telephone']"
+        :rows="places"
+        :key-of="place => place.id"
+        empty="No telephone here belongs to a place."
+      >
+        <td><strong>{{ place.name }}</strong></td>
+        <td>{{ place.number }}</td>
+        <td>{{ place.present }}</td>
+        <td class="soft">
+          {{ place.other }}
+        </td>
+        <td>{{ place.state }}</td>
+      </RecordsTable>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+h2 {
+  padding: var(--space-4) 0 var(--space-2);
+  font: 700 var(--type-4) var(--font-sign);
+}
+
+.gap {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.drop {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  margin-bottom: var(--space-3);
+  padding: var(--space-3) var(--space-4);
+  border: 1px dashed var(--edge-strong);
+}
+
+.drop.over {
+  background: var(--lit);
+}
+
+.drop p {
+  flex: 1 1 100%;
+}
+</style>

@@ -1,0 +1,48 @@
+import { createServer } from 'node:http'
+import { parseArgs } from 'node:util'
+import { calendarOf, occupantsAt, rosterOf } from './company/whereabouts'
+import { merrowby } from './company/merrowby'
+
+/**
+ * Stands in for two programs of the office: it serves everybody's calendar and the rosters as iCalendar over HTTP, and tells the console every few minutes
+ * who is at which place.
+ */
+const { values } = parseArgs({ options: { port: { type: 'string', default: '0' }, people: { type: 'string', default: '182' }, tell: { type: 'string' } } })
+const company = merrowby(Number(values.people))
+const people = Object.keys(company.people)
+const every = 5 * 60_000
+
+function calendarAt(path: string): string | null {
+  const [, folder, name] = /^\/(people|rosters)\/([^/]+)\.ics$/.exec(decodeURIComponent(path)) ?? []
+  if (folder === 'rosters') return name! in company.duties ? rosterOf(company, name!) : null
+  const index = people.indexOf(name ?? '')
+  return index < 0 ? null : calendarOf(index)
+}
+
+const server = createServer((request, response) => {
+  let text: string | null = null
+  try {
+    text = calendarAt((request.url ?? '').split('?')[0]!)
+  }
+  catch {
+    // An address that can't be read is no calendar.
+  }
+  response.writeHead(text === null ? 404 : 200, { 'content-type': text === null ? 'text/plain' : 'text/calendar; charset=utf-8' })
+  response.end(text ?? 'No such calendar.')
+})
+server.listen(Number(values.port), '127.0.0.1', () => process.send?.('ready'))
+process.once('disconnect', () => process.exit(0))
+
+async function tell(): Promise<void> {
+  try {
+    const headers = { 'authorization': `Bearer ${process.env.ESTAFETTE_OCCUPANCY_TOKEN}`, 'content-type': 'text/csv' }
+    await fetch(`${values.tell}/api/occupants/feed`, { method: 'POST', headers, body: occupantsAt(Date.now()) })
+  }
+  catch {
+    // The console is not there yet, or not any more: told the next time.
+  }
+}
+if (values.tell) {
+  setInterval(() => void tell(), every)
+  void tell()
+}

@@ -1,0 +1,17 @@
+import { calendarOf } from '~~/shared/whereabouts'
+import { done } from '~~/shared/done'
+import { mayKeepCalendar } from '../../../calendars/rights'
+import { fromDatabase } from '../../../database/away'
+import { defineEndpoint } from '../../../endpoints/define'
+import { useRelay } from '../../../relay'
+
+export default defineEndpoint({
+  summary: 'Forget the calendar of a person or the roster of a duty',
+  mayAsk: 'signedIn',
+  params: calendarOf,
+  answer: done('removed'),
+}, ({ person, params: { of } }) => fromDatabase(async () => {
+  mayKeepCalendar(person, of)
+  await useRelay().calendars.remove(of)
+  return { removed: true }
+}))

@@ -1,0 +1,95 @@
+import { createServer, type RequestListener, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { gzipSync } from 'node:zlib'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { fetchCalendar, largestCalendar, Unfetched } from './fetch'
+import { threadProgram } from './program'
+import { CalendarReader, Unreadable } from './reader'
+
+const text = 'BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20261126T090000Z\r\nDURATION:PT1H\r\nRRULE:FREQ=DAILY\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n'
+
+describe('fetching', () => {
+  const servers: Server[] = []
+  const serve = async (listener: RequestListener) => {
+    const server = createServer(listener)
+    servers.push(server)
+    await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))
+    return `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+  }
+  let origin: string
+  let other: string
+  beforeAll(async () => {
+    other = await serve((_, response) => response.end(text))
+    origin = await serve(({ url }, response) => {
+      switch (url) {
+        case '/good': return response.end(text)
+        case '/packed': return response.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync(text))
+        case '/bomb': return response.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync(Buffer.alloc(50 * 1024 * 1024, 'x')))
+        case '/endless': return void endless(response)
+        case '/silent': return undefined
+        case '/halting': return void response.write('BEGIN:VCALENDAR')
+        case '/private': return response.writeHead(302, { location: other }).end()
+        case '/round': return response.writeHead(302, { location: '/round' }).end()
+        case '/odd': return response.writeHead(302, { location: 'file:///etc/passwd' }).end()
+        case '/cut': return response.writeHead(200, { 'content-length': 100 }).write('x', () => response.destroy())
+        default: return response.writeHead(404).end()
+      }
+    })
+    function endless(response: Parameters<RequestListener>[1]): void {
+      while (response.write(Buffer.alloc(64 * 1024, 'x')));
+      response.once('drain', () => endless(response))
+    }
+  })
+  afterAll(() => {
+    for (const server of servers) {
+      server.close()
+      server.closeAllConnections()
+    }
+  })
+
+  test('plain and packed', async () => {
+    for (const path of ['/good', '/packed']) expect(await fetchCalendar(origin + path, [origin])).toBe(text)
+  })
+
+  test('what is too large, too slow, cut off, nowhere, or leads in a circle ends with a sentence', async () => {
+    for (const [path, sentence] of [
+      ['/endless', /larger than 2 MB/], ['/bomb', /larger than 2 MB/], ['/silent', /did not answer in time/], ['/halting', /did not answer in time/],
+      ['/round', /leads on more than/], ['/odd', /must begin with https/], ['/cut', /can't be reached/], ['/nowhere', /status 404/],
+    ] as const) {
+      const error = await fetchCalendar(origin + path, [origin], 700).catch((error: unknown) => error)
+      expect(error, path).toBeInstanceOf(Unfetched)
+      expect((error as Error).message, path).toMatch(sentence)
+    }
+    expect(largestCalendar).toBe(2 * 1024 * 1024)
+  })
+
+  test('nothing in our own network is asked, however one comes there', async () => {
+    const port = new URL(other).port
+    const ways = [[other, []], [`http://localhost:${port}/`, []], [`http://[::1]:${port}/`, []], [`http://0.0.0.0:${port}/`, []], [`http://2130706433:${port}/`, []],
+      ['http://169.254.1.1/', []], ['http://10.1.2.3/', []], [`http://[::ffff:127.0.0.1]:${port}/`, []], [`${origin}/private`, [origin]]] as const
+    for (const [address, allowed] of ways) await expect(fetchCalendar(address, allowed, 2_000), address).rejects.toThrow(/own network/)
+  })
+})
+
+describe('reading on a thread', () => {
+  const window = { from: Date.parse('2026-11-26T00:00Z'), to: Date.parse('2026-11-28T00:00Z') }
+  let reader: CalendarReader
+  beforeAll(async () => {
+    reader = new CalendarReader(await threadProgram(new URL('./read-thread.ts', import.meta.url).pathname))
+  })
+  afterAll(() => reader.close())
+  const read = (text: string) => reader.read({ text, titles: false, window, zone: 'Europe/London' })
+
+  test('what takes place, and why nothing can be read', async () => {
+    expect((await read(text)).occurrences).toHaveLength(2)
+    await expect(read('no calendar')).rejects.toThrow(Unreadable)
+    await expect(read('no calendar')).rejects.toThrow(/BEGIN:VCALENDAR/)
+  })
+
+  test('a rule that never takes place ends its thread, and whoever waits behind it is read', async () => {
+    const never = text.replace('FREQ=DAILY', 'FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30')
+    const [stuck, behind] = await Promise.allSettled([read(never), read(text)])
+    expect(stuck.status === 'rejected' && String(stuck.reason)).toContain('too long to read')
+    expect(behind.status).toBe('fulfilled')
+  }, 30_000)
+})

@@ -1,0 +1,78 @@
+import { Worker } from 'node:worker_threads'
+import type { Occurrence } from '~~/core/calendar/occurrences'
+
+export interface ReadingJob {
+  id: number
+  text: string
+  /** Also what events are called. */
+  titles: boolean
+  window: { from: number, to: number }
+  zone: string
+}
+
+export interface ReadingResult {
+  id: number
+  /** The calendar with times and places alone, what takes place within the window, and what could not be read. */
+  content?: string
+  occurrences?: Occurrence[]
+  problems?: string[]
+  /** Why it is no calendar. */
+  sentence?: string
+}
+
+export type Read = Required<Omit<ReadingResult, 'id' | 'sentence'>>
+
+/** A calendar that can't be read. The message is a sentence. */
+export class Unreadable extends Error {}
+
+/** Milliseconds. A rule can repeat for ever without ever taking place. */
+const longestReading = 5_000
+const mostMegabytes = 256
+
+/** Reads calendars one at a time, on a thread of its own that is ended when one takes too long. */
+export class CalendarReader {
+  private worker: Worker | null = null
+  private serial = 0
+  private last: Promise<unknown> = Promise.resolve()
+
+  /** @param program the thread's program, as one text */
+  constructor(private readonly program: string) {}
+
+  /** @throws Unreadable */
+  read(job: Omit<ReadingJob, 'id'>): Promise<Read> {
+    const reading = this.last.then(() => this.readNow({ ...job, id: ++this.serial }))
+    this.last = reading.catch(() => {})
+    return reading
+  }
+
+  close(): void {
+    void this.worker?.terminate()
+    this.worker = null
+  }
+
+  private readNow(job: ReadingJob): Promise<Read> {
+    return new Promise((resolve, reject) => {
+      const worker = this.worker ??= new Worker(this.program, { eval: true, resourceLimits: { maxOldGenerationSizeMb: mostMegabytes } }).setMaxListeners(0)
+      worker.unref()
+      const end = (sentence: string) => {
+        finish()
+        this.close()
+        reject(new Unreadable(sentence))
+      }
+      const late = setTimeout(() => end('This calendar takes too long to read: an event in it may repeat without ever taking place.'), longestReading)
+      const gone = () => end('This calendar can\'t be read.')
+      const heard = ({ id, content, occurrences, problems, sentence }: ReadingResult) => {
+        if (id !== job.id) return
+        finish()
+        if (content !== undefined && occurrences && problems) resolve({ content, occurrences, problems })
+        else reject(new Unreadable(sentence ?? 'This calendar can\'t be read.'))
+      }
+      function finish(): void {
+        clearTimeout(late)
+        worker.off('message', heard).off('error', gone).off('exit', gone)
+      }
+      worker.on('message', heard).on('error', gone).on('exit', gone)
+      worker.postMessage(job)
+    })
+  }
+}
