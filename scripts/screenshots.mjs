@@ -247,6 +247,9 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('link', { name: 'Outside' }).click()
   await page.getByRole('row').nth(1).waitFor()
   await shot('outside')
+  await page.getByRole('link', { name: 'Who is where' }).click()
+  await page.getByRole('row', { name: /^Berth 1/ }).waitFor()
+  await shot('whereabouts')
   const administrator = await (
     await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
   ).newPage()

@@ -74,7 +74,6 @@ export class Relay implements LinkListener {
     const relay = new Relay(orm, new Journal(orm, config.log, spill), config)
     relay.company = await CompanyKeeper.load(() => readCompany(orm.em.fork()), relay.notices, () => relay.companyChanged(), config.log)
     void relay.notices.listen()
-    void relay.calendars.refresh()
     relay.written = await relay.journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
     return relay
@@ -126,6 +125,8 @@ export class Relay implements LinkListener {
     if (!known) this.hub.restart()
     // The link takes requests as soon as its welcome is over.
     setImmediate(() => void this.serve(known ? null : snapshot.epoch))
+    // Only now it is known what people's clocks show.
+    void this.calendars.refresh()
   }
 
   /** Tells the exchange which company it serves, and one that has begun anew whose calls it does not take. */

@@ -137,8 +137,8 @@ async function leave(): Promise<void> {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 0 var(--space-4);
-  padding: var(--space-2) var(--space-5);
+  gap: 0 var(--space-3);
+  padding: var(--space-2) var(--space-4);
   background: var(--paper-deep);
   border-bottom: var(--line);
 }
@@ -154,9 +154,8 @@ async function leave(): Promise<void> {
 
 nav {
   display: flex;
-  gap: var(--space-2);
   margin-right: auto;
-  padding-left: var(--space-4);
+  padding-left: var(--space-3);
 }
 
 nav a {

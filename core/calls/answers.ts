@@ -1,7 +1,8 @@
 import type { Telephone } from '../company/company'
+import { lookUp } from '../company/lookups'
 import type { Call, CallEvent, Cause, Decision, DeviceId, ExchangeState, RefusalCode } from './model'
 import { deviceName } from './names'
-import { isBusy, talkingCallOf } from './questions'
+import { connectionOf, isBusy, talkingCallOf } from './questions'
 
 /** What the services of the call model answer with, and what several of them need to know. */
 
@@ -36,10 +37,21 @@ export function holdingTheRest(state: ExchangeState, device: DeviceId, except: C
 
 export type CannotRing = Extract<Cause, 'outOfService' | 'doNotDisturb' | 'busy'>
 
-export function cannotRing(state: ExchangeState, telephone: Telephone): CannotRing | null {
+/**
+ * Why a telephone can't ring.
+ * @param number of whoever calls (E.164, or of ours): with some, do not disturb does not count
+ */
+export function cannotRing(state: ExchangeState, telephone: Telephone, number: string | null): CannotRing | null {
   if (!telephone.inService) return 'outOfService'
-  if (state.devices.get(telephone.id)?.doNotDisturb) return 'doNotDisturb'
+  const { doNotDisturb, letThrough } = state.devices.get(telephone.id) ?? {}
+  if (doNotDisturb && (number === null || !letThrough?.includes(number))) return 'doNotDisturb'
   return isBusy(state, telephone) ? 'busy' : null
+}
+
+/** The number of whoever calls, or for whom somebody passes the call on: E.164, or of ours; null when it is withheld. */
+export function callingNumber({ company }: ExchangeState, call: Call): string | null {
+  const calling = connectionOf(call, call.calling)
+  return calling?.party ? calling.party.number : lookUp(company.telephones, call.calling)?.number ?? null
 }
 
 export const cannotRingWords: Record<CannotRing, string> = {

@@ -52,7 +52,7 @@ export function beginCall(state: ExchangeState, device: Telephone, number: strin
   const after = { ...state, serial: state.serial + 1 }
   const outside = target.kind === 'outside' ? targetOf(after, number) : target
   if ('refusal' in outside) return outside
-  const reached = reach(after, outside, { call, except: [device.id, ...except] })
+  const reached = reach(after, outside, { call, number: device.number, except: [device.id, ...except] })
   if ('events' in reached) return accept(...holding, originated, ...reached.events)
   // A telephone that is there and busy is heard as a tone, like on any telephone; everything else is refused before it begins.
   if (!reached.cause) return refuse(reached.refusal.code, reached.refusal.sentence)

@@ -13,8 +13,9 @@ declare module './model' {
     originated: OfCall & { direction: Direction, dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId, consultation?: CallId, account?: string }
     queued: OfCall
     /** `group`: whose member rings. */
+    /** `along`: a mobile rings along with that telephone. */
     /** `offered`: the call keeps its place in the queue that is the group. */
-    delivered: OfCall & { party?: Party, trunk?: TrunkId, invitedBy?: DeviceId, group?: DeviceId, offered?: true }
+    delivered: OfCall & { party?: Party, trunk?: TrunkId, invitedBy?: DeviceId, group?: DeviceId, along?: DeviceId, offered?: true }
     /** `from`: where it rang, waited, was parked or talked when somebody else took it. */
     established: OfCall & { from?: DeviceId }
     /** `overflow`: the destination as it stands in the rule that sent the call on. */
@@ -58,8 +59,9 @@ export const course: {
   delivered: {
     change: (call, event) => ({
       ...call,
-      ...(!event.invitedBy && { hunting: huntingAfter(call, event) }),
-      party: call.party ?? event.party ?? null,
+      ...(!event.invitedBy && !event.along && { hunting: huntingAfter(call, event) }),
+      // Whoever only rings along is not yet who is talked with.
+      party: call.party ?? (event.along ? null : event.party ?? null),
       connections: [...call.connections, connection(event, 'alerting')],
     }),
     step: told,
@@ -132,6 +134,7 @@ function connection(event: EventOf<'originated'> | EventOf<'delivered'>, state: 
     since: event.at,
     ...(event.party && { party: event.party, trunk: event.trunk }),
     ...('invitedBy' in event && event.invitedBy && { invitedBy: event.invitedBy }),
+    ...('along' in event && event.along && { along: event.along }),
     ...('offered' in event && event.offered && { offeredBy: event.group }),
   }
 }
@@ -164,7 +167,7 @@ function answered(call: Call, event: EventOf<'established'>): Call {
   const others = settled(call.connections).filter(({ device }) => device !== event.device && device !== event.from)
   const queue = queueOf(call)
   return {
-    ...call, passing: null, hunting: null, parked: null,
+    ...call, passing: null, hunting: null, parked: null, party: call.party ?? rang?.party ?? null,
     ...(queue && { servedFrom: queue.device }),
     ...(!isMailbox(event.device) && { overflowed: [], forwardedBy: [] }),
     conference: call.conference ?? (others.length > 1 ? { by: event.device, since: event.at } : null),
@@ -263,6 +266,7 @@ export function heardOfConsultation(primary: Call, call: Call, event: CallChange
   switch (event.type) {
     case 'delivered':
     case 'queued': {
+      if ('along' in event && event.along) return primary
       const step: Step = { at: event.at, type: 'consulted', device: call.calling, to: event.device }
       return { ...primary, consulted: null, story: withStep(primary.story, step) }
     }

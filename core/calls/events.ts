@@ -18,10 +18,12 @@ import { agentStateChanged } from './services/set-agent-state'
 import { doNotDisturb } from './services/set-do-not-disturb'
 import { forwarded, forwardingChanged } from './services/set-forwarding'
 import { handsetChanged } from './services/set-handset'
+import { letThroughChanged } from './services/set-let-through'
 import { lineServed } from './services/set-line-served'
 import { microphoneMute } from './services/set-microphone-mute'
 import { openingChanged } from './services/set-opening'
 import { queueServed } from './services/set-queue-served'
+import { ringAlongChanged } from './services/set-ring-along'
 import { trunkChanged } from './services/set-trunk-service'
 import { statusChanged } from './services/set-status'
 import { transferred } from './services/single-step-transfer-call'
@@ -32,8 +34,8 @@ import { queueAnnounced } from './telling'
 export const kinds: { [E in EventName]: EventKind<E> } = {
   ...course, concealed: {}, clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
-  callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, lineServed, microphoneMute,
-  openingChanged, queueAnnounced, queuePlaced, queueServed, statusChanged, transferred, trunkChanged, numberUnblocked,
+  callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, letThroughChanged, lineServed, microphoneMute,
+  openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, transferred, trunkChanged, numberUnblocked,
 }
 
 /** The step of a call's story that an event makes; null when it is not told there. */

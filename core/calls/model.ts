@@ -48,6 +48,8 @@ export interface Connection {
   muted?: true
   /** Rings to join people who are talking already, asked by this one of them; they go on whether it answers or not. */
   invitedBy?: DeviceId
+  /** A mobile that rings along with this telephone. */
+  along?: DeviceId
   /** Rings at a member of this queue, in which the call keeps its place until somebody answers. */
   offeredBy?: DeviceId
 }
@@ -232,6 +234,10 @@ export interface Device {
   /** Who else set do not disturb for this person, and until when it holds. */
   doNotDisturbBy: DeviceId | null
   doNotDisturbUntil: number | null
+  /** Numbers (E.164, or of ours) whose calls ring all the same. */
+  letThrough?: string[]
+  /** The mobile of its owner rings along with it. */
+  ringsAlong?: boolean
   status: Status
   /** True while a person holds the stand-in handset: nobody simulated acts for them. */
   handset: boolean

@@ -1,5 +1,5 @@
 import { lookUp } from '../company/lookups'
-import { cannotRing, refuse, type Refused } from './answers'
+import { callingNumber, cannotRing, refuse, type Refused } from './answers'
 import { forwardOf } from './forwarding'
 import type { Call, CallEvent, CallId, Cause, Connection, DeviceId, ExchangeState } from './model'
 import { connectionOf, isOperator, membersOf, othersOf, partnerOf } from './questions'
@@ -22,7 +22,8 @@ export function toOperators(state: ExchangeState, call: CallId, from: DeviceId, 
 /** A call rings again at a colleague who is to look after it, if a telephone there can ring; else it waits for the operators. */
 export function ringAgain(state: ExchangeState, call: Call, by: DeviceId | undefined, from: DeviceId, cause: Cause): CallEvent[] {
   const device = by === undefined ? undefined : lookUp(state.company.telephones, by)
-  const rings = device && !isOperator(state, device.id) && (device.id === from || (!connectionOf(call, device.id) && !cannotRing(state, device)))
+  const mayRing = device && !connectionOf(call, device.id) && !cannotRing(state, device, callingNumber(state, call))
+  const rings = device && !isOperator(state, device.id) && (device.id === from || mayRing)
   if (!rings) return toOperators(state, call.id, from, cause)
   return [{ type: 'diverted', call: call.id, device: from, to: device.id, cause }, { type: 'delivered', call: call.id, device: device.id }]
 }

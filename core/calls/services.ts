@@ -26,10 +26,12 @@ import { setAgentState } from './services/set-agent-state'
 import { setDoNotDisturb } from './services/set-do-not-disturb'
 import { setForwarding } from './services/set-forwarding'
 import { setHandset } from './services/set-handset'
+import { setLetThrough } from './services/set-let-through'
 import { setLineServed } from './services/set-line-served'
 import { setOpening } from './services/set-opening'
 import { setQueueServed } from './services/set-queue-served'
 import { setMicrophoneMute } from './services/set-microphone-mute'
+import { setRingAlong } from './services/set-ring-along'
 import { setStatus } from './services/set-status'
 import { reportTrunk, setTrunkService } from './services/set-trunk-service'
 import { singleStepConferenceCall } from './services/single-step-conference-call'
@@ -45,7 +47,7 @@ export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
   dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, offerCall,
   openPage, parkCall, putInQueue, reconnectCall, reportTrunk, retrieveCall, sendUserInformation,
-  setAgentState, setDoNotDisturb, setForwarding, setHandset, setLineServed, setMicrophoneMute,
-  setOpening, setQueueServed, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
+  setAgentState, setDoNotDisturb, setForwarding, setHandset, setLetThrough, setLineServed, setMicrophoneMute,
+  setOpening, setQueueServed, setRingAlong, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
   speakOnPage, transferCall, unblockNumber,
 }

@@ -1,7 +1,7 @@
 import type { Distribution, Group, ShortNumber, Slot, Telephone } from '../company/company'
 import { groupWithNumber, lineWithNumber, lookUp, slotWithNumber, telephoneWithDirectNumber, telephoneWithNumber } from '../company/lookups'
 import { formatNumber, readDialled } from '../numbers/dialled'
-import { accept, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, type Refused } from './answers'
+import { accept, callingNumber, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, type Refused } from './answers'
 import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
 import { freeIn } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
@@ -104,6 +104,8 @@ export interface Reaching {
   /** Devices that are not to be rung: whoever asks and whoever is on the line. */
   except: readonly DeviceId[]
   distribution?: Distribution
+  /** Of whoever begins a call that is none yet. */
+  number?: string | null
 }
 
 /**
@@ -136,13 +138,22 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
 function reachTelephone(state: ExchangeState, telephone: Telephone, reaching: Reaching): ReturnType<typeof reach> {
   const { call, except } = reaching
   const { id, name } = telephone
-  const cause = cannotRing(state, telephone)
   const known = state.calls.get(call)
+  const cause = cannotRing(state, telephone, reaching.number ?? (known ? callingNumber(state, known) : null))
   const forward = forwardOf(state, id, 'always', known) ?? (cause === 'busy' || cause === 'doNotDisturb' ? forwardOf(state, id, 'busy', known) : undefined)
   const further = forward && !except.includes(id) ? sentOn(state, id, forward.to, reaching) : null
   if (further) return { events: further }
   if (cause) return { ...refuse(cause, `${name} ${cannotRingWords[cause]}.`), cause }
-  return { events: [{ type: 'delivered', call, device: id }] }
+  return { events: [{ type: 'delivered', call, device: id }, ...mobileAlong(state, telephone, reaching)] }
+}
+
+/** The mobile of a telephone's owner rings along where they have asked for it, as long as there is a line to the outside and it is not in the call already. */
+function mobileAlong(state: ExchangeState, { id, person }: Telephone, { call, number }: Reaching): CallEvent[] {
+  const mobile = state.devices.get(id)?.ringsAlong ? lookUp(state.company.people, person ?? '')?.mobile : null
+  const target = mobile ? targetOf(state, mobile) : null
+  if (!target || 'refusal' in target || target.kind !== 'outside') return []
+  if (number === target.number || state.calls.get(call)?.connections.some(({ party }) => party?.number === target.number)) return []
+  return [{ type: 'delivered', call, device: target.id, party: { number: target.number, name: null }, trunk: target.trunk, along: id }]
 }
 
 /** The events that send a call on from a telephone, or null when nobody can be reached there. Whoever has sent it on already is not rung again. */

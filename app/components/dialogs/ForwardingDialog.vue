@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ForwardKind } from '~~/core/calls/model'
 import { mailboxOf } from '~~/core/calls/names'
+import { formatNumber } from '~~/core/numbers/dialled'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
@@ -23,6 +24,18 @@ const { found, search, offer } = useDestinations()
 const whose = computed(() => dialogs.forwarding)
 const now = computed(() => whose.value ? live.state?.devices.get(whose.value)?.forwarding ?? {} : {})
 const own = computed(() => whose.value === desk.device)
+/** The mobile that can ring along with their telephone; none with a console. */
+const mobile = computed(() => {
+  const { company, agents } = live.state ?? {}
+  const person = whose.value && !agents?.has(whose.value) ? company?.telephones[whose.value]?.person : null
+  return (person && company?.people[person]?.mobile) ?? null
+})
+const along = computed(() => (whose.value && live.state?.devices.get(whose.value)?.ringsAlong) ?? false)
+async function ringAlong(on: boolean): Promise<void> {
+  const done = await desk.ask({ service: 'setRingAlong', on, ...(!own.value && { of: whose.value! }) })
+  if (done) desk.say(on ? 'The mobile rings along' : 'The mobile rings along no more')
+  else failure.value = desk.notice
+}
 const title = computed(() => own.value ? 'Forward your calls' : `Forward the calls of ${whose.value ? directory.nameOf(whose.value) : ''}`)
 
 watch(whose, () => {
@@ -91,6 +104,13 @@ async function send(destination: string | null): Promise<void> {
         End it
       </el-button>
     </p>
+    <el-checkbox
+      v-if="mobile"
+      :model-value="along"
+      @change="ringAlong($event === true)"
+    >
+      {{ own ? 'Your' : 'Their' }} mobile, {{ formatNumber(mobile) }}, rings along
+    </el-checkbox>
     <FormField
       label="Calls go to"
       for="forward-to"

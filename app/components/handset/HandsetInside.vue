@@ -2,6 +2,7 @@
 import type { ForwardKind } from '~~/core/calls/model'
 import { pagesHeardAt } from '~~/core/calls/pages'
 import { callsByAge } from '~~/core/calls/questions'
+import { readDialled } from '~~/core/numbers/dialled'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -33,7 +34,15 @@ const notice = computed(() => {
   const { doNotDisturbBy, doNotDisturbUntil } = own.value
   const by = doNotDisturbBy ? `, set by ${directory.nameOf(doNotDisturbBy)}` : ''
   const until = doNotDisturbUntil ? ` for another ${spell(doNotDisturbUntil - desk.now)}` : ''
-  return `Do not disturb${by}${until}`
+  const { letThrough = [] } = own.value
+  const except = letThrough.length > 0 ? `, except ${letThrough.map(directory.destinationName).join(', ')}` : ''
+  return `Do not disturb${by}${until}${except}`
+})
+
+const mobile = computed(() => {
+  const { company, agents } = live.state ?? {}
+  const person = agents?.has(props.device) ? null : company?.telephones[props.device]?.person
+  return (person && company?.people[person]?.mobile) ?? null
 })
 
 /** Who waits in a slot for anybody, or for somebody else. */
@@ -48,6 +57,13 @@ async function useNumber(does: (written: string) => Promise<boolean>): Promise<v
 }
 
 const dial = () => useNumber(to => handset.ask({ service: 'makeCall', number: to }))
+/** The number written rings in spite of do not disturb, or no longer. */
+const letThrough = () => useNumber(number => handset.ask({ service: 'setLetThrough', number, on: !isLetThrough(number) }))
+function isLetThrough(written: string): boolean {
+  const dialled = readDialled(written)
+  const number = dialled.kind === 'outside' ? dialled.e164 : dialled.kind === 'inside' ? dialled.digits : ''
+  return own.value?.letThrough?.includes(number) ?? false
+}
 const passOn = (call: string) => useNumber(to => handset.ask({ service: 'singleStepTransferCall', call, to }))
 const askFirst = (call: string) => useNumber(to => handset.ask({ service: 'consultationCall', call, number: to }))
 const sendTones = (call: string) => useNumber(digits => handset.ask({ service: 'generateDigits', call, digits }))
@@ -240,6 +256,20 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
           @click="handset.ask({ service: 'setDoNotDisturb', on: !own?.doNotDisturb })"
         >
           Do not disturb
+        </el-button>
+        <el-button
+          :disabled="!number.trim()"
+          @click="letThrough"
+        >
+          {{ isLetThrough(number) ? 'Let through no more' : 'Let through' }}
+        </el-button>
+        <el-button
+          v-if="mobile"
+          :aria-pressed="own?.ringsAlong ?? false"
+          :class="{ set: own?.ringsAlong }"
+          @click="handset.ask({ service: 'setRingAlong', on: !own?.ringsAlong })"
+        >
+          Mobile rings along
         </el-button>
         <el-button
           :aria-label="`Put down the handset of ${name}`"

@@ -72,13 +72,7 @@ const acts = computed(() => {
       <span>{{ spell(desk.now - since) }}</span> <strong>{{ name }}</strong> {{ number }}
     </p>
     <p class="about">
-      {{ about }}
-    </p>
-    <p
-      v-if="course"
-      class="about"
-    >
-      {{ course }}
+      {{ [about, course].filter(Boolean).join(' · ') }}
     </p>
     <p
       v-if="said"

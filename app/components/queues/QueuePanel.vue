@@ -204,7 +204,7 @@ h3 {
 
 /* Who comes and goes above moves nobody below. */
 .panel .waiting {
-  flex: 0 0 45%;
+  flex: 0 0 58%;
   border-bottom: 1px solid var(--edge);
 }
 

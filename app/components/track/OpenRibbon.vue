@@ -84,7 +84,7 @@ const caption = computed(() => props.ribbon.stretch === 'inHand' ? call.value.ca
         :call="call"
       />
       <p
-        v-if="greeting"
+        v-if="greeting && !caption"
         :class="['greeting', { talking }]"
       >
         {{ greeting }}

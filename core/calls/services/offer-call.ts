@@ -6,7 +6,7 @@ import { callIdOf } from '../beginning'
 import { type FieldsOf, text } from '../fields'
 import type { CallEvent, Party } from '../model'
 import { toOperators } from '../passing'
-import { channelsFree } from '../questions'
+import { channelsFree, channelsUsed } from '../questions'
 import type { Service } from '../service'
 import { legOf, reach } from '../targets'
 import { plainText } from '../text'
@@ -48,8 +48,12 @@ export const offerCall: Service<'offerCall'> = {
       )
     }
     if (line) return accept(originated, { type: 'queued', call, device: line.target })
-    // The leg of an outside party that it is sent on to is counted after the caller's own.
-    const reached = reach({ ...state, serial: state.serial + 1 }, { kind: 'device', id: target!.id, telephone: target! }, { call, except: [] })
+    // The leg of an outside party that it is sent on to is counted after the caller's own, and finds that one's channel taken.
+    const channels = state.indexes.channels.set(trunk, channelsUsed(state, trunk) + 1)
+    const counted = { ...state, serial: state.serial + 1, indexes: { ...state.indexes, channels } }
+    const reached = reach(counted, { kind: 'device', id: target!.id, telephone: target! }, {
+      call, number: party.number, except: [],
+    })
     return 'events' in reached
       ? accept(originated, ...reached.events)
       : accept(originated, ...toOperators(state, call, target!.id, reached.cause ?? 'outOfService'))
