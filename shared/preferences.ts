@@ -1,7 +1,7 @@
 import '../core/schema/wording'
 import { loudnesses } from '../core/console/announcements'
 import { densities } from '../core/console/floor'
-import { boolean, type InferType, number, object, string } from 'yup'
+import { array, boolean, type InferType, number, object, string } from 'yup'
 
 const size = number().strict().integer().min(0).max(4000)
 const fields = {
@@ -11,6 +11,8 @@ const fields = {
   panelShown: boolean().strict().label('panelShown'),
   density: string().strict().oneOf(densities).label('density'),
   loudness: string().strict().oneOf(loudnesses).label('loudness'),
+  /** People who stand first on the floor, by their ids. */
+  pinned: array(string().strict().max(80).required()).max(24).label('pinned'),
   /** The page of speed keys along the floor's edge; null: none. */
   pinnedKeys: string().strict().max(60).matches(/^[\w-]+$/, 'pinnedKeys must be the id of a page of keys.').nullable().label('pinnedKeys'),
 }
@@ -23,6 +25,7 @@ export const preferences = object({
   density: fields.density.required(),
   loudness: fields.loudness.required(),
   pinnedKeys: fields.pinnedKeys.defined(),
+  pinned: fields.pinned.required(),
 }).required()
 export type Preferences = InferType<typeof preferences>
 

@@ -11,7 +11,9 @@ import { useLive } from './live'
 import { useSession } from './session'
 
 const server = vi.fn<(url: string, options?: { query?: Record<string, unknown> }) => Promise<unknown>>()
-vi.stubGlobal('$fetch', server)
+/** Who is where is no matter here. */
+const nobodyAnywhere = { engagements: [], turns: [], occupants: [] }
+vi.stubGlobal('$fetch', (...asked: Parameters<typeof server>) => asked[0] === '/api/whereabouts' ? Promise.resolve(nobodyAnywhere) : server(...asked))
 
 const contact = (id: string, name: string, number: string, more: Partial<Contact> = {}): Contact => ({
   id, kind: 'individual', name, company: null, numbers: [{ number, kind: 'work' }], language: '', note: '', readFirst: false, mark: 'none', version: 1, ...more,

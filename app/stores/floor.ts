@@ -1,8 +1,10 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
+import { telephonesOf } from '~~/core/company/lookups'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
 import { useLive } from './live'
+import { usePreferences } from './preferences'
 import { useQueues } from './queues'
 
 /** Who is to be seen on the floor: everybody, or those of a site, a department or a queue, or who was free a moment ago. */
@@ -11,6 +13,7 @@ export const useFloor = defineStore('floor', () => {
   const live = useLive()
   const desk = useDesk()
   const queues = useQueues()
+  const preferences = usePreferences()
   const site = ref<string | null>(null)
   const department = ref<string | null>(null)
   /** Those who were free when that was asked: nobody goes or comes by themselves. */
@@ -18,9 +21,22 @@ export const useFloor = defineStore('floor', () => {
 
   const sites = computed(() => [...new Set(directory.floor.map(block => block.site))])
   const departmentsThere = computed(() => directory.floor.filter(block => site.value === null || block.site === site.value).map(block => block.department))
+  /** Everybody; oneself and those who are pinned stand first, in a block of their own instead of their department's. */
+  const whole = computed(() => {
+    const people = new Map(directory.floor.flatMap(block => block.people.map(one => [one.id, one] as const)))
+    const { company } = live.state ?? {}
+    const ofPerson = (id: string) => company ? telephonesOf(company, id)[0]?.id ?? id : id
+    const first = [...new Set([...desk.device ? [desk.device] : [], ...preferences.pinned.map(ofPerson)])].flatMap(id => people.get(id) ?? [])
+    if (first.length === 0) return directory.floor
+    const ids = new Set(first.map(({ id }) => id))
+    const atHand = { id: 'atHand', name: 'At hand', site: '', handles: [], position: -1 }
+    const others = directory.floor.map(block =>
+      block.people.some(({ id }) => ids.has(id)) ? { ...block, people: block.people.filter(({ id }) => !ids.has(id)) } : block)
+    return [{ department: atHand, site: '', group: null, people: first }, ...others]
+  })
   const departments = computed(() => {
     const members = queues.only && new Set(queues.only.members)
-    if (!filtered.value) return directory.floor
+    if (!filtered.value) return whole.value
     return directory.floor.flatMap((block) => {
       if ((site.value !== null && block.site !== site.value) || (department.value !== null && block.department.id !== department.value)) return []
       const people = block.people.filter(({ id }) => (!members || members.has(id)) && (!free.value || free.value.has(id)))

@@ -27,6 +27,7 @@ const server = vi.fn<(url: string, options?: { method?: string, body?: Record<st
 /** What is known of whoever calls is no matter here. */
 const nothingKnown: Record<string, object> = {
   '/api/contacts': { latest: 0, changed: [], removed: [] }, '/api/callers': { place: '', kind: '', likely: [], missed: 0, messages: [] },
+  '/api/whereabouts': { engagements: [], turns: [], occupants: [] }, '/api/notes': [],
 }
 vi.stubGlobal('$fetch', (...asked: Parameters<typeof server>) => nothingKnown[asked[0]] ? Promise.resolve(nothingKnown[asked[0]]) : server(...asked))
 

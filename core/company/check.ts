@@ -29,8 +29,11 @@ export function faultsOf(company: Company): string[] {
   }
   for (const department of Object.values(departments))
     if (!Object.hasOwn(sites, department.site)) faults.push(`${department.name} is at ${department.site}, which is no site.`)
-  for (const { first, last, department } of Object.values(people))
+  for (const { first, last, department, deputies } of Object.values(people)) {
     if (!Object.hasOwn(departments, department)) faults.push(`${first} ${last} is in ${department}, which is no department.`)
+    const unknown = deputies.find(deputy => !Object.hasOwn(people, deputy))
+    if (unknown !== undefined) faults.push(`${unknown} stands in for ${first} ${last}, and is not there.`)
+  }
   for (const { number: emergency } of Object.values(shortNumbers)) number(emergency, `Short number ${emergency}`, short)
   for (const telephone of Object.values(telephones)) {
     number(telephone.number, telephone.name, short)

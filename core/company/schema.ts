@@ -54,6 +54,8 @@ const person = object({
   said: text(120),
   /** What colleagues should know who put callers through. */
   note: text(400),
+  /** Who stands in for them, in the order in which they are asked. */
+  deputies: array(id).required(),
 })
 
 const telephone = object({

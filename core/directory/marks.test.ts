@@ -13,6 +13,8 @@ describe('the letters that were typed', () => {
     ['Tamsin', 'msi', 'Ta[msi]n'],
     ['Tamsin', 'ms', 'Tamsin'],
     ['Quarrendon', 'kwar', 'Quarrendon'],
+    ['🦭 Selkie', 'sel', '🦭 [Sel]kie'],
+    ['Selkie 🦭🦭 Bay', 'bay', 'Selkie 🦭🦭 [Bay]'],
   ])('%s with %s: %s', (text, typed, expected) => {
     expect(shown(text, typed)).toBe(expected)
   })

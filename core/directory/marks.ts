@@ -9,8 +9,8 @@ export interface Piece { text: string, marked: boolean }
  */
 export function marked(text: string, typed: string): Piece[] {
   const letters = [...text]
-  // Letter for letter as they are compared, each knowing where it stands.
-  const folded = letters.flatMap((letter, at) => [...fold(letter)].map(plain => ({ plain, at })))
+  // As they are compared, in the units in which places are counted (UTF-16), each knowing the letter that it comes from.
+  const folded = letters.flatMap((letter, at) => fold(letter).split('').map(plain => ({ plain, at })))
   const plain = folded.map(one => one.plain).join('')
   const marks = new Set<number>()
   for (const word of wordsOf(fold(typed))) {

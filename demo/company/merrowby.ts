@@ -273,12 +273,13 @@ const saidAs: Record<string, string> = {
 const notes = ['Mornings only on Thursdays.', 'Prefers a message to a call in the afternoon.', 'Deaf in the left ear: speak up.', 'Decides about refunds.']
 
 /** What colleagues know of somebody. */
-function known(first: string, last: string, index: number): Pick<Person, 'former' | 'languages' | 'said' | 'note'> {
+function known(first: string, last: string, index: number): Omit<Person, 'id' | 'first' | 'last' | 'nickname' | 'department' | 'role' | 'room' | 'mobile'> {
   return {
     former: index % 23 === 11 ? lastNames[(index * 7) % lastNames.length]! : null,
     languages: index % 4 === 1 ? [spoken[index % spoken.length]!, ...index % 12 === 1 ? [spoken[(index + 2) % spoken.length]!] : []] : [],
     said: saidAs[last] ?? (first === 'Keziah' ? 'ke-ZYE-ah' : ''),
     note: index % 17 === 9 ? notes[index % notes.length]! : '',
+    deputies: [],
   }
 }
 
@@ -305,7 +306,16 @@ function peopleOf(size: number): Person[] {
       })
     }
   }
-  return people
+  return people.map((person, index) => ({ ...person, deputies: deputiesOf(people, index) }))
+}
+
+/** Two in three have somebody of their department who stands in for them: the next one, and the one after. */
+function deputiesOf(people: readonly Person[], index: number): string[] {
+  if (index % 3 === 2) return []
+  return [1, 2].slice(0, 1 + index % 2).flatMap((step) => {
+    const deputy = people[index + step]
+    return deputy?.department === people[index]!.department ? [deputy.id] : []
+  })
 }
 
 /** Everybody has one telephone. */

@@ -142,6 +142,18 @@ export const PersonEntity = defineEntity({
     languages: p.json().$type<string[]>(),
     said: p.string(),
     note: p.string(),
+    deputies: p.json().$type<string[]>(),
+  },
+})
+
+/** What somebody has noted about a colleague, for nobody but themselves. */
+export const OwnNoteEntity = defineEntity({
+  name: 'OwnNote',
+  properties: {
+    signIn: p.string().primary(),
+    person: p.string().primary(),
+    text: p.text(),
+    remindOn: p.date().nullable(),
   },
 })
 

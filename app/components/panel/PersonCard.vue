@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { freeMembers } from '~~/core/calls/targets'
+import { telephoneOf } from '~~/core/calendar/duty'
 import { lookUp } from '~~/core/company/lookups'
 import type { DirectoryEntry } from '~~/core/directory/search'
 import { formatNumber } from '~~/core/numbers/dialled'
@@ -8,6 +9,7 @@ import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
+import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
 import { useWhereabouts } from '~/stores/whereabouts'
 
@@ -20,8 +22,10 @@ const directory = useDirectory()
 const words = usePresenceWords()
 const dialogs = useDialogs()
 const session = useSession()
+const preferences = usePreferences()
 const whereabouts = useWhereabouts()
 const mostOthers = 4
+const mostPinned = 24
 
 const name = computed(() => `${props.person.first} ${props.person.last}`.trim())
 /** What the company knows of them, beside what the search does. */
@@ -57,6 +61,20 @@ const facts = computed(() => {
     { what: 'Was', is: former ?? '' },
   ].filter(({ is }) => is !== '')
 })
+/** Who stands in for them, with how it is with each. */
+const deputies = computed(() => (known.value?.deputies ?? []).flatMap((id) => {
+  const telephone = telephoneOf(live.state!.company, id)
+  const other = directory.person(telephone ?? id)
+  const their = telephone && live.presences.get(telephone)
+  const state = their ? { state: words.whole(their, desk.now), shape: shapeOf(their), lit: their.lit } : { state: 'no telephone', shape: '', lit: false }
+  return other ? [{ ...other, ...state }] : []
+}))
+const pinned = computed(() => known.value !== undefined && preferences.pinned.includes(known.value.id))
+function pin(): void {
+  const { id } = known.value!
+  preferences.set({ pinned: pinned.value ? preferences.pinned.filter(one => one !== id) : [...preferences.pinned, id].slice(-mostPinned) })
+  desk.say(pinned.value ? `${name.value} stands first on the floor` : `${name.value} stands with the department again`)
+}
 /** Who of the same department could take a call now, whoever has been free longest first. */
 const others = computed(() => {
   const mine = props.person.department
@@ -85,6 +103,23 @@ const others = computed(() => {
           <dd>{{ fact.is }}</dd>
         </template>
       </dl>
+      <template v-if="deputies.length">
+        <h3>Stands in</h3>
+        <ul aria-label="Stands in">
+          <li
+            v-for="deputy in deputies"
+            :key="deputy.id"
+          >
+            <button
+              type="button"
+              :class="['other', { unlit: !deputy.lit }]"
+              @click="field.pick(deputy.id)"
+            >
+              <strong>{{ deputy.first }} {{ deputy.last }}</strong> <span aria-hidden="true">{{ deputy.shape }}</span> {{ deputy.state }}
+            </button>
+          </li>
+        </ul>
+      </template>
       <template v-if="engagements.length">
         <h3>Calendar</h3>
         <DayStrip :engagements="engagements" />
@@ -97,6 +132,20 @@ const others = computed(() => {
       >
         {{ engagements.length ? 'Where the calendar comes from …' : 'Add a calendar …' }}
       </button>
+      <button
+        v-if="known && desk.operates && !person.telephones.includes(desk.device ?? '')"
+        type="button"
+        class="quiet"
+        :aria-pressed="pinned"
+        @click="pin"
+      >
+        {{ pinned ? 'Pinned to the front of the floor: unpin' : 'Pin to the front of the floor' }}
+      </button>
+      <OwnNoteForm
+        v-if="known && desk.operates"
+        :person="known.id"
+        :name="name"
+      />
       <template v-if="stays.length">
         <h3>Who is there</h3>
         <ul aria-label="Who is there">
@@ -137,7 +186,13 @@ const others = computed(() => {
 </template>
 
 <style scoped>
+.other.unlit {
+  background: var(--unlit);
+  color: var(--unlit-ink);
+}
+
 .quiet {
+  display: block;
   margin-top: var(--space-3);
   padding: 0;
   background: none;

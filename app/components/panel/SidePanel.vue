@@ -1,9 +1,16 @@
 <script setup lang="ts">
+import { telephoneOf } from '~~/core/calendar/duty'
 import type { Call } from '~~/core/calls/model'
 import { outsideParty } from '~~/core/console/console'
 import { useDesk } from '~/stores/desk'
+import { useField } from '~/stores/field'
+import { useLive } from '~/stores/live'
+import { useNotes } from '~/stores/notes'
 
 const desk = useDesk()
+const notes = useNotes()
+const field = useField()
+const live = useLive()
 
 /** The call in question: one chosen by hand, the one in hand, or whoever is next; it stays to be read a while when it is over. */
 const current = computed(() => {
@@ -13,6 +20,11 @@ const current = computed(() => {
 const call = computed<Call | null>(before => current.value ?? before ?? null)
 const party = computed(() => call.value && outsideParty(call.value, desk.device))
 const name = computed(() => call.value ? desk.otherName(call.value) : '')
+/** What one wanted to be reminded of today; a press brings the person's card up, where the day can be taken away. */
+const reminders = computed(() => notes.due.flatMap(({ person, text }) => {
+  const known = live.state?.company.people[person]
+  return known ? [{ person, text, name: `${known.first} ${known.last}`, device: telephoneOf(live.state!.company, person) ?? person }] : []
+}))
 const number = computed(() => party.value?.number ?? null)
 </script>
 
@@ -48,5 +60,49 @@ const number = computed(() => party.value?.number ?? null)
     >
       Here stands what belongs to the call in hand or the next one: what has happened to it, and the caller's earlier calls with us.
     </p>
+    <section
+      v-if="reminders.length"
+      class="reminders"
+      aria-labelledby="reminders"
+    >
+      <h3 id="reminders">
+        To remember today
+      </h3>
+      <ul>
+        <li
+          v-for="reminder in reminders"
+          :key="reminder.person"
+        >
+          <button
+            type="button"
+            @click="field.pick(reminder.device)"
+          >
+            <strong>{{ reminder.name }}</strong> {{ reminder.text }}
+          </button>
+        </li>
+      </ul>
+    </section>
   </aside>
 </template>
+
+<style scoped>
+.reminders {
+  flex: none;
+  max-height: 40%;
+  padding: var(--space-3) var(--space-4);
+  overflow: auto;
+  border-top: var(--line);
+}
+
+.reminders button {
+  width: 100%;
+  padding: var(--space-2) var(--space-3);
+  background: var(--lit);
+  border: 0;
+  border-left: 4px solid var(--edge-strong);
+  color: var(--lit-ink);
+  font: inherit;
+  text-align: left;
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,23 @@
+import '../core/schema/wording'
+import { array, type InferType, object, string } from 'yup'
+
+/** What somebody has noted about a colleague, for nobody but themselves. */
+
+export const longestNote = 600
+const date = string().strict().matches(/^\d{4}-\d{2}-\d{2}$/, { message: '${path} must be a date such as 2026-11-30.', excludeEmptyString: false })
+  .test('is-a-day', '${path} is no day of the calendar.', value => value == null || isDay(value))
+  .nullable().defined()
+
+function isDay(text: string): boolean {
+  const time = Date.parse(`${text}T00:00:00Z`)
+  return !Number.isNaN(time) && new Date(time).toISOString().startsWith(text)
+}
+
+/** `remindOn`: the day on which one wants to be reminded of it, by the clock of the house. Without text and day there is no note any more. */
+export const noteChange = object({
+  text: string().strict().max(longestNote).defined().label('text'),
+  remindOn: date.label('remindOn'),
+}).noUnknown().required()
+
+export const ownNotes = array(object({ person: string().defined(), text: string().defined(), remindOn: string().nullable().defined() })).required()
+export type OwnNote = InferType<typeof ownNotes>[number]
