@@ -6,7 +6,8 @@ export default defineConfig({
   outputDir: 'test-results',
   globalSetup: './tests/setup.ts',
   fullyParallel: false,
-  workers: 2,
+  // Tests wait more than they compute: three of them keep two processors busy.
+  workers: 3,
   // Generous: a busy machine is slow, not wrong.
   timeout: 120_000,
   expect: { timeout: 20_000 },
