@@ -6,8 +6,7 @@ export default defineConfig({
   outputDir: 'test-results',
   globalSetup: './tests/setup.ts',
   fullyParallel: false,
-  // Tests wait more than they compute: three of them keep two processors busy.
-  workers: 3,
+  workers: 2,
   // Generous: a busy machine is slow, not wrong.
   timeout: 120_000,
   expect: { timeout: 20_000 },

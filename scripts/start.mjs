@@ -41,19 +41,20 @@ run(async () => {
 
   say('starting PostgreSQL')
   const postgres = await startPostgres('postgres', { fresh: options.fresh })
-  const calendars = `http://127.0.0.1:${await freePort(officePort)}`
+  const port = await freePort(Number(options.port))
+  const calendars = `http://127.0.0.1:${await freePort(port === officePort ? 0 : officePort)}`
   const occupancyToken = randomBytes(24).toString('hex')
+  const serverEnv = { NUXT_CALENDAR_ORIGINS: calendars, NUXT_OCCUPANCY_TOKEN: occupancyToken }
   const databaseUrl = await prepareDatabase(postgres.superuserUrl, people === demoSize ? 'estafette' : `estafette_${people}`, {
     people, history: historyDays, calendars,
   })
-  const port = await freePort(Number(options.port))
   const stack = createStack({
     databaseUrl,
     exchangeArgs: ['--pace', options.pace, '--seed', options.seed, ...(options.scene ? ['--scene', options.scene] : [])],
     sessionSecret: sessionSecret(),
     port,
     exchange,
-    serverEnv: { NUXT_CALENDAR_ORIGINS: calendars, NUXT_OCCUPANCY_TOKEN: occupancyToken },
+    serverEnv,
     watch: say,
   })
   let dev = null
@@ -74,7 +75,7 @@ run(async () => {
       standIn.once('message', resolve)
       standIn.once('exit', () => reject(new Stop('The office ended at once: see its message above.')))
     })
-    if (options.dev) dev = startDevServer(stack, databaseUrl, port)
+    if (options.dev) dev = startDevServer(stack, databaseUrl, port, serverEnv)
     else {
       say('starting the server')
       await stack.startServer()
@@ -95,8 +96,9 @@ run(async () => {
  * @param {import('./stack.mjs').Stack} stack
  * @param {string} databaseUrl
  * @param {number} port
+ * @param {Record<string, string>} serverEnv
  */
-function startDevServer(stack, databaseUrl, port) {
+function startDevServer(stack, databaseUrl, port, serverEnv) {
   console.log(`\nThe console will be at http://127.0.0.1:${port}; sign in as ines with the password ${demoPassword}.\n`)
   return spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(port)], {
     cwd: root,
@@ -109,6 +111,7 @@ function startDevServer(stack, databaseUrl, port) {
       NUXT_DEMO: 'true',
       NUXT_SESSION_COOKIE_SECURE: 'false',
       NUXT_SESSION_PASSWORD: sessionSecret(),
+      ...serverEnv,
     },
   })
 }

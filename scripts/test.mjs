@@ -17,10 +17,13 @@ run(async () => {
     looks.push(['npx', ['knip'], 'Something is not used, or used without being listed: see above.'])
   }
   if (wants('types')) looks.push(['npx', ['nuxt', 'typecheck'], 'The type check found something: see above.'])
-  if (wants('unit')) looks.push(['npx', ['vitest', 'run'], 'A unit test failed: see above.'])
   if (looks.length > 0) {
-    say('lint, type check, unit and property-based tests, beside each other')
+    say('lint and type check')
     await mustAll(looks)
+  }
+  if (wants('unit')) {
+    say('unit and property-based tests')
+    must('npx', ['vitest', 'run'], 'A unit test failed: see above.')
   }
   if (wants('e2e')) {
     installChromium()

@@ -60,7 +60,7 @@ export class Relay implements LinkListener {
     this.calendars = new Calendars(orm, new CalendarReader(config.readingProgram), {
       company: () => this.company.current, now: () => this.wallNow, allowed: config.calendarOrigins,
     })
-    this.notices.on(whereaboutsChannel, () => this.hub.newsForEverybody())
+    this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
     for (const channel of ['dealt_with', 'key_pages', 'contacts']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.

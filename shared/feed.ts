@@ -31,8 +31,8 @@ export type ToBrowser
     | { type: 'reveal', epoch: string, seq: number, calls: Call[], outlived: Outlived[], pages: Page[] }
   /** The session is over, or whoever listens may see something else now: sign in, or come again. */
     | { type: 'over' }
-  /** Messages for or from whoever listens have changed. */
-    | { type: 'news' }
+  /** Messages for or from whoever listens, contacts or pages of keys have changed; or who is where. */
+    | { type: 'news', about?: 'whereabouts' }
     | { type: 'error', message: string }
 
 /** @throws Error with a sentence, when the text is not a message of the feed */

@@ -13,6 +13,8 @@ const fields = {
   loudness: string().strict().oneOf(loudnesses).label('loudness'),
   /** People who stand first on the floor, by their ids. */
   pinned: array(string().strict().max(80).required()).max(24).label('pinned'),
+  /** Whom one has chosen lately, the more often the more (`core/console/habit.ts`). */
+  chosen: array(object({ id: string().strict().max(80).required(), weight: number().strict().min(0).max(1_000).required() })).max(40).label('chosen'),
   /** The page of speed keys along the floor's edge; null: none. */
   pinnedKeys: string().strict().max(60).matches(/^[\w-]+$/, 'pinnedKeys must be the id of a page of keys.').nullable().label('pinnedKeys'),
 }
@@ -26,6 +28,7 @@ export const preferences = object({
   loudness: fields.loudness.required(),
   pinnedKeys: fields.pinnedKeys.defined(),
   pinned: fields.pinned.required(),
+  chosen: fields.chosen.required(),
 }).required()
 export type Preferences = InferType<typeof preferences>
 

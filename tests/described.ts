@@ -16,7 +16,7 @@ export interface JsonSchema {
 interface Answer { description: string, content?: { 'application/json': { schema: JsonSchema } } }
 export interface Operation {
   parameters?: { name: string, in: string, schema: JsonSchema }[]
-  requestBody?: { content: { 'application/json': { schema: JsonSchema } } }
+  requestBody?: { content: Record<string, { schema: JsonSchema }> }
   responses: Record<string, Answer>
 }
 export interface ApiDocument { openapi: string, paths: Record<string, Record<string, Operation>>, components: { schemas: Record<string, JsonSchema> } }

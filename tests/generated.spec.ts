@@ -4,7 +4,7 @@ import fc from 'fast-check'
 import { wellFormed } from '../core/calls/text'
 import { demoPassword } from '../scripts/stack.mjs'
 import { type ApiDocument as Document, Described, type JsonSchema as Schema } from './described'
-import { allIsQuiet, expect, test } from './stage'
+import { allIsQuiet, expect, programToken, test } from './stage'
 
 /** Requests made from the API's own description, sensible and hostile: never a 5xx, and nothing changes without the right to it. */
 
@@ -14,6 +14,8 @@ const known = [
   't2101',
   't2150',
   'general',
+  'duty:it',
+  'p2105',
   'operators',
   'slot:1',
   'mailbox:t2105',
@@ -79,6 +81,11 @@ function mostly(wanted: fc.Arbitrary<unknown>): fc.Arbitrary<unknown> {
   return fc.oneof({ weight: 12, arbitrary: wanted }, { weight: 1, arbitrary: fc.constantFrom<unknown>(null, [], {}, 5, 'text', true, [[[]]]) })
 }
 
+/** A body as it is sent: texts of another kind than JSON as they are. */
+function asText(body: unknown, type: string): string | undefined {
+  return type !== 'application/json' && typeof body === 'string' ? wellFormed(body) : JSON.stringify(body)
+}
+
 const seed = process.env.GENERATED_SEED === undefined ? Date.now() & 0x7FFFFFFF : Number(process.env.GENERATED_SEED)
 const total = 2_200
 
@@ -114,7 +121,8 @@ test('requests made from the description get no 5xx, and without the right chang
           path: fc.constant(path),
           method: fc.constant(method),
           who: fc.constantFrom('nobody', 'ines', 'staff', 'admin'),
-          body: operation.requestBody ? valueOf(operation.requestBody.content['application/json'].schema, document, calls) : fc.constant(undefined),
+          body: operation.requestBody ? valueOf(Object.values(operation.requestBody.content)[0]!.schema, document, calls) : fc.constant(undefined),
+          type: fc.constant(Object.keys(operation.requestBody?.content ?? {})[0] ?? 'application/json'),
           query: fc.record(
             Object.fromEntries(
               (operation.parameters ?? []).filter(parameter => parameter.in === 'query').map(({ name, schema }) => [name, valueOf(schema, document, calls)]),
@@ -131,16 +139,18 @@ test('requests made from the description get no 5xx, and without the right chang
 
   const described = new Described(document)
   const failures: string[] = []
-  for (const { path, method, who, body, query, segment, raw } of wanted) {
+  for (const { path, method, who, body, type, query, segment, raw } of wanted) {
     const before = stage.cast.state.seq
     const params = Object.entries(query as Record<string, unknown>)
       .map(([name, value]) => `${name}=${encodeURIComponent(typeof value === 'string' ? wellFormed(value) : JSON.stringify(value))}`)
       .join('&')
     const address = `${path.replace(/\{\w+\}/g, encodeURI(segment))}?${params}`
-    const data = raw === 0 ? '{"broken' : raw === 1 ? `${'['.repeat(20_000)}${']'.repeat(20_000)}` : body === undefined ? undefined : JSON.stringify(body)
+    const data = raw === 0 ? '{"broken' : raw === 1 ? `${'['.repeat(20_000)}${']'.repeat(20_000)}` : asText(body, type)
     const answer = await people[who]!.fetch(address, {
       method,
-      ...(data !== undefined && method !== 'get' && { data, headers: { 'content-type': 'application/json' } }),
+      ...(data !== undefined && method !== 'get' && {
+        data, headers: { 'content-type': type, ...(who !== 'nobody' && { authorization: `Bearer ${programToken}` }) },
+      }),
     })
     if (answer.status() >= 500)
       failures.push(`${who} ${method} ${address.slice(0, 120)} ${data?.slice(0, 300)}: ${answer.status()} ${(await answer.text()).slice(0, 200)}`)

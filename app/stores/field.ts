@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, toRaw, watch } from 'vue'
 import type { CallId, DeviceId } from '~~/core/calls/model'
 import type { Deed } from '~~/core/console/console'
+import { afterChoice, chosenOften } from '~~/core/console/habit'
 import { standingDeed } from '~~/core/console/keys'
 import type { Way } from '~~/core/console/ways'
 import { spell } from '~~/core/durations/durations'
@@ -13,6 +14,7 @@ import { useDesk } from './desk'
 import { useDirectory } from './directory'
 import { useLikely } from './likely'
 import { useLive } from './live'
+import { usePreferences } from './preferences'
 import { useWays } from './ways'
 
 const mostHits = 24
@@ -25,6 +27,7 @@ export const useField = defineStore('field', () => {
   const ways = useWays()
   const live = useLive()
   const likely = useLikely()
+  const preferences = usePreferences()
   const text = ref('')
   /** Somebody chosen by hand from the floor; typing forgets them. */
   const picked = ref<DeviceId | null>(null)
@@ -37,9 +40,12 @@ export const useField = defineStore('field', () => {
   const inHand = () => desk.baton?.id ?? null
   /** Where that call probably belongs, as it was known when typing began. */
   let probable: ReadonlySet<DeviceId> = new Set()
+  /** Whom this operator often chooses, as it was then. */
+  let often: ReadonlySet<DeviceId> = new Set()
   watch([() => text.value === '' && picked.value === null, () => desk.done], () => {
     meant.value = inHand()
     probable = likely.ids
+    often = chosenOften(preferences.chosen)
   }, { flush: 'sync' })
 
   /** A digit after # takes from a park slot, after * it parks there. */
@@ -52,12 +58,13 @@ export const useField = defineStore('field', () => {
     return slotMode.value ? [] : directory.index.search(text.value, mostHits, preference)
   })
   /**
-   * Among those who are found as well as each other, whoever this caller probably wants stands first, then whoever is free, contacts outside last;
+   * Among those who are found as well as each other, whoever this caller probably wants stands first, then whoever is free, then whom this operator often
+   * chooses, contacts outside last;
    * nobody moves when that changes later.
    */
   function preference(id: DeviceId): number {
     if (contactOfEntry(id) !== null) return -1
-    return (probable.has(id) ? 2 : 0) + (toRaw(live.presences).get(id)?.lit === false ? 0 : 1)
+    return (probable.has(id) ? 4 : 0) + (toRaw(live.presences).get(id)?.lit === false ? 0 : 2) + (often.has(id) ? 1 : 0)
   }
 
   const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
@@ -159,8 +166,10 @@ export const useField = defineStore('field', () => {
   async function take(way: { deed: Deed } | null | undefined): Promise<void> {
     const meant = text.value
     if (!way || meansAnother()) return
+    const whom = picked.value ?? best.value?.id
     taking.value = true
     const done = await ways.perform(way.deed)
+    if (done && whom) preferences.set({ chosen: afterChoice(preferences.chosen, whom) })
     if (done && text.value === meant) clear()
     if (done) desk.choose(null)
     taking.value = false

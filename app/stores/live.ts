@@ -31,6 +31,8 @@ export const useLive = defineStore('live', () => {
   const since = ref<number | null>(null)
   /** Counts up when messages have come or been read. */
   const news = ref(0)
+  /** Counts up when it has changed who is where. */
+  const moves = ref(0)
   /** Counts up when the server has closed the feed, or will not open it: the session may be over, or another role hold. */
   const over = ref(0)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
@@ -98,7 +100,8 @@ export const useLive = defineStore('live', () => {
       return
     }
     if (message.type === 'news') {
-      news.value++
+      if (message.about === 'whereabouts') moves.value++
+      else news.value++
       return
     }
     if (message.type === 'reveal') {
@@ -204,5 +207,5 @@ export const useLive = defineStore('live', () => {
     await until(() => state.value?.epoch !== epoch || (state.value?.seq ?? 0) >= seq).toBe(true, { timeout: longestWait })
   }
 
-  return { state, connected, exchange, working, since, news, over, presences, open, close, now, wall, reached, setEngaged, onHappening: happened.on }
+  return { state, connected, exchange, working, since, news, moves, over, presences, open, close, now, wall, reached, setEngaged, onHappening: happened.on }
 })

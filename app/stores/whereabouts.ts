@@ -46,7 +46,7 @@ export const useWhereabouts = defineStore('whereabouts', () => {
     }
   }
   const later = useTimeoutFn(() => void refresh(), pauseAfterFailure, { immediate: false })
-  watch([() => live.news, () => live.connected, () => session.me?.signIn, () => session.me?.role], ([, connected, signIn]) => {
+  watch([() => live.moves, () => live.connected, () => session.me?.signIn, () => session.me?.role], ([, connected, signIn]) => {
     if (signIn === undefined) known.value = nothing
     else if (connected) void refresh()
   }, { immediate: true })

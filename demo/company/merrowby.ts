@@ -4,7 +4,7 @@ import type { Company, Group, Line, OpeningHours, Person, Ringing, Settings, Sho
 import { byId } from '../../core/company/lookups'
 import { type Chance, chanceFrom } from './chance'
 import { announcements, pageDefault, zones } from './paging'
-import { firstNames, lastNames } from './names'
+import { firstNames, lastNames, otherFirstNames, otherLastNames } from './names'
 import { duties, places } from './whereabouts'
 
 /** Merrowby Ferries, the invented company of the demo: who works there, and which numbers reach it. */
@@ -16,6 +16,8 @@ const second = 1_000
 const operators = 'operators'
 /** The first of everybody are the operators. */
 const operatorSeats = 3
+/** Larger companies have people from farther away. */
+const ordinarySize = 182
 const quay = 'Merrowby Quay'
 const stennick = 'Stennick Harbour'
 const hallow = 'Isle of Hallow'
@@ -285,14 +287,15 @@ function known(first: string, last: string, index: number): Omit<Person, 'id' | 
 
 function peopleOf(size: number): Person[] {
   const chance = chanceFrom(960)
-  const total = departments.reduce((sum, department) => sum + department.people, 0)
+  const counts = countsFor(size)
+  const [afar, farther] = size > ordinarySize ? [otherFirstNames, otherLastNames] : [[], []]
+  const names = { first: [...firstNames, ...afar], last: [...lastNames, ...farther] }
   const taken = new Set<string>()
   const people: Person[] = []
-  for (const department of departments) {
+  for (const [which, department] of departments.entries()) {
     const head = people.length
-    const count = Math.max(1, Math.round(department.people * size / total))
-    for (let i = 0; i < count && people.length < size; i++) {
-      const { first, last } = unusedName(chance, taken, people.length)
+    for (let i = 0; i < counts[which]! && people.length < size; i++) {
+      const { first, last } = unusedName(chance, taken, people.length, names)
       people.push({
         id: `p${firstExtension + people.length}`,
         first,
@@ -307,6 +310,14 @@ function peopleOf(size: number): Person[] {
     }
   }
   return people.map((person, index) => ({ ...person, deputies: deputiesOf(people, index) }))
+}
+
+/** How many each department has: as large a part of everybody as always, one at least where there are enough, and exactly so many altogether. */
+function countsFor(size: number): number[] {
+  const total = departments.reduce((sum, { people }) => sum + people, 0)
+  const counts = departments.map(({ people }) => Math.max(1, Math.round(people * size / total)))
+  for (let missing = size - counts.reduce((sum, count) => sum + count, 0), at = 0; missing > 0; missing--, at++) counts[at % counts.length]!++
+  return counts
 }
 
 /** Two in three have somebody of their department who stands in for them: the next one, and the one after. */
@@ -404,11 +415,11 @@ const fixedNames = [['Ines', 'Quillfeather'], ['Tomas', 'Arkwell'], ['Bryony', '
 /** After so many names that are taken, somebody has a double one: there are only so many single ones. */
 const mostTries = 30
 
-function unusedName(chance: Chance, taken: Set<string>, index: number) {
+function unusedName(chance: Chance, taken: Set<string>, index: number, names: { first: readonly string[], last: readonly string[] }) {
   const fixed = fixedNames[index]
   for (let tries = 0; ; tries++) {
-    const first = fixed?.[0] ?? chance.pick(firstNames)
-    const last = fixed?.[1] ?? (tries < mostTries ? chance.pick(lastNames) : `${chance.pick(lastNames)}-${chance.pick(lastNames)}`)
+    const first = fixed?.[0] ?? chance.pick(names.first)
+    const last = fixed?.[1] ?? (tries < mostTries ? chance.pick(names.last) : `${chance.pick(names.last)}-${chance.pick(names.last)}`)
     if (!taken.has(`${first} ${last}`)) {
       taken.add(`${first} ${last}`)
       return { first, last }

@@ -24,3 +24,17 @@ export const companies = [
   'Pennick & Vale Haulage', 'Hallow Island Dairy', 'Bramble Tours', 'Stennick Fish Dock', 'The Lamplighter Inn', 'Coldharbour Coaches', 'Tern Valley School',
   'Northlight Builders', 'Gannet Cycles', 'Saltgrass Brewery', 'Merrow Bay Parish Council', 'Oakum & Pitch Chandlers', 'Dunlin Point Campsite', 'Kelp & Co.',
 ] as const
+
+/** Of people from farther away, in larger companies: Polish, Nordic, Dutch, German, French, Welsh, Irish, Turkish, Greek, Indian, Vietnamese, West African. */
+export const otherFirstNames = [
+  'Zdzisława', 'Wojsław', 'Grażyna', 'Świętosław', 'Åsbjørg', 'Øystein', 'Þórdís', 'Sæmund', 'Hjørdis', 'Jorrit', 'Sjoukje', 'Wietske', 'Gijsbert',
+  'Jürg', 'Heilwig', 'Gerlinde', 'Énora', 'Maëlys', 'Gaëtan', 'Anaïk', 'Llŷr', 'Angharad', 'Tudwal', 'Caoimhín', 'Sadhbh', 'Özgül', 'Çağrı', 'Şirin',
+  'Eudokia', 'Panagis', 'Lakshmika', 'Devendran', 'Thúy', 'Ngọc', 'Adwoa', 'Ikenna', 'Folarin', 'Mbali',
+] as const
+
+export const otherLastNames = [
+  'Brzęczykowa', 'Wiśniogórska', 'Śliwkowicz', 'Źródlana', 'Bjørkhaug', 'Sjøvåg', 'Håkstad', 'Æbeltoft-Ness', 'Lindströmby', 'Vigeströmsen', 'van der Zwaluw',
+  'de Meeuwen', 'Terpstraat', 'ten Hooivaart', 'Möwenstein', 'Grünhafer', 'Strandläufer', 'Weißenkliff', 'Beaurivage-Lac', 'Desmouettes', 'L\'Hirondelle',
+  'Crèvevague', 'ap Gwylan', 'Llanwylan', 'Ó Faoileán', 'Nic Thonnaigh', 'Denizkuşu', 'Yıldızlıoğlu', 'Thalassopoulou', 'Glarianakis', 'Samudrapathi',
+  'Kadalkaran', 'Sóngbiển', 'Hảiâuyên', 'Nsuomba', 'Okunlade', 'Asempaye', 'Olwandlela',
+] as const

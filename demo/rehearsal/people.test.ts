@@ -73,7 +73,7 @@ describe('invented callers', () => {
 })
 
 describe('the demo company', () => {
-  it.each([1, 40, 182, 2_000, 20_000])('with %i telephones: every name once, every number readable, nothing wrong with it', (size) => {
+  it.each([1, 2, 40, 100, 182, 183, 500, 2_000, 12_345, 20_000])('with %i people: every name once, every number readable, nothing wrong with it', (size) => {
     const made = merrowby(size)
     const people = Object.values(made.people)
     expect(people).toHaveLength(size)

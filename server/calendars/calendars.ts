@@ -22,7 +22,8 @@ const behind = 1
 /** Rosters are told for so many days, engagements for today and tomorrow. */
 const rosterDays = 8
 /** How often an address is asked, and a file is looked at for the days to come (PostgreSQL's interval). */
-const pauses = { address: '15 minutes', file: '12 hours', claimed: '2 minutes' }
+const pauses = { address: '15 minutes', failed: '30 minutes', file: '12 hours', claimed: '2 minutes' }
+const lanes = 4
 const lookEvery = 30_000
 const batch = 500
 
@@ -94,12 +95,15 @@ export class Calendars {
     await this.tell()
   }
 
-  /** Looks at every calendar that is due, one after the other. */
+  /** Looks at every calendar that is due, a few at a time: an address that does not answer keeps nobody else waiting for long. */
   async refresh(): Promise<void> {
     if (this.busy) return
     this.busy = true
-    try {
+    const lane = async () => {
       for (let row = await this.claim(); row; row = await this.claim()) await this.renew(row)
+    }
+    try {
+      await Promise.all(Array.from({ length: lanes }, lane))
     }
     catch {
       // The database is away: whatever was due still is.
@@ -118,15 +122,18 @@ export class Calendars {
     return row
   }
 
-  private async renew({ of, address, content }: Row): Promise<void> {
+  private async renew(seen: Row): Promise<void> {
+    const { of, address, content } = seen
     if (!this.knows(of)) return this.remove(of)
     try {
-      await this.write({ of, address, by: null }, await this.read(of, address === null ? content : await fetchCalendar(address, this.options.allowed)))
+      const read = await this.read(of, address === null ? content : await fetchCalendar(address, this.options.allowed))
+      await this.write({ of, address, by: null, seen }, read)
     }
     catch (error) {
       if (!(error instanceof Unfetched || error instanceof Unreadable)) throw error
       await this.orm.em.fork().execute(
-        `update calendar set failure = ?, next_at = now() + interval '${pauses.address}' where "of" = ?`, [error.message.slice(0, 300), of],
+        `update calendar set failure = ?, next_at = now() + interval '${pauses.failed}' where "of" = ? and address is not distinct from ? and content = ?`,
+        [error.message.slice(0, 300), of, address, content],
       )
     }
   }
@@ -139,12 +146,13 @@ export class Calendars {
     return this.reader.read({ text: wellFormed(text), titles, window, zone })
   }
 
-  /** @param kept `by`: who changed it; null: nobody, it is only looked at again */
-  private async write(kept: { of: string, address: string | null, by: string | null }, { content, occurrences, problems }: Read): Promise<void> {
+  /** @param kept `by`: who changed it; null: nobody, it is looked at again as it was `seen`, and what somebody has changed meanwhile stays */
+  private async write(kept: { of: string, address: string | null } & ({ by: string } | { by: null, seen: Row }), read: Read): Promise<void> {
     const { of, address, by } = kept
+    const { content, occurrences, problems } = read
     const changed = await this.orm.em.fork().transactional(async (tx) => {
-      const before = await tx.execute<{ spans: string }[]>(`${spansAsText} for update`, [of])
-      if (by === null && before.length === 0) return false
+      const [now] = await tx.execute<Row[]>('select "of", address, content from calendar where "of" = ? for update', [of])
+      if (by === null && (now?.address !== kept.seen.address || now.content !== kept.seen.content)) return false
       await tx.execute(
         `insert into calendar ("of", address, content, problems, failure, read_at, next_at, changed_by)
           values (?, ?, ?, ?, null, now(), now() + interval '${address === null ? pauses.file : pauses.address}', ?)
@@ -152,11 +160,12 @@ export class Calendars {
             read_at = now(), next_at = excluded.next_at, changed_by = coalesce(nullif(excluded.changed_by, ''), calendar.changed_by)`,
         [of, address, content, JSON.stringify(problems), by ?? ''],
       )
+      const before = await tx.execute<Occurrence[]>(`${selectSpans} where "of" = ?`, [of])
+      if (sameSpans(before, occurrences)) return false
       await tx.execute('delete from calendar_span where "of" = ?', [of])
       const rows = occurrences.map(occurrence => rowOf(of, occurrence))
       for (let first = 0; first < rows.length; first += batch) await tx.insertMany(CalendarSpanEntity, rows.slice(first, first + batch))
-      const after = await tx.execute<{ spans: string }[]>(spansAsText, [of])
-      return before[0]?.spans !== after[0]?.spans
+      return true
     })
     if (changed) await this.tell()
   }
@@ -186,16 +195,19 @@ export class Calendars {
 
   private spans(from: number, to: number, of?: readonly string[]): Promise<({ of: string } & Occurrence)[]> {
     return this.orm.em.fork().execute(
-      `select "of", (extract(epoch from from_at) * 1000)::float8 as "from", (extract(epoch from to_at) * 1000)::float8 as "to", all_day as "allDay", place,
-        title, priority from calendar_span where to_at > ? and from_at < ? ${of ? 'and "of" = any(?)' : ''} order by from_at, id`,
+      `${selectSpans} where to_at > ? and from_at < ? ${of ? 'and "of" = any(?)' : ''} order by from_at, id`,
       [new Date(from), new Date(to), ...(of ? [`{${of.map(id => JSON.stringify(id)).join(',')}}`] : [])],
     )
   }
 }
 
-const spansAsText = `select (
-  select coalesce(string_agg(concat_ws('|', from_at, to_at, all_day, place, title, priority), E'\\n' order by from_at, to_at, title), '')
-  from calendar_span s where s."of" = c."of") as spans from calendar c where c."of" = ?`
+const selectSpans = `select "of", (extract(epoch from from_at) * 1000)::float8 as "from", (extract(epoch from to_at) * 1000)::float8 as "to",
+  all_day as "allDay", place, title, priority from calendar_span`
+
+function sameSpans(before: readonly Occurrence[], after: readonly Occurrence[]): boolean {
+  const texts = (spans: readonly Occurrence[]) => spans.map(span => [span.from, span.to, span.allDay, span.place, span.title, span.priority].join('|')).sort()
+  return texts(before).join('\n') === texts(after).join('\n')
+}
 
 function rowOf(of: string, { from, to, allDay, place, title, priority }: Occurrence) {
   return { id: randomUUID(), of, fromAt: new Date(from), toAt: new Date(to), allDay, place, title, priority }

@@ -169,9 +169,9 @@ export class Hub {
     for (const listener of this.listeners) if (seesCallers(listener.role)) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
   }
 
-  /** Something that everybody looks at has changed. */
-  newsForEverybody(): void {
-    for (const listener of this.listeners) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
+  /** Who is where has changed, for everybody. */
+  newsOfWhereabouts(): void {
+    for (const listener of this.listeners) listener.send(JSON.stringify({ type: 'news', about: 'whereabouts' } satisfies ToBrowser))
   }
 
   /** One text for all who may see everything and one for the others, however many browsers there are. */
