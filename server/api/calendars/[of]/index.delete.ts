@@ -10,6 +10,10 @@ export default defineEndpoint({
   mayAsk: 'signedIn',
   params: calendarOf,
   answer: done('removed'),
+  also: {
+    403: 'Calendars of others and rosters are kept by supervisors and administrators.',
+    404: 'There is nobody, and no duty, of that id.',
+  },
 }, ({ person, params: { of } }) => fromDatabase(async () => {
   mayKeepCalendar(person, of)
   await useRelay().calendars.remove(of)

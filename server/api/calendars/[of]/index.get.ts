@@ -9,7 +9,10 @@ export default defineEndpoint({
   mayAsk: 'signedIn',
   params: calendarOf,
   answer: calendarInfo,
-  also: { 404: 'No calendar is known there.' },
+  also: {
+    403: 'Calendars of others and rosters are kept by supervisors and administrators.',
+    404: 'There is nobody, and no duty, of that id, or no calendar is known there.',
+  },
 }, ({ person, params: { of } }) => {
   mayKeepCalendar(person, of)
   return fromDatabase(() => useRelay().calendars.info(of))

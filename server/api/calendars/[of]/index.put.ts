@@ -9,7 +9,10 @@ export default defineEndpoint({
   params: calendarOf,
   body: calendarSource,
   answer: calendarInfo,
-  also: { 404: 'There is nobody, and no duty, of that id.' },
+  also: {
+    403: 'Calendars of others and rosters are kept by supervisors and administrators.',
+    404: 'There is nobody, and no duty, of that id.',
+  },
 }, ({ person, params: { of }, body }) => {
   mayKeepCalendar(person, of)
   return useRelay().calendars.put(of, person.signIn, body)
