@@ -86,8 +86,13 @@ export function useHandKeys() {
       return true
     }
     const way = field.ways.find(candidate => candidate.key === key)
+    const acts = /^((Shift|Ctrl)\+)*(Enter|F\d+)$/.test(key)
     if (way) void field.take(way)
-    else if (key !== 'Enter' && /^((Shift|Ctrl)\+)*(Enter|F\d+)$/.test(key)) {
+    else if (acts && field.isGone) {
+      desk.refuse('Whoever is marked is not here any more. Nothing was done.')
+      return true
+    }
+    else if (key !== 'Enter' && acts) {
       desk.refuse(`${key} does nothing with ${field.best ? directory.nameOf(field.best.id) : `“${field.text}”`} now. Nothing was done.`)
       return true
     }

@@ -2,6 +2,7 @@
 import type { Turn } from '~~/core/calendar/duty'
 import { useDropZone } from '@vueuse/core'
 import { ValidationError } from 'yup'
+import { seesCallers } from '~~/shared/roles'
 import { longestFile } from '~~/shared/whereabouts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -20,16 +21,14 @@ const directory = useDirectory()
 const whereabouts = useWhereabouts()
 const words = usePresenceWords()
 
+const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const keepsRosters = computed(() => session.me?.role === 'supervisor' || session.me?.role === 'administrator')
 const duties = computed(() => Object.values(live.state?.company.duties ?? {})
   .sort((a, b) => a.position - b.position).flatMap(({ id }) => whereabouts.duty(id) ?? []))
 const now = computed(() => live.wall(desk.now))
 
-function personName(id: string): string {
-  const person = live.state?.company.people[id]
-  return person ? `${person.first} ${person.last}` : id
-}
-const namesOf = ({ people, unknown }: Pick<Turn, 'people' | 'unknown'>) => [...people.map(personName), ...unknown.map(name => `${name} (unknown)`)].join(', ')
+const namesOf = ({ people, unknown }: Pick<Turn, 'people' | 'unknown'>) =>
+  [...people.map(directory.personName), ...unknown.map(name => `${name} (unknown)`)].join(', ')
 const nextOf = (next: Turn | null) => next ? `${namesOf(next)}, ${momentWords(next.from, now.value)}` : 'nobody this week'
 
 const places = computed(() => Object.values(live.state?.company.telephones ?? {}).filter(({ person }) => person === null).map((place) => {
@@ -99,12 +98,14 @@ function choose(event: Event): void {
         </td>
       </RecordsTable>
     </section>
-    <section aria-labelledby="places">
+    <section
+      v-if="sees"
+      aria-labelledby="places"
+    >
       <h2 id="places">
         Places
       </h2>
       <div
-        v-if="desk.operates || keepsRosters"
         ref="drop"
         :class="['drop', { over }]"
       >

@@ -6,7 +6,7 @@ import type { Group, Line, Zone } from '~~/core/company/company'
 import { contactOfEntry, entriesOf } from '~~/core/directory/entries'
 import { Directory, type DirectoryEntry } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
-import { groupWithNumber, telephoneWithNumber } from '~~/core/company/lookups'
+import { groupWithNumber, lookUp, telephoneWithNumber } from '~~/core/company/lookups'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useContacts } from './contacts'
 import { useLive } from './live'
@@ -55,6 +55,20 @@ export const useDirectory = defineStore('directory', () => {
     return byTelephone.value.get(device)
   }
 
+  /** Whether what was found is still there: somebody of ours, a place, a group, loudspeakers, a duty, or a contact. */
+  function isThere(id: string): boolean {
+    const outside = contactOfEntry(id)
+    if (outside !== null) return contacts.known.has(outside)
+    const { groups = {}, zones = {}, duties = {} } = company.value ?? {}
+    return person(id) !== undefined || [groups, zones, duties].some(all => Object.hasOwn(all, id))
+  }
+
+  /** The name of somebody who works here, also of one without a telephone. */
+  function personName(id: string): string {
+    const known = company.value && lookUp(company.value.people, id)
+    return known ? `${known.first} ${known.last}` : 'Somebody who is not here any more'
+  }
+
   function line(id: string | null): Line | undefined {
     return id === null ? undefined : company.value?.lines[id]
   }
@@ -96,5 +110,5 @@ export const useDirectory = defineStore('directory', () => {
     return company.value?.telephones[device]?.number ?? ''
   }
 
-  return { floor, index, people, lines, person, group, zone, siteName, line, lineName, greeting, nameOf, destinationName, numberOf }
+  return { floor, index, people, lines, person, personName, isThere, group, zone, siteName, line, lineName, greeting, nameOf, destinationName, numberOf }
 })

@@ -55,8 +55,21 @@ export const useField = defineStore('field', () => {
   const hits = computed<Hit[]>(() => {
     if (short.value) return []
     if (picked.value) return [{ id: picked.value, score: 1, because: null }]
-    return slotMode.value ? [] : directory.index.search(text.value, mostHits, preference)
+    return slotMode.value ? [] : settled(directory.index.search(text.value, mostHits, preference))
   })
+  /**
+   * Once shown, nobody moves while the same is typed, whoever has come, gone or been renamed meanwhile: whoever is new stands behind the others, and whoever is
+   * no more keeps their place, and nothing leads there. What is under the mark is who was meant.
+   */
+  let shown: { text: string, hits: Hit[] } = { text: '', hits: [] }
+  function settled(found: Hit[]): Hit[] {
+    const before = shown.text === text.value ? shown.hits : []
+    const known = new Map(found.map(hit => [hit.id, hit]))
+    const ids = new Set(before.map(({ id }) => id))
+    const hits = [...before.map(hit => known.get(hit.id) ?? hit), ...found.filter(({ id }) => !ids.has(id))]
+    shown = { text: text.value, hits }
+    return hits
+  }
   /**
    * Among those who are found as well as each other, whoever this caller probably wants stands first, then whoever is free, then whom this operator often
    * chooses, contacts outside last;
@@ -70,9 +83,12 @@ export const useField = defineStore('field', () => {
   const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
   const best = computed(() => hits.value[Math.min(selected.value, hits.value.length - 1)] ?? null)
 
+  /** Whoever is marked has been taken out of the company, or out of the contacts, since they were found. */
+  const isGone = computed(() => best.value !== null && !directory.isThere(best.value.id))
+
   /** The ways that lead from here to whoever is marked, or to the number typed; the first is what Enter does. */
   const found = computed<Way[]>(() => {
-    if (best.value) return ways.to(best.value.id)
+    if (best.value) return isGone.value ? [] : ways.to(best.value.id)
     return isSearching.value ? toTyped(text.value) : []
   })
 
@@ -100,6 +116,7 @@ export const useField = defineStore('field', () => {
     text.value = ''
     picked.value = null
     selected.value = 0
+    shown = { text: '', hits: [] }
   }
 
   function type(value: string): void {
@@ -175,5 +192,7 @@ export const useField = defineStore('field', () => {
     taking.value = false
   }
 
-  return { text, picked, selected, taking, hits, slotMode, isSearching, best, ways: found, wrongNumber, standing, clear, type, pick, useSlot, move, take }
+  return {
+    text, picked, selected, taking, hits, slotMode, isSearching, best, isGone, ways: found, wrongNumber, standing, clear, type, pick, useSlot, move, take,
+  }
 })

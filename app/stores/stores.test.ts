@@ -228,6 +228,37 @@ describe('the field', () => {
     expect(exchange.call(waiting.id).passing?.by).toBe('t2100')
   })
 
+  it('nobody takes the place of whoever is marked and goes: nothing leads there, and the others stay where they are', () => {
+    const field = useField()
+    const call = inHand()
+    field.type('a')
+    const before = field.hits.map(({ id }) => id)
+    const { company } = exchange.state
+    const at = before.findIndex(id => company.telephones[id]?.person && id !== 't2100')
+    const [first, second] = before.slice(at)
+    const person = company.telephones[first!]!.person!
+    field.selected = at
+    const deputies = Object.values(company.people).filter(({ deputies }) => deputies.includes(person))
+    expect(exchange.configure(
+      { part: 'telephones', id: first!, value: null }, { part: 'people', id: person, value: null },
+      ...deputies.map(one => ({ part: 'people' as const, id: one.id, value: { ...one, deputies: [] } })),
+      ...Object.values(company.groups).map(one => ({
+        part: 'groups' as const, id: one.id, value: { ...one, members: one.members.filter(id => id !== first), voluntary: [], skills: {} },
+      })),
+    )).toBeUndefined()
+    useLive().state = exchange.state
+    expect(field.hits.map(({ id }) => id).slice(0, before.length)).toEqual(before)
+    expect([field.best?.id, field.isGone, field.ways]).toEqual([first, true, []])
+    field.move(1)
+    expect([field.best?.id, field.isGone]).toEqual([second, false])
+    expect(field.isGone).toBe(false)
+    // Typed anew, they are found no more.
+    field.type('ab')
+    field.type('a')
+    expect(field.hits.map(({ id }) => id)).not.toContain(first)
+    expect(exchange.call(call.id).passing).toBeNull()
+  })
+
   it('moves the mark among answers, or among who arrives', () => {
     const field = useField()
     const [first, second] = [exchange.offer(), exchange.offer()]

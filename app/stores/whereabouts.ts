@@ -14,6 +14,8 @@ import { useSession } from './session'
 const pauseAfterFailure = 5_000
 /** Tomorrow becomes today, and what is seen of a roster ends: asked again now and then, also when nothing has changed. */
 const askEvery = 30 * 60_000
+/** Who is out, and who is where, is looked at anew so often. */
+const step = 5_000
 const nothing: WhereaboutsNow = { engagements: [], turns: [], occupants: [] }
 
 /** Who is where when: what calendars say, who is on duty, and who is at which place. */
@@ -21,7 +23,7 @@ export const useWhereabouts = defineStore('whereabouts', () => {
   const live = useLive()
   const session = useSession()
   const known = shallowRef(nothing)
-  /** A time that people read; moves on by the second. */
+  /** A time that people read; moves on every few seconds. */
   const now = ref(live.wall(live.now()))
 
   let loading = false
@@ -53,7 +55,7 @@ export const useWhereabouts = defineStore('whereabouts', () => {
   useIntervalFn(() => void (live.connected && refresh()), askEvery)
   useIntervalFn(() => {
     now.value = live.wall(live.now())
-  }, 1_000)
+  }, step)
 
   const byPerson = computed(() => {
     const all = new Map<string, Engagement[]>()
@@ -82,7 +84,7 @@ export const useWhereabouts = defineStore('whereabouts', () => {
   const occupants = computed(() => {
     const all = new Map<DeviceId, string[]>()
     for (const { telephone, name } of present.value) all.set(telephone, [...all.get(telephone) ?? [], name])
-    // The same people are the same answer: what is made from it is not made anew every second.
+    // The same people are the same answer: what is made from it is not made anew every time.
     if (JSON.stringify([...all]) !== JSON.stringify([...lastPresent])) lastPresent = all
     return lastPresent
   })

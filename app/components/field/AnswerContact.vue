@@ -8,7 +8,7 @@ const kinds = { company: 'Company', person: 'Contact', individual: 'Contact' }
 
 <template>
   <div>
-    <p class="name">
+    <p class="title">
       {{ contact.name }}
     </p>
     <p>{{ [kinds[contact.kind], company].filter(Boolean).join(' · ') }}</p>
@@ -21,13 +21,3 @@ const kinds = { company: 'Company', person: 'Contact', individual: 'Contact' }
     </p>
   </div>
 </template>
-
-<style scoped>
-.name {
-  font: 700 var(--type-4) var(--font-sign);
-}
-
-.soft {
-  color: var(--lit-ink-soft);
-}
-</style>

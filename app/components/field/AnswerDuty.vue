@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { type OnDuty, telephoneOf } from '~~/core/calendar/duty'
 import type { Duty } from '~~/core/company/company'
 import { formatNumber } from '~~/core/numbers/dialled'
@@ -20,22 +19,17 @@ const reached = computed(() => props.duty.people.map((id) => {
   const [person, telephone] = [company.people[id], telephoneOf(company, id)]
   const presence = telephone && live.presences.get(telephone)
   const numbers = [telephone && directory.numberOf(telephone), person?.mobile && formatNumber(person.mobile)].filter(Boolean)
-  return { id, name: personName(id), numbers: numbers.join(', ') || 'no telephone', state: presence ? words.whole(presence, desk.now) : '', presence }
+  return { id, name: directory.personName(id), numbers: numbers.join(', ') || 'no telephone', state: presence ? words.whole(presence, desk.now) : '', presence }
 }))
 const next = computed(() => {
   const { next } = props.duty
-  return next ? `${next.people.map(personName).join(', ') || next.unknown.join(', ')} from ${dayjs(next.from).format('ddd H:mm')}` : ''
+  return next ? `${[...next.people.map(directory.personName), ...next.unknown].join(', ')} from ${momentWords(next.from, live.wall(desk.now))}` : ''
 })
-
-function personName(id: string): string {
-  const person = live.state?.company.people[id]
-  return person ? `${person.first} ${person.last}` : id
-}
 </script>
 
 <template>
   <div>
-    <p class="name">
+    <p class="title">
       {{ duty.name }}
     </p>
     <p v-if="!reached.length">
@@ -75,10 +69,6 @@ function personName(id: string): string {
 </template>
 
 <style scoped>
-.name {
-  font: 700 var(--type-4) var(--font-sign);
-}
-
 ol {
   margin: 0;
   padding-left: var(--space-5);
@@ -87,9 +77,5 @@ ol {
 .state {
   display: block;
   font-weight: 600;
-}
-
-.soft {
-  color: var(--lit-ink-soft);
 }
 </style>

@@ -28,12 +28,12 @@ interface Answer {
   presence: Presence
 }
 
-const answers = computed(() => field.hits.flatMap(({ id, because }): Answer[] => {
+const answers = computed(() => field.hits.map(({ id, because }): Answer => {
   const duty = whereabouts.duty(id) ?? undefined
   const presence = live.presences.get(duty ? whereabouts.reach(duty) : id) ?? noTelephone
   const contact = contacts.known.get(contactOfEntry(id) ?? '')
   const [group, zone, person] = [directory.group(id), directory.zone(id), directory.person(id)]
-  return contact ?? group ?? zone ?? person ?? duty ? [{ id, because, group, zone, contact, person, duty, presence }] : []
+  return { id, because, group, zone, contact, person, duty, presence }
 }))
 
 watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
@@ -91,6 +91,12 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
           :top="index === 0"
         />
         <p
+          v-else
+          class="title"
+        >
+          Not here any more
+        </p>
+        <p
           v-if="answer.because"
           class="because"
         >
@@ -116,6 +122,14 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
   grid-template-columns: repeat(auto-fill, minmax(15rem, 1fr));
   gap: var(--space-3);
   align-items: start;
+}
+
+.answer :deep(.title) {
+  font: 700 var(--type-4) var(--font-sign);
+}
+
+.answer :deep(.soft) {
+  color: var(--lit-ink-soft);
 }
 
 .answer {

@@ -10,7 +10,7 @@ const speaks = computed(() => live.state ? speakerWords(live.state, speakingAt(l
 
 <template>
   <div>
-    <p class="name">
+    <p class="title">
       {{ zone.name }}
     </p>
     <p>{{ speaks ? `${speaks} speaks there` : 'Loudspeakers' }} · {{ zone.number }}</p>
@@ -19,13 +19,3 @@ const speaks = computed(() => live.state ? speakerWords(live.state, speakingAt(l
     </p>
   </div>
 </template>
-
-<style scoped>
-.name {
-  font: 700 var(--type-4) var(--font-sign);
-}
-
-.soft {
-  color: var(--lit-ink-soft);
-}
-</style>

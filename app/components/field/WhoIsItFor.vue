@@ -14,6 +14,11 @@ const ways = useWays()
 const likely = useLikely()
 const input = useTemplateRef<HTMLInputElement>('input')
 
+/** Why Enter does nothing with what has been typed. */
+const nothingThere = computed(() => {
+  if (field.isGone) return 'Not here any more.'
+  return field.hits.length > 0 ? 'That is you.' : field.wrongNumber ?? 'Nobody found. Try another part of the name, a department or a number.'
+})
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
 const busy = computed(() => desk.asking || field.taking)
 const changing = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
@@ -125,7 +130,7 @@ watch(busy, () => {
           <kbd>1</kbd>…<kbd>0</kbd> parks the call in hand in that slot, <kbd>⏎</kbd> in the first free one.
         </template>
         <template v-else-if="field.isSearching">
-          {{ field.hits.length ? 'That is you.' : field.wrongNumber ?? 'Nobody found. Try another part of the name, a department or a number.' }}
+          {{ nothingThere }}
         </template>
         <template v-else>
           Name, department, role, what it is about, or a number

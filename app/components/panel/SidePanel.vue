@@ -3,12 +3,14 @@ import { telephoneOf } from '~~/core/calendar/duty'
 import type { Call } from '~~/core/calls/model'
 import { outsideParty } from '~~/core/console/console'
 import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
 import { useNotes } from '~/stores/notes'
 
 const desk = useDesk()
 const notes = useNotes()
+const directory = useDirectory()
 const field = useField()
 const live = useLive()
 
@@ -21,10 +23,8 @@ const call = computed<Call | null>(before => current.value ?? before ?? null)
 const party = computed(() => call.value && outsideParty(call.value, desk.device))
 const name = computed(() => call.value ? desk.otherName(call.value) : '')
 /** What one wanted to be reminded of today; a press brings the person's card up, where the day can be taken away. */
-const reminders = computed(() => notes.due.flatMap(({ person, text }) => {
-  const known = live.state?.company.people[person]
-  return known ? [{ person, text, name: `${known.first} ${known.last}`, device: telephoneOf(live.state!.company, person) ?? person }] : []
-}))
+const reminders = computed(() => notes.due.map(({ person, text }) =>
+  ({ person, text, name: directory.personName(person), device: telephoneOf(live.state!.company, person) ?? person })))
 const number = computed(() => party.value?.number ?? null)
 </script>
 
