@@ -30,12 +30,14 @@ export const useDirectory = defineStore('directory', () => {
   const people = computed(() => entries.value.filter(entry => !entry.isGroup && !entry.isZone))
   const byTelephone = computed(() => new Map(people.value.flatMap(entry => [entry.id, ...entry.telephones].map(id => [id, entry]))))
   const lines = computed(() => Object.values(company.value?.lines ?? {}))
+  /** Telephones of places are found, and stand on no floor. */
+  const staff = computed(() => people.value.filter(({ id }) => company.value?.telephones[id]?.person !== null))
   /** Each department with its people by their numbers, and the group that rings whoever of them is free. */
   const floor = computed(() => Object.values(company.value?.departments ?? {}).sort((a, b) => a.position - b.position).map(department => ({
     department,
     site: company.value!.sites[department.site]?.name ?? '',
     group: Object.values(company.value!.groups).find(group => group.department === department.id && group.distribution !== 'queue')?.id ?? null,
-    people: people.value.filter(person => person.department === department.id).sort((a, b) => a.extension.localeCompare(b.extension, 'en', { numeric: true })),
+    people: staff.value.filter(person => person.department === department.id).sort((a, b) => a.extension.localeCompare(b.extension, 'en', { numeric: true })),
   })))
 
   function group(id: DeviceId): Group | undefined {

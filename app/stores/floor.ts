@@ -21,13 +21,13 @@ export const useFloor = defineStore('floor', () => {
 
   const sites = computed(() => [...new Set(directory.floor.map(block => block.site))])
   const departmentsThere = computed(() => directory.floor.filter(block => site.value === null || block.site === site.value).map(block => block.department))
-  /** Everybody; oneself and those who are pinned stand first, in a block of their own instead of their department's. */
+  /** Everybody; those who are pinned stand first, behind oneself, in a block of their own instead of their department's. */
   const whole = computed(() => {
     const people = new Map(directory.floor.flatMap(block => block.people.map(one => [one.id, one] as const)))
     const { company } = live.state ?? {}
     const ofPerson = (id: string) => company ? telephonesOf(company, id)[0]?.id ?? id : id
     const first = [...new Set([...desk.device ? [desk.device] : [], ...preferences.pinned.map(ofPerson)])].flatMap(id => people.get(id) ?? [])
-    if (first.length === 0) return directory.floor
+    if (first.length === 0 || preferences.pinned.length === 0) return directory.floor
     const ids = new Set(first.map(({ id }) => id))
     const atHand = { id: 'atHand', name: 'At hand', site: '', handles: [], position: -1 }
     const others = directory.floor.map(block =>
