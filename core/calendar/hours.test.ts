@@ -33,6 +33,16 @@ describe('opening hours', () => {
     expect(nextChange(night, at('2031-10-26T00:00:00Z'))).toBe(at('2031-10-26T00:30:00Z'))
   })
 
+  it('are found on the very day of a change of clocks, also when they are asked for late in the day before', () => {
+    const early = { zone: 'Australia/Lord_Howe', week: [{ day: 7, opens: 1, closes: 32 }], holidays: [] }
+    // On 5 October 2031 clocks there go from 2:00 to 2:30.
+    expect(nextChange(early, at('2031-10-04T20:00:00Z'))).toBe(at('2031-10-11T13:01:00Z'))
+    expect(nextChange(early, at('2031-10-04T13:31:00Z'))).toBe(at('2031-10-04T14:02:00Z'))
+    const night = { zone: london, week: [{ day: 7, opens: 17, closes: 32 }], holidays: [] }
+    expect(nextChange(night, at('2031-03-29T23:45:00Z'))).toBe(at('2031-03-30T00:17:00Z'))
+    expect(nextChange(night, at('2031-03-30T00:17:00Z'))).toBe(at('2031-03-30T00:32:00Z'))
+  })
+
   it('rest on a holiday of their own place', () => {
     const holidays = [{ date: '2031-05-12', name: 'Regatta' }]
     const here = { zone: london, week: daily(8 * 60, 18 * 60), holidays }
@@ -41,12 +51,14 @@ describe('opening hours', () => {
     expect(nextChange(here, at('2031-05-11T18:00:00Z'))).toBe(at('2031-05-13T07:00:00Z'))
   })
 
+  const span = fc.record({ day: fc.integer({ min: 1, max: 7 }), opens: fc.integer({ min: 0, max: 1438 }), length: fc.integer({ min: 1, max: 700 }) })
+    .map(({ day, opens, length }) => ({ day, opens, closes: Math.min(1440, opens + length) }))
+  const someWeek = fc.array(span, { minLength: 1, maxLength: 6 })
+
   it('change at the next change and at no time before', () => {
-    const span = fc.record({ day: fc.integer({ min: 1, max: 7 }), opens: fc.integer({ min: 0, max: 1438 }), length: fc.integer({ min: 1, max: 700 }) })
-      .map(({ day, opens, length }) => ({ day, opens, closes: Math.min(1440, opens + length) }))
     const zone = fc.constantFrom(london, 'Asia/Kathmandu', 'America/St_Johns', 'Australia/Lord_Howe', 'UTC')
     const instant = fc.integer({ min: at('2031-01-01'), max: at('2032-01-01') })
-    fc.assert(fc.property(fc.array(span, { minLength: 1, maxLength: 6 }), zone, instant, fc.integer({ min: 0, max: 99 }), (week, zone, from, part) => {
+    fc.assert(fc.property(someWeek, zone, instant, fc.integer({ min: 0, max: 99 }), (week, zone, from, part) => {
       const hours = { zone, week, holidays: [] }
       const change = nextChange(hours, from)
       if (change === null) return
@@ -54,5 +66,21 @@ describe('opening hours', () => {
       expect(isOpenAt(hours, from + Math.floor((change - from) * part / 100))).toBe(isOpenAt(hours, from))
       expect(isOpenAt(hours, change - 1)).toBe(isOpenAt(hours, from))
     }))
+  })
+
+  it('around changes of clocks change when somebody who looks every minute sees it', () => {
+    const change = fc.constantFrom(
+      [london, '2031-03-30T01:00Z'], [london, '2031-10-26T01:00Z'], ['Australia/Lord_Howe', '2031-10-04T15:30Z'], ['Australia/Lord_Howe', '2031-04-05T15:00Z'],
+      ['America/Santiago', '2031-04-06T03:00Z'], ['America/Santiago', '2031-09-07T04:00Z'], ['Asia/Beirut', '2031-10-25T21:00Z'],
+    )
+    fc.assert(fc.property(someWeek, change, fc.integer({ min: -2_880, max: 1_440 }), (week, [zone, changed], minutes) => {
+      const hours = { zone: zone!, week, holidays: [] }
+      const from = at(changed!) + minutes * 60_000
+      const open = isOpenAt(hours, from)
+      let seen = from
+      for (let looks = 0; looks < 2_880 && isOpenAt(hours, seen) === open; looks++) seen += 60_000
+      if (isOpenAt(hours, seen) === open) expect(nextChange(hours, from) ?? Infinity).toBeGreaterThan(seen)
+      else expect(nextChange(hours, from)).toBe(seen)
+    }), { numRuns: 40 })
   })
 })

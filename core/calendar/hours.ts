@@ -24,20 +24,22 @@ export function isOpenAt({ zone, week, holidays }: Pick<OpeningHours, 'zone' | '
 export function nextChange(hours: Pick<OpeningHours, 'zone' | 'week' | 'holidays'>, at: number): number | null {
   if (hours.week.length === 0) return null
   const open = isOpenAt(hours, at)
+  const today = Math.floor(localTime(hours.zone, at) / day) * day
   for (let ahead = 0; ahead <= longestAhead; ahead++) {
-    const candidates = candidatesOn(hours, at + ahead * day).filter(candidate => candidate > at)
-    const change = candidates.find(candidate => isOpenAt(hours, candidate) !== open)
+    const change = candidatesOn(hours, today + ahead * day).find(candidate => candidate > at && isOpenAt(hours, candidate) !== open)
     if (change !== undefined) return change
   }
   return null
 }
 
-/** When something may change on the day of an instant, and a day around it: at what the week says, at midnight, and where clocks may change. */
-function candidatesOn({ zone, week }: Pick<OpeningHours, 'zone' | 'week'>, at: number): number[] {
-  const midnight = Math.floor(localTime(zone, at) / day) * day
-  const offset = localTime(zone, at) - Math.floor(at / 1_000) * 1_000
+/** When something may change on a day of the place, in order: what the week says, midnights, changes of clocks. Midnight is the place's, read as UTC. */
+function candidatesOn({ zone, week }: Pick<OpeningHours, 'zone' | 'week'>, midnight: number): number[] {
+  // The day begins and ends within these two instants whatever its zone, and clocks change once between them at the most.
+  const offsets = [...new Set([midnight - day, midnight + 2 * day].map(at => localTime(zone, at) - at))]
   const minutes = new Set([0, 1440, ...week.flatMap(({ opens, closes }) => [opens, closes])])
-  const said = [...minutes].map(of => midnight + of * minute - offset)
-  const halves = Array.from({ length: 49 }, (_, index) => Math.floor((midnight - offset) / step) * step + index * step)
-  return [...said, ...halves].sort((a, b) => a - b)
+  const said = offsets.flatMap(offset => [...minutes].map(of => ({ at: midnight + of * minute - offset, local: midnight + of * minute })))
+    .filter(({ at, local }) => localTime(zone, at) === local)
+  const halves = Array.from({ length: 53 }, (_, index) => Math.floor((midnight - Math.max(...offsets)) / step) * step + index * step)
+    .filter(at => Math.floor(localTime(zone, at) / day) * day === midnight)
+  return [...said.map(({ at }) => at), ...halves].sort((a, b) => a - b)
 }
