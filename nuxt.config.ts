@@ -82,6 +82,7 @@ export default defineNuxtConfig({
         'font-src': ['\'self\''],
         'img-src': ['\'self\'', 'data:'],
         'script-src': ['\'self\'', '\'nonce-{{nonce}}\'', '\'strict-dynamic\''],
+        'worker-src': ['\'self\''],
         'style-src': ['\'self\'', '\'unsafe-inline\''],
         'upgrade-insecure-requests': false,
       },

@@ -32,7 +32,7 @@ export type ToBrowser
   /** The session is over, or whoever listens may see something else now: sign in, or come again. */
     | { type: 'over' }
   /** Messages for or from whoever listens, contacts or pages of keys have changed; or who is where. */
-    | { type: 'news', about?: 'whereabouts' }
+    | { type: 'news', about?: 'whereabouts' | 'waiting' }
     | { type: 'error', message: string }
 
 /** @throws Error with a sentence, when the text is not a message of the feed */

@@ -41,6 +41,10 @@ const message = object({
 })
 export type Message = InferType<typeof message>
 
+/** Unread ones at a telephone, by their kinds: what an operator sees of other people's mailboxes. */
+export const waiting = array(object({ at: text, text: number().required(), voice: number().required() })).required()
+export type Waiting = InferType<typeof waiting>
+
 /** Those for oneself (and, for operators, the lines), and those one has written. */
 export const messages = object({ received: array(message).required(), written: array(message).required() })
 export type Messages = InferType<typeof messages>

@@ -1,4 +1,4 @@
-import { expect, name, test } from './stage'
+import { alone, expect, name, test } from './stage'
 
 test('the floor shows a site, a department, who is free, and everybody again, a key each', async ({ console, stage }) => {
   const { cast } = stage
@@ -63,4 +63,47 @@ test('a card: who stands in, one\'s own note with a day to be reminded, and a pl
   await name(other, `${person.first} ${person.last}`)
   await expect(other.getByRole('complementary', { name: `About ${person.first} ${person.last}` }).getByLabel('Your note, seen by nobody else')).toHaveValue('')
   await other.context().close()
+})
+
+test('what waits for a colleague, and that they talk on their mobile, is seen on the floor and said', async ({ console, stage }) => {
+  const { cast } = stage
+  const { telephones, people } = cast.state.company
+  const whose = Object.values(telephones).find(({ id, person }) => person && people[person]!.mobile && !cast.state.agents.has(id) && id !== 't2106')!
+  await console.getByRole('combobox', { name: 'Who is it for?' }).focus()
+  const message = { to: whose.id, caller: 'Nell', number: null, text: 'The crates have come', urgent: false, callBack: false }
+  expect((await console.request.post('/api/messages', { data: message })).ok()).toBe(true)
+  await expect(console.getByRole('button', { name: new RegExp(`^${whose.name}\\..* 1 new message$`) })).toBeVisible()
+  await name(console, whose.name)
+  const card = console.getByRole('complementary', { name: `About ${whose.name}` })
+  await expect(card).toContainText('1 new message')
+  await stage.sql(`update message set read_at = now() where "to" = '${whose.id}'`)
+  await console.keyboard.press('Escape')
+
+  await cast.ask({ service: 'setRingAlong', device: 't2100', of: whose.id, on: true })
+  const call = await cast.ring('Nell', { to: whose.direct! })
+  await expect(console.getByRole('button', { name: new RegExp(`^${whose.name}\\. Ringing called by`) })).toBeVisible()
+  const mobile = cast.state.calls.get(call)!.connections.find(({ along }) => along === whose.id)!.device
+  await cast.answer(mobile, call)
+  await expect(console.getByRole('button', { name: new RegExp(`^${whose.name}\\. Talking on the mobile with`) })).toBeVisible()
+  await cast.hangUp(call)
+  await expect(console.getByRole('button', { name: new RegExp(`^${whose.name}\\. Free`) })).toBeVisible()
+  await cast.ask({ service: 'setRingAlong', device: 't2100', of: whose.id, on: false })
+})
+
+alone({ people: 2_500 })('of thousands the right one is called, however fast the name is typed and Enter pressed', async ({ own, browser }) => {
+  test.setTimeout(120_000)
+  const console = await own.open(browser, 'ines')
+  const { people, telephones } = own.cast.state.company
+  expect(Object.keys(people)).toHaveLength(2_500)
+  const callable = Object.values(telephones).filter(({ id, person }) => person !== null && !own.cast.state.agents.has(id))
+  const field = console.getByRole('combobox', { name: 'Who is it for?' })
+  for (const whose of [callable[900]!, callable[1_700]!]) {
+    await field.focus()
+    await console.keyboard.type(whose.number)
+    await console.keyboard.press('Enter')
+    const call = await own.cast.ringingAt(whose.id)
+    await expect(console.getByRole('region', { name: 'In hand' })).toContainText(whose.name)
+    await own.cast.hangUp(call)
+    await expect(field).toHaveValue('')
+  }
 })

@@ -347,6 +347,7 @@ test.describe('taking', () => {
     await more(console, 'Nuisance', 'Block this number…')
     await console.getByLabel('Reason').fill('rings every morning')
     await console.getByRole('button', { name: 'Block the number' }).click()
+    await expect.poll(() => [...stage.cast.state.blocked.keys()]).toContain('+447700900999')
     await stage.cast.hangUp(call)
     expect(
       await stage.cast.ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900999', name: null }, number: '+441632960000' }),

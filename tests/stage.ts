@@ -148,6 +148,8 @@ export interface StageOptions {
   /** Times of the company that differ from the demo's. */
   settings?: Partial<Record<'transferRecall' | 'noAnswer' | 'parkRecall' | 'absence', number>>
   demo?: boolean
+  /** A company of another size than the demo's. */
+  people?: number
   /** What else the server is told. */
   serverEnv?: Record<string, string>
   admin?: string
@@ -157,8 +159,9 @@ export interface StageOptions {
 export async function buildStage(options: StageOptions = {}): Promise<{ stage: Stage, strike: () => Promise<void> }> {
   const database = `stage_${randomUUID().replaceAll('-', '')}`
   const admin = options.admin ?? process.env.TEST_DATABASE!
-  const copied = !options.admin && options.demo !== false
-  const serverUrl = await prepareDatabase(admin, database, { demo: options.demo ?? true, ...(copied && { template: process.env.TEST_TEMPLATE }) })
+  const { demo = true, people } = options
+  const copied = !options.admin && demo && people === undefined
+  const serverUrl = await prepareDatabase(admin, database, { demo, people, ...(copied && { template: process.env.TEST_TEMPLATE }) })
   const databaseUrl = admin.replace(/\/postgres$/, `/${database}`)
   for (const [name, ms] of Object.entries(options.settings ?? {}))
     await withClient(databaseUrl, client => client.query(`update settings set "${name.replace(/[A-Z]/g, letter => `_${letter.toLowerCase()}`)}" = ${ms}`))

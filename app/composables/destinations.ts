@@ -10,16 +10,20 @@ export function useDestinations() {
   const found = ref<Destination[]>([])
   /** What is offered before anything is typed. */
   let offered: Destination[] = []
+  let latest = ''
 
   function offer(destinations: Destination[]): void {
     offered = destinations
     found.value = destinations
   }
 
-  function search(typed: string): void {
+  async function search(typed: string): Promise<void> {
+    latest = typed
     const dialled = readDialled(typed)
     const outside = dialled.kind === 'outside' ? [{ value: dialled.e164, label: formatNumber(dialled.e164) }] : []
-    const known = directory.index.search(typed, 8).flatMap(({ id }) => {
+    const hits = await directory.search(typed, 8)
+    if (typed !== latest) return
+    const known = hits.flatMap(({ id }) => {
       const person = directory.person(id)
       if (person) return person.telephones.length > 0 ? [{ value: id, label: `${person.first} ${person.last}, ${person.departmentName}`.trim() }] : []
       const group = directory.group(id)

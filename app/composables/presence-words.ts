@@ -58,7 +58,7 @@ export function usePresenceWords() {
     if (kind === 'away') return { what: shortReasons[reason!], time: until ? dayjs(until).format('H:mm') : '' }
     if (kind === 'engaged') return { what: 'out', time: momentWords(until!, live.wall(now)) }
     if (since === null) return { what: shortKinds[kind] ?? kinds[kind], time: '' }
-    return { what: shortName(presence), time: spell(now - since) }
+    return { what: `${presence.on === 'mobile' ? 'mobile: ' : ''}${shortName(presence)}`, time: spell(now - since) }
   }
 
   /** Where calls go, by name where it is one of ours. */
@@ -82,7 +82,8 @@ export function usePresenceWords() {
     if (since === null) return kinds[kind]
     const peer = peerOf(presence)
     const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'
-    return [kinds[kind], peer && `${link} ${peer}`.trim(), `for ${spell(now - since)}`].filter(Boolean).join(' ')
+    const on = presence.on === 'mobile' ? 'on the mobile' : presence.on ? `on ${live.state?.company.telephones[presence.on]?.number}` : ''
+    return [kinds[kind], on, peer && `${link} ${peer}`.trim(), `for ${spell(now - since)}`].filter(Boolean).join(' ')
   }
 
   return { short, whole }

@@ -21,8 +21,9 @@ const table = computed(() => {
 })
 
 const found = ref<{ value: string, label: string }[]>([])
-function search(typed: string): void {
-  found.value = directory.index.search(typed, 12).flatMap(({ id }) => directory.numberOf(id) ? [optionOf(id)] : [])
+async function search(typed: string): Promise<void> {
+  const hits = await directory.search(typed, 12)
+  found.value = hits.flatMap(({ id }) => directory.numberOf(id) ? [optionOf(id)] : [])
 }
 const optionOf = (device: string) => ({ value: device, label: `${directory.nameOf(device)}, ${directory.numberOf(device)}` })
 const options = computed(() => {

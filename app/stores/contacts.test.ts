@@ -1,6 +1,6 @@
 import { createTestingPinia } from '@pinia/testing'
-import { setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { disposePinia, type Pinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { Tryout } from '~~/core/calls/tryout'
 import type { Contact } from '~~/shared/contacts'
@@ -24,8 +24,12 @@ const settled = async () => {
   await nextTick()
 }
 
+let pinia: Pinia
+// What an earlier test's stores still had to do would be done in the next one.
+afterEach(() => disposePinia(pinia))
 beforeEach(() => {
-  setActivePinia(createTestingPinia({ stubActions: false, createSpy: vi.fn }))
+  pinia = createTestingPinia({ stubActions: false, createSpy: vi.fn })
+  setActivePinia(pinia)
   server.mockReset()
   useLive().state = new Tryout().state
   useLive().connected = true

@@ -1,16 +1,16 @@
-import { useTimeoutFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Call, CallId } from '~~/core/calls/model'
 import { contactEntry } from '~~/core/directory/entries'
 import { fold } from '~~/core/directory/folding'
+import type { DirectoryEntry } from '~~/core/directory/search'
 import { readCaller } from '~~/core/numbers/dialled'
 import { seesCallers } from '~~/shared/roles'
 import type { CallerCard, Contact } from '~~/shared/contacts'
+import { useAsking } from '~/composables/asking'
 import { useLive } from './live'
 import { useSession } from './session'
 
-const pauseAfterFailure = 5_000
 type Changes = { latest: number, changed: Contact[], removed: string[] }
 
 /** Whom we know outside, and what is known of whoever calls. Staff members see none of it. */
@@ -22,8 +22,6 @@ export const useContacts = defineStore('contacts', () => {
   const cards = ref(new Map<CallId, CallerCard>())
   const asked = new Set<CallId>()
   let latest = 0
-  let loading: Promise<void> | null = null
-  let stale = false
 
   const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 
@@ -38,21 +36,8 @@ export const useContacts = defineStore('contacts', () => {
     known.value = next
   }
 
-  /** Asks for what has changed, again when there is news while it asks; a failure is tried again after a while. */
-  function refresh(): Promise<void> {
-    stale = true
-    return loading ??= askWhileStale().finally(() => {
-      loading = null
-    })
-  }
-
-  async function askWhileStale(): Promise<void> {
-    while (stale) {
-      stale = false
-      await load().catch(() => later.start())
-    }
-  }
-  const later = useTimeoutFn(() => void refresh(), pauseAfterFailure, { immediate: false })
+  /** Asks for what has changed. */
+  const refresh = useAsking(load)
   watch([() => live.news, () => live.connected, sees], () => {
     if (!sees.value) forget()
     else if (live.connected) void refresh()
@@ -74,7 +59,17 @@ export const useContacts = defineStore('contacts', () => {
     }
     return found
   })
-  const entries = computed(() => [...known.value.values()].map(contact => contactEntry(contact, companyOf(contact)?.name ?? '')))
+  /** As the search finds them; whoever has not changed is the same entry as before. */
+  let found = new Map<string, { contact: Contact, company: string, entry: DirectoryEntry }>()
+  const entries = computed(() => {
+    const before = found
+    found = new Map([...known.value.values()].map((contact) => {
+      const company = companyOf(contact)?.name ?? ''
+      const same = before.get(contact.id)
+      return [contact.id, same?.contact === contact && same.company === company ? same : { contact, company, entry: contactEntry(contact, company) }]
+    }))
+    return [...found.values()].map(({ entry }) => entry)
+  })
   const companies = computed(() => [...known.value.values()].filter(({ kind }) => kind === 'company').sort((a, b) => a.name.localeCompare(b.name)))
 
   function of(number: string | null | undefined): Contact | undefined {

@@ -1,13 +1,15 @@
 import { defineStore } from 'pinia'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import type { Call, DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Group, Line, Zone } from '~~/core/company/company'
 import { contactOfEntry, entriesOf } from '~~/core/directory/entries'
-import { Directory, type DirectoryEntry } from '~~/core/directory/search'
+import type { Preferred } from '~~/core/directory/preference'
+import type { DirectoryEntry, Hit } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
-import { groupWithNumber, lookUp, telephoneWithNumber } from '~~/core/company/lookups'
+import { groupWithNumber, lookUp, ownerOfMobile, telephoneWithNumber } from '~~/core/company/lookups'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
+import { Finder, searchingThread } from '~/search/finder'
 import { useContacts } from './contacts'
 import { useLive } from './live'
 import { useWhereabouts } from './whereabouts'
@@ -21,12 +23,17 @@ export const useDirectory = defineStore('directory', () => {
 
   const entries = computed(() => company.value ? entriesOf(company.value, whereabouts.occupants) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
-  const known = new Directory([])
-  /** Asks for everybody as the company is now; only what has changed is taken in anew. */
-  const index = computed(() => {
-    known.become([...entries.value, ...contacts.entries])
-    return { search: (...asked: Parameters<Directory['search']>) => known.search(...asked) }
-  })
+  const everything = computed(() => [...entries.value, ...contacts.entries])
+  const finder = new Finder(typeof Worker === 'undefined' ? null : searchingThread)
+  // An index of many is begun before anybody types.
+  watch(everything, all => finder.become(all), { flush: 'post' })
+  const nobodyPreferred: Preferred = { probable: new Set(), busy: new Set(), often: new Set() }
+
+  /** The best for what was typed, among everybody as they are now; of many people the answer comes a moment later. */
+  function search(typed: string, limit: number, preferred: Preferred = nobodyPreferred): Hit[] | Promise<Hit[]> {
+    finder.become(everything.value)
+    return finder.search(typed, limit, preferred)
+  }
   const people = computed(() => entries.value.filter(entry => !entry.isGroup && !entry.isZone))
   const byTelephone = computed(() => new Map(people.value.flatMap(entry => [entry.id, ...entry.telephones].map(id => [id, entry]))))
   const lines = computed(() => Object.values(company.value?.lines ?? {}))
@@ -89,6 +96,8 @@ export const useDirectory = defineStore('directory', () => {
 
   /** The name of a device of ours, or of an outside party: as we know them, else as the network says. */
   function nameOf(device: DeviceId, party: Party | null = null): string {
+    const owner = party?.number && company.value && ownerOfMobile(company.value, party.number)
+    if (owner) return `${personName(owner)}, mobile`
     if (party) return contacts.of(party.number)?.name ?? party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
     const outside = contactOfEntry(device)
     if (outside !== null) return contacts.known.get(outside)?.name ?? 'A contact that is not there any more'
@@ -112,5 +121,5 @@ export const useDirectory = defineStore('directory', () => {
     return company.value?.telephones[device]?.number ?? ''
   }
 
-  return { floor, index, people, lines, person, personName, isThere, group, zone, siteName, line, lineName, greeting, nameOf, destinationName, numberOf }
+  return { floor, search, people, lines, person, personName, isThere, group, zone, siteName, line, lineName, greeting, nameOf, destinationName, numberOf }
 })

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, toRaw, watch } from 'vue'
+import { computed, ref, shallowRef, toRaw, watch } from 'vue'
 import type { CallId, DeviceId } from '~~/core/calls/model'
 import type { Deed } from '~~/core/console/console'
 import { afterChoice, chosenOften } from '~~/core/console/habit'
@@ -7,7 +7,7 @@ import { standingDeed } from '~~/core/console/keys'
 import type { Way } from '~~/core/console/ways'
 import { spell } from '~~/core/durations/durations'
 import { lookUp } from '~~/core/company/lookups'
-import { contactOfEntry } from '~~/core/directory/entries'
+import type { Preferred } from '~~/core/directory/preference'
 import type { Hit } from '~~/core/directory/search'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useDesk } from './desk'
@@ -52,42 +52,52 @@ export const useField = defineStore('field', () => {
   const slotMode = computed(() => text.value.startsWith('#') ? 'take' : text.value.startsWith('*') ? 'park' : null)
   /** A short number of the network, typed whole: it means itself, before anybody whose extension is like it. */
   const short = computed(() => lookUp(live.state?.company.shortNumbers ?? {}, text.value.trim()))
+  const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
+  /** Who was found for what is typed: at once, or a moment later when there are many to search. */
+  const asked = computed(() => !isSearching.value || short.value || picked.value ? [] : directory.search(text.value, mostHits, preferred()))
+  const answered = shallowRef<{ text: string, hits: Hit[] }>({ text: '', hits: [] })
   const hits = computed<Hit[]>(() => {
-    if (short.value) return []
     if (picked.value) return [{ id: picked.value, score: 1, because: null }]
-    return slotMode.value ? [] : settled(directory.index.search(text.value, mostHits, preference))
+    if (!isSearching.value || short.value) return []
+    return settled(asked.value instanceof Promise ? answered.value : { text: text.value, hits: asked.value })
   })
+  /** What is typed has no answer yet: who stands there was found for what was typed before, and no key means them. */
+  const looking = ref(false)
+  watch(asked, (what) => {
+    looking.value = what instanceof Promise
+    if (what instanceof Promise) void what.then(hits => asked.value === what && found(hits))
+  }, { flush: 'sync' })
+
+  function found(hits: Hit[]): void {
+    answered.value = { text: text.value, hits }
+    looking.value = false
+    sayNobody()
+  }
   /**
    * Once shown, nobody moves while the same is typed, whoever has come, gone or been renamed meanwhile: whoever is new stands behind the others, and whoever is
    * no more keeps their place, and nothing leads there. What is under the mark is who was meant.
    */
   let shown: { text: string, hits: Hit[] } = { text: '', hits: [] }
-  function settled(found: Hit[]): Hit[] {
-    const before = shown.text === text.value ? shown.hits : []
-    const known = new Map(found.map(hit => [hit.id, hit]))
+  function settled(now: { text: string, hits: Hit[] }): Hit[] {
+    const before = shown.text === now.text ? shown.hits : []
+    const known = new Map(now.hits.map(hit => [hit.id, hit]))
     const ids = new Set(before.map(({ id }) => id))
-    const hits = [...before.map(hit => known.get(hit.id) ?? hit), ...found.filter(({ id }) => !ids.has(id))]
-    shown = { text: text.value, hits }
+    const hits = [...before.map(hit => known.get(hit.id) ?? hit), ...now.hits.filter(({ id }) => !ids.has(id))]
+    shown = { text: now.text, hits }
     return hits
   }
-  /**
-   * Among those who are found as well as each other, whoever this caller probably wants stands first, then whoever is free, then whom this operator often
-   * chooses, contacts outside last;
-   * nobody moves when that changes later.
-   */
-  function preference(id: DeviceId): number {
-    if (contactOfEntry(id) !== null) return -1
-    return (probable.has(id) ? 4 : 0) + (toRaw(live.presences).get(id)?.lit === false ? 0 : 2) + (often.has(id) ? 1 : 0)
+  /** As things stand at the moment of asking: nobody moves when that changes later. */
+  function preferred(): Preferred {
+    return { probable, often, busy: new Set([...toRaw(live.presences)].flatMap(([id, { lit }]) => lit ? [] : [id])) }
   }
 
-  const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
   const best = computed(() => hits.value[Math.min(selected.value, hits.value.length - 1)] ?? null)
 
   /** Whoever is marked has been taken out of the company, or out of the contacts, since they were found. */
   const isGone = computed(() => best.value !== null && !directory.isThere(best.value.id))
 
   /** The ways that lead from here to whoever is marked, or to the number typed; the first is what Enter does. */
-  const found = computed<Way[]>(() => {
+  const leading = computed<Way[]>(() => {
     if (best.value) return isGone.value ? [] : ways.to(best.value.id)
     return isSearching.value ? toTyped(text.value) : []
   })
@@ -125,7 +135,11 @@ export const useField = defineStore('field', () => {
     selected.value = 0
     const digit = /^[#*](\d)$/.exec(value)?.[1]
     if (digit) void useSlot(Number(digit))
-    else if (isSearching.value && hits.value.length === 0 && found.value.length === 0) desk.say('Nobody found')
+    else if (!looking.value) sayNobody()
+  }
+
+  function sayNobody(): void {
+    if (isSearching.value && hits.value.length === 0 && leading.value.length === 0) desk.say('Nobody found')
   }
 
   function pick(id: DeviceId): void {
@@ -193,6 +207,7 @@ export const useField = defineStore('field', () => {
   }
 
   return {
-    text, picked, selected, taking, hits, slotMode, isSearching, best, isGone, ways: found, wrongNumber, standing, clear, type, pick, useSlot, move, take,
+    text, picked, selected, taking, hits, slotMode, isSearching, best, isGone, looking, ways: leading, wrongNumber, standing,
+    clear, type, pick, useSlot, move, take,
   }
 })

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { telephonesOf } from '~~/core/company/lookups'
+import type { DirectoryEntry } from '~~/core/directory/search'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
 import { useLive } from './live'
@@ -21,18 +22,20 @@ export const useFloor = defineStore('floor', () => {
 
   const sites = computed(() => [...new Set(directory.floor.map(block => block.site))])
   const departmentsThere = computed(() => directory.floor.filter(block => site.value === null || block.site === site.value).map(block => block.department))
-  /** Everybody; those who are pinned stand first, behind oneself, in a block of their own instead of their department's. */
+  /** Everybody: one's own department first and oneself at its head. Those who are pinned stand before them, behind oneself, and in their department no more. */
   const whole = computed(() => {
     const people = new Map(directory.floor.flatMap(block => block.people.map(one => [one.id, one] as const)))
     const { company } = live.state ?? {}
     const ofPerson = (id: string) => company ? telephonesOf(company, id)[0]?.id ?? id : id
-    const first = [...new Set([...desk.device ? [desk.device] : [], ...preferences.pinned.map(ofPerson)])].flatMap(id => people.get(id) ?? [])
-    if (first.length === 0 || preferences.pinned.length === 0) return directory.floor
-    const ids = new Set(first.map(({ id }) => id))
+    const own = desk.device ? people.get(directory.person(desk.device)?.id ?? '') : undefined
+    const isMine = (block: { department: { id: string } }) => block.department.id === own?.department
+    const ordered = [...directory.floor.filter(isMine), ...directory.floor.filter(block => !isMine(block))]
+    const pinned = preferences.pinned.flatMap(id => people.get(ofPerson(id)) ?? []).filter(one => one !== own)
+    const first = [...own ? [own] : [], ...pinned]
+    const behind = (all: DirectoryEntry[]) => all.filter(one => !first.includes(one))
+    if (pinned.length === 0) return ordered.map(block => own && isMine(block) ? { ...block, people: [own, ...behind(block.people)] } : block)
     const atHand = { id: 'atHand', name: 'At hand', site: '', handles: [], position: -1 }
-    const others = directory.floor.map(block =>
-      block.people.some(({ id }) => ids.has(id)) ? { ...block, people: block.people.filter(({ id }) => !ids.has(id)) } : block)
-    return [{ department: atHand, site: '', group: null, people: first }, ...others]
+    return [{ department: atHand, site: '', group: null, people: first }, ...ordered.map(block => ({ ...block, people: behind(block.people) }))]
   })
   const departments = computed(() => {
     const members = queues.only && new Set(queues.only.members)

@@ -5,7 +5,8 @@ import { evolve } from '~~/core/calls/evolve'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { stateOf } from '~~/core/calls/snapshot'
 import { type Company, nobody } from '~~/core/company/company'
-import { type Engaged, presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
+import { lookUp, telephonesOf } from '~~/core/company/lookups'
+import { type Engaged, onMobilesIn, presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
 import { feedBeat } from '~~/shared/beat'
 import type { FromBrowser, ToBrowser } from '~~/shared/feed'
 
@@ -31,6 +32,8 @@ export const useLive = defineStore('live', () => {
   const since = ref<number | null>(null)
   /** Counts up when messages have come or been read. */
   const news = ref(0)
+  /** Counts up when it has changed how many messages wait for somebody. */
+  const waiting = ref(0)
   /** Counts up when it has changed who is where. */
   const moves = ref(0)
   /** Counts up when the server has closed the feed, or will not open it: the session may be over, or another role hold. */
@@ -39,6 +42,8 @@ export const useLive = defineStore('live', () => {
   const happened = createEventHook<[Happening[]]>()
   /** Whose calendar takes this moment. */
   let engaged: ReadonlyMap<DeviceId, Engaged> = new Map()
+  /** Whose mobile is in a call of ours. */
+  let onMobiles: ReturnType<typeof onMobilesIn> = new Map()
   /** The latest configuration that was sent: it is not sent again. */
   let company: Company = nobody
   let clockOffset = 0
@@ -101,6 +106,7 @@ export const useLive = defineStore('live', () => {
     }
     if (message.type === 'news') {
       if (message.about === 'whereabouts') moves.value++
+      else if (message.about === 'waiting') waiting.value++
       else news.value++
       return
     }
@@ -148,7 +154,12 @@ export const useLive = defineStore('live', () => {
 
   function lookAtEverybody(): void {
     presences.clear()
-    for (const id of state.value!.devices.keys()) presences.set(id, presenceOf(state.value!, id, engaged.get(id)))
+    onMobiles = onMobilesIn(state.value!)
+    for (const id of state.value!.devices.keys()) presences.set(id, seen(id))
+  }
+
+  function seen(id: DeviceId): Presence {
+    return presenceOf(state.value!, id, { engaged: engaged.get(id), onMobile: onMobiles.get(id) })
   }
 
   function apply(events: NumberedEvent[]): void {
@@ -171,15 +182,25 @@ export const useLive = defineStore('live', () => {
       company = current.company
       lookAtEverybody()
     }
+    for (const id of onMobiles.keys()) touched.add(id)
+    onMobiles = onMobilesIn(current)
+    for (const id of onMobiles.keys()) touched.add(id)
+    for (const id of [...touched]) for (const other of siblingsOf(id)) touched.add(other)
     lookAgainAt(touched)
     if (happenings.length > 0) void happened.trigger(happenings)
+  }
+
+  /** The other telephones of whoever has one. */
+  function siblingsOf(device: DeviceId): DeviceId[] {
+    const person = lookUp(company.telephones, device)?.person
+    return person ? telephonesOf(company, person).map(({ id }) => id) : []
   }
 
   function lookAgainAt(devices: Iterable<DeviceId>): void {
     for (const device of devices) {
       const before = presences.get(device)
       if (!before) continue
-      const after = presenceOf(state.value!, device, engaged.get(device))
+      const after = seen(device)
       if (!samePresence(before, after)) presences.set(device, after)
     }
   }
@@ -207,5 +228,7 @@ export const useLive = defineStore('live', () => {
     await until(() => state.value?.epoch !== epoch || (state.value?.seq ?? 0) >= seq).toBe(true, { timeout: longestWait })
   }
 
-  return { state, connected, exchange, working, since, news, moves, over, presences, open, close, now, wall, reached, setEngaged, onHappening: happened.on }
+  return {
+    state, connected, exchange, working, since, news, moves, waiting, over, presences, open, close, now, wall, reached, setEngaged, onHappening: happened.on,
+  }
 })

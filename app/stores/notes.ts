@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { localTime } from '~~/core/calendar/zones'
 import { seesCallers } from '~~/shared/roles'
 import type { OwnNote } from '~~/shared/notes'
+import { useAsking } from '~/composables/asking'
 import { useLive } from './live'
 import { useSession } from './session'
 import { useWhereabouts } from './whereabouts'
@@ -14,14 +15,11 @@ export const useNotes = defineStore('notes', () => {
   const whereabouts = useWhereabouts()
   const all = ref<OwnNote[]>([])
 
-  async function load(): Promise<void> {
-    try {
-      all.value = await $fetch<OwnNote[]>('/api/notes')
-    }
-    catch {
-      // Asked again when the server is back.
-    }
-  }
+  const load = useAsking(async () => {
+    const who = session.me?.signIn
+    const answer = await $fetch<OwnNote[]>('/api/notes')
+    if (session.me?.signIn === who) all.value = answer
+  })
   watch([() => live.connected, () => session.me?.signIn, () => session.me?.role], ([connected, signIn, role]) => {
     if (signIn === undefined || !seesCallers(role!)) all.value = []
     else if (connected) void load()

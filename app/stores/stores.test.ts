@@ -1,7 +1,7 @@
 import { createTestingPinia } from '@pinia/testing'
 import { FetchError } from 'ofetch'
-import { setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { disposePinia, type Pinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { evolveAll, numbered } from '~~/core/calls/evolve'
 import { decide } from '~~/core/calls/decide'
@@ -27,7 +27,7 @@ const server = vi.fn<(url: string, options?: { method?: string, body?: Record<st
 /** What is known of whoever calls is no matter here. */
 const nothingKnown: Record<string, object> = {
   '/api/contacts': { latest: 0, changed: [], removed: [] }, '/api/callers': { place: '', kind: '', likely: [], missed: 0, messages: [] },
-  '/api/whereabouts': { engagements: [], turns: [], occupants: [] }, '/api/notes': [],
+  '/api/whereabouts': { engagements: [], turns: [], occupants: [] }, '/api/notes': [], '/api/messages/waiting': [],
 }
 vi.stubGlobal('$fetch', (...asked: Parameters<typeof server>) => {
   const [url, options] = asked
@@ -70,8 +70,12 @@ function others(request: Request): void {
   happen(decision.events)
 }
 
+let pinia: Pinia
+// What an earlier test's stores still had to do would be done in the next one.
+afterEach(() => disposePinia(pinia))
 beforeEach(() => {
-  setActivePinia(createTestingPinia({ createSpy: vi.fn, stubActions: false }))
+  pinia = createTestingPinia({ createSpy: vi.fn, stubActions: false })
+  setActivePinia(pinia)
   exchange = tryout()
   server.mockReset().mockImplementation(carryOut)
   const live = useLive()

@@ -1,6 +1,6 @@
 import { createTestingPinia } from '@pinia/testing'
-import { setActivePinia } from 'pinia'
-import { beforeEach, expect, it, vi } from 'vitest'
+import { disposePinia, type Pinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { Tryout } from '~~/core/calls/tryout'
 import type { WhereaboutsNow } from '~~/shared/whereabouts'
@@ -21,8 +21,12 @@ const settled = async () => {
 }
 
 let on: Tryout
+let pinia: Pinia
+// What an earlier test's stores still had to do would be done in the next one.
+afterEach(() => disposePinia(pinia))
 beforeEach(() => {
-  setActivePinia(createTestingPinia({ stubActions: false, createSpy: vi.fn }))
+  pinia = createTestingPinia({ stubActions: false, createSpy: vi.fn })
+  setActivePinia(pinia)
   on = new Tryout()
   known = { engagements: [], turns: [], occupants: [] }
   const live = useLive()

@@ -1,4 +1,4 @@
-import { useIntervalFn, useTimeoutFn } from '@vueuse/core'
+import { useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { onDuty, telephoneOf } from '~~/core/calendar/duty'
@@ -8,10 +8,10 @@ import type { Duty } from '~~/core/company/company'
 import { lookUp, telephonesOf } from '~~/core/company/lookups'
 import type { Engaged } from '~~/core/presence/presence'
 import type { Engagement, WhereaboutsNow } from '~~/shared/whereabouts'
+import { useAsking } from '~/composables/asking'
 import { useLive } from './live'
 import { useSession } from './session'
 
-const pauseAfterFailure = 5_000
 /** Tomorrow becomes today, and what is seen of a roster ends: asked again now and then, also when nothing has changed. */
 const askEvery = 30 * 60_000
 /** Who is out, and who is where, is looked at anew so often. */
@@ -26,28 +26,11 @@ export const useWhereabouts = defineStore('whereabouts', () => {
   /** A time that people read; moves on every few seconds. */
   const now = ref(live.wall(live.now()))
 
-  let loading = false
-  let stale = false
-  async function refresh(): Promise<void> {
-    stale = true
-    if (loading) return
-    loading = true
+  const refresh = useAsking(async () => {
     const who = session.me?.signIn
-    try {
-      while (stale) {
-        stale = false
-        const answer = await $fetch<WhereaboutsNow>('/api/whereabouts')
-        if (session.me?.signIn === who) known.value = answer
-      }
-    }
-    catch {
-      later.start()
-    }
-    finally {
-      loading = false
-    }
-  }
-  const later = useTimeoutFn(() => void refresh(), pauseAfterFailure, { immediate: false })
+    const answer = await $fetch<WhereaboutsNow>('/api/whereabouts')
+    if (session.me?.signIn === who) known.value = answer
+  })
   watch([() => live.moves, () => live.connected, () => session.me?.signIn, () => session.me?.role], ([, connected, signIn]) => {
     if (signIn === undefined) known.value = nothing
     else if (connected) void refresh()

@@ -64,7 +64,7 @@ export const course: {
       party: call.party ?? (event.along ? null : event.party ?? null),
       connections: [...call.connections, connection(event, 'alerting')],
     }),
-    step: told,
+    step: ({ along }) => (along ? { along } : {}),
     redact: event => (event.party ? { ...event, party: unknown } : event),
   },
   established: { change: answered, step: ({ from }) => (from ? { to: from } : {}) },

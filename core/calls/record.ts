@@ -2,6 +2,7 @@ import type { InferType } from 'yup'
 import type { Call, ExchangeState, Step } from './model'
 import { deviceName, isMailbox } from './names'
 import { connectionOf } from './questions'
+import { standsFor } from './story'
 import type { callRecord } from './recorded'
 
 /**
@@ -30,7 +31,7 @@ export function recordOf(state: ExchangeState, call: Call, end: Step | null): Ca
   )
   const answers = story.filter(step => step.type === 'established' && !isMailbox(step.device))
   const mailbox = story.some(step => step.type === 'established' && isMailbox(step.device))
-  const byUs = answers.filter(step => state.devices.has(step.device))
+  const byUs = answers.map(step => standsFor(story, step.device)).filter(device => state.devices.has(device))
   return {
     id: call.id,
     epoch: state.epoch,
@@ -43,8 +44,8 @@ export function recordOf(state: ExchangeState, call: Call, end: Step | null): Ca
     answeredAt: answers[0]?.at ?? null,
     endedAt: end?.at ?? null,
     outcome: end ? outcomeOf(call, end, answers.length > 0, mailbox) : 'live',
-    answeredBy: byUs[0]?.device ?? null,
-    endedWith: byUs.at(-1)?.device ?? null,
+    answeredBy: byUs[0] ?? null,
+    endedWith: byUs.at(-1) ?? null,
     account: call.account,
     devices: ours,
     numbers: ours.flatMap(device => state.company.telephones[device]?.number ?? []),

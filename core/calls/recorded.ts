@@ -16,6 +16,8 @@ export const step = object({
   type: string().oneOf(stepTypes).required(),
   device: text,
   to: string().optional(),
+  /** Of a mobile that rings along: the telephone of its owner. */
+  along: string().optional(),
   cause: string().oneOf(causes).optional(),
 })
 

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { channelsUsed } from './questions'
+import { recordOf } from './record'
+import { tellStory } from './story'
 import { Tryout } from './tryout'
 
 const one = 't2105'
@@ -28,6 +30,9 @@ describe('a mobile that rings along', () => {
     expect(on.call(away).connections).toHaveLength(2)
     expect(mobileOf(on, away)).toMatchObject({ state: 'connected' })
     expect(on.state.indexes.callsAt.get(one) ?? []).toEqual([])
+    const name = (device: string) => device === one ? 'Marit' : 'The caller'
+    expect(tellStory(on.call(away).story, name).map(({ text }) => text)).toEqual(expect.arrayContaining(['rang at Marit (mobile)', 'Marit (mobile) answered']))
+    expect(recordOf(on.state, on.call(away), null)).toMatchObject({ answeredBy: one, endedWith: one })
   })
 
   it('that is declined leaves the telephone ringing, and the other way round; when nobody answers the caller goes where they would have', () => {

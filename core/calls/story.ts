@@ -57,10 +57,19 @@ export interface Sentence {
   text: string
 }
 
+/** Whose telephone a mobile in a call rang along with; any other device stands for itself. */
+export function standsFor(story: readonly Step[], device: DeviceId): DeviceId {
+  return story.find(step => step.device === device && step.along !== undefined)?.along ?? device
+}
+
 /** A call's story in plain words. A step that says the same as the one before it is left out. */
 export function tellStory(story: readonly Step[], nameOf: Namer): Sentence[] {
+  const named: Namer = (device) => {
+    const owner = standsFor(story, device)
+    return owner === device ? nameOf(device) : `${nameOf(owner)} (mobile)`
+  }
   const told = story.flatMap((step, index) => {
-    const text = tellStep(step, story[index - 1], nameOf)
+    const text = tellStep(step, story[index - 1], named)
     return text ? [{ at: step.at, text }] : []
   })
   return told.map((line, index) => ({ ...line, lasted: told[index + 1] ? told[index + 1]!.at - line.at : null }))

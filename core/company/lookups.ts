@@ -21,6 +21,7 @@ interface Lookups {
   groupsOf: Map<DeviceId, ReadonlySet<DeviceId>>
   pickupGroups: Map<string, DeviceId[]>
   telephonesOf: Map<PersonId, Telephone[]>
+  mobiles: Map<string, PersonId>
   ringingQueues: Group[]
 }
 
@@ -51,6 +52,7 @@ function lookupsOf(company: Company): Lookups {
     groupsOf: memberships,
     pickupGroups,
     telephonesOf: theirs,
+    mobiles: new Map(Object.values(company.people).flatMap(({ id, mobile }) => mobile ? [[mobile, id]] : [])),
     ringingQueues: groups.filter(({ distribution, ringing }) => distribution === 'queue' && ringing !== 'none'),
   }
   made.set(company, lookups)
@@ -107,6 +109,14 @@ export function isInPickupGroup(company: Company, one: DeviceId, other: DeviceId
 /** A person's telephones, the one that stands for them first. */
 export function telephonesOf(company: Company, person: PersonId): readonly Telephone[] {
   return lookupsOf(company).telephonesOf.get(person) ?? []
+}
+
+/**
+ * Whose mobile an outside number is.
+ * @param e164 the number, as the network says it
+ */
+export function ownerOfMobile(company: Company, e164: string): PersonId | undefined {
+  return lookupsOf(company).mobiles.get(e164)
 }
 
 /** Queues that ring their members for who waits in them. */

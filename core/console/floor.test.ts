@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { densities, frontOf, smallestWindow } from './floor'
+import { abreast, densities, frontOf, smallestPlace } from './floor'
 
 const departments = fc.array(fc.integer({ min: 0, max: 40 }), { maxLength: 30 })
 const room = fc.record({ width: fc.integer({ min: 0, max: 2600 }), height: fc.integer({ min: 0, max: 1600 }) })
@@ -19,10 +19,10 @@ describe('the floor', () => {
   it('has a place for everybody, no window smaller than can be read, and no plate away from its people', () => {
     fc.assert(fc.property(departments, room, fc.constantFrom(...densities), (people, size, density) => {
       const front = frontOf(people, size, density)
-      const smallest = smallestWindow[density]
+      const smallest = smallestPlace[density]
       expect(front.height).toBeGreaterThanOrEqual(smallest.height)
       if (size.width >= smallest.width) expect(front.columns * smallest.width * front.scale).toBeLessThanOrEqual(size.width)
-      for (const { plate, windows } of placed(people, front)) {
+      for (const { plate, windows } of placed(people.map(count => Math.ceil(count / abreast[density])), front)) {
         expect(plate.column).toBeLessThan(front.columns * front.parts)
         if (windows[0]) expect(windows[0].column).toBe(plate.column)
         for (const window of windows) expect(window.column).toBeLessThan(front.columns * front.parts)
@@ -44,6 +44,14 @@ describe('the floor', () => {
     const columns = placed(demo, front).flatMap(({ plate, windows }) => [plate, ...windows]).map(({ column }) => column)
     const alone = columns.filter(column => column === Math.max(...columns))
     expect(alone.length).toBeGreaterThan(front.rows / 2)
+  })
+
+  it('has a thousand in sight at 1280 x 800, each by their number', () => {
+    const thousand = Array.from({ length: 40 }, (_, index) => 15 + index % 21)
+    expect(thousand.reduce((sum, people) => sum + people, 0)).toBeGreaterThan(970)
+    const front = frontOf(thousand, { width: 1256, height: 390 }, 'numbers')
+    expect(front.parts).toBe(1)
+    expect(front.rows * front.height).toBeLessThanOrEqual(390)
   })
 
   it('uses larger windows where there is more room', () => {

@@ -1,13 +1,17 @@
 /** The floor as a house front: departments one below the other in columns, each with its plate, everybody in their place from day to day. */
 
-/** One line a person, two, or a whole room. */
-export const densities = ['names', 'windows', 'rooms'] as const
+/** One number a person, one line, two, or a whole room. */
+export const densities = ['numbers', 'names', 'windows', 'rooms'] as const
 export type Density = typeof densities[number]
 
 export interface Size { width: number, height: number }
 
-/** The smallest window of each density that can be read, in CSS pixels. */
-export const smallestWindow: Record<Density, Size> = {
+/** People side by side in one place of a column: as many as one plate has room for. */
+export const abreast: Record<Density, number> = { numbers: 4, names: 1, windows: 1, rooms: 1 }
+
+/** The smallest place of each density that can be read, in CSS pixels. */
+export const smallestPlace: Record<Density, Size> = {
+  numbers: { width: 124, height: 12 },
   names: { width: 139, height: 15 },
   windows: { width: 148, height: 34 },
   rooms: { width: 206, height: 74 },
@@ -24,7 +28,7 @@ export interface Front {
   columns: number
   /** Places one below the other in a column. */
   rows: number
-  /** How much larger than the smallest its windows are. */
+  /** How much larger than the smallest its places are. */
   scale: number
   /** The height of a place, in CSS pixels. */
   height: number
@@ -40,37 +44,39 @@ export interface Front {
  * @param departments how many people each has, in their order
  */
 export function frontOf(departments: readonly number[], room: Size, density: Density): Front {
-  const { width, height } = smallestWindow[density]
+  const { width, height } = smallestPlace[density]
+  const blocks = departments.map(people => Math.ceil(people / abreast[density]))
   for (let scale = largest; scale >= 1; scale -= step) {
     const columns = Math.floor(room.width / (width * scale))
     let rows = Math.floor(room.height / (height * scale))
-    if (columns < 1 || rows < 2 || !fits(departments, columns, rows)) continue
+    if (columns < 1 || rows < 2 || !fits(blocks, columns, rows)) continue
     // Columns of even length: no last one with a single person in it.
-    while (rows > 2 && fits(departments, columns, rows - 1)) rows--
-    return { columns, rows, scale, height: Math.min(room.height / rows, height * scale * stretched), parts: 1, gaps: gapsOf(departments, rows) }
+    while (rows > 2 && fits(blocks, columns, rows - 1)) rows--
+    return { columns, rows, scale, height: Math.min(room.height / rows, height * scale * stretched), parts: 1, gaps: gapsOf(blocks, rows) }
   }
   const columns = Math.max(1, Math.floor(room.width / width))
-  let rows = Math.max(2, Math.ceil(placesOf(departments, []) / columns))
-  while (!fits(departments, columns, rows)) rows++
+  let rows = Math.max(2, Math.ceil(placesOf(blocks, []) / columns))
+  while (!fits(blocks, columns, rows)) rows++
   const inSight = Math.floor(room.height / height)
-  if (inSight < 2 || rows <= most * inSight) return { columns, rows, scale: 1, height, parts: 1, gaps: gapsOf(departments, rows) }
-  const gaps = gapsOf(departments, inSight)
-  return { columns, rows: inSight, scale: 1, height, parts: Math.ceil(placesOf(departments, gaps) / (columns * inSight)), gaps }
+  if (inSight < 2 || rows <= most * inSight) return { columns, rows, scale: 1, height, parts: 1, gaps: gapsOf(blocks, rows) }
+  const gaps = gapsOf(blocks, inSight)
+  return { columns, rows: inSight, scale: 1, height, parts: Math.ceil(placesOf(blocks, gaps) / (columns * inSight)), gaps }
 }
 
-function fits(departments: readonly number[], columns: number, rows: number): boolean {
-  return placesOf(departments, gapsOf(departments, rows)) <= columns * rows
+/** `blocks`: the places that each department's people take. */
+function fits(blocks: readonly number[], columns: number, rows: number): boolean {
+  return placesOf(blocks, gapsOf(blocks, rows)) <= columns * rows
 }
 
-function placesOf(departments: readonly number[], gaps: readonly number[]): number {
-  return departments.reduce((sum, people) => sum + people + 1, 0) + gaps.reduce((sum, gap) => sum + gap, 0)
+function placesOf(blocks: readonly number[], gaps: readonly number[]): number {
+  return blocks.reduce((sum, places) => sum + places + 1, 0) + gaps.reduce((sum, gap) => sum + gap, 0)
 }
 
-function gapsOf(departments: readonly number[], rows: number): number[] {
+function gapsOf(blocks: readonly number[], rows: number): number[] {
   let at = 0
-  return departments.map((people) => {
-    const gap = people > 0 && at % rows === rows - 1 ? 1 : 0
-    at += gap + people + 1
+  return blocks.map((places) => {
+    const gap = places > 0 && at % rows === rows - 1 ? 1 : 0
+    at += gap + places + 1
     return gap
   })
 }

@@ -1,4 +1,5 @@
 import { readDialled } from '../numbers/dialled'
+import type { Changes } from './changes'
 import { fold, stem, unmarked, wordsOf } from './folding'
 import { bySlip, NearList } from './near'
 import { bySound, readingsOf, soundOf } from './sounds'
@@ -155,14 +156,10 @@ export class Directory {
     return at === undefined ? undefined : this.entries[at] ?? undefined
   }
 
-  /** Takes over what has changed: entries that are new or different, and those that are gone. */
-  become(entries: readonly DirectoryEntry[]): void {
-    const ids = new Set(entries.map(({ id }) => id))
-    for (const id of [...this.at.keys()]) if (!ids.has(id)) this.remove(id)
-    for (const entry of entries) {
-      const before = this.entry(entry.id)
-      if (before === undefined || JSON.stringify(before) !== JSON.stringify(entry)) this.put(entry)
-    }
+  /** Takes over what has changed. */
+  take({ put, removed }: Changes): void {
+    for (const id of removed) this.remove(id)
+    for (const entry of put) this.put(entry)
   }
 
   /** Takes an entry in, or in the place of the one with its id. */

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { Tryout } from '../calls/tryout'
-import { presenceOf, samePresence } from './presence'
+import { onMobilesIn, presenceOf, samePresence } from './presence'
 
 const ines = 't2100'
 const marit = 't2105'
@@ -45,6 +45,35 @@ describe('what everybody sees of a telephone', () => {
     desk.must({ service: 'makeCall', device: marit, number: other })
     desk.must({ service: 'setDoNotDisturb', device: marit, on: true })
     expect(of(marit).kind).toBe('calling')
+  })
+
+  it('who talks on their mobile is shown talking, and on what', () => {
+    const person = desk.state.company.telephones[marit]!.person!
+    desk.change('people', person, { mobile: '+447700900777' })
+    const seen = () => presenceOf(desk.state, marit, { onMobile: onMobilesIn(desk.state).get(marit) })
+    desk.must({ service: 'setRingAlong', device: marit, on: true })
+    const call = desk.offer(desk.state.company.telephones[marit]!.direct!)
+    expect(seen(), 'both ring: the desk telephone is named').toMatchObject({ kind: 'ringing', on: null })
+    desk.must({ service: 'answerCall', device: desk.call(call).connections.find(({ along }) => along)!.device, call })
+    expect(seen()).toMatchObject({ kind: 'talking', lit: false, on: 'mobile', way: 'in', peer: { device: desk.call(call).calling } })
+    expect(of(marit).kind).toBe('free')
+
+    desk.must({ service: 'clearConnection', device: desk.call(call).calling, call })
+    expect(seen()).toMatchObject({ kind: 'free', lit: true, on: null })
+    const dialled = desk.begins(() => desk.must({ service: 'makeCall', device: other, number: '07700 900777' }))
+    expect(seen()).toMatchObject({ kind: 'ringing', on: 'mobile', peer: { device: other } })
+    desk.must({ service: 'clearConnection', device: other, call: dialled })
+    // Somebody who sees no numbers sees it where the mobile rings along.
+    expect(onMobilesIn(desk.state).size).toBe(0)
+  })
+
+  it('of several telephones shows the one that is busy, wherever one looks', () => {
+    const { [marit]: telephone } = desk.state.company.telephones
+    desk.change('telephones', 't2999', { ...telephone!, id: 't2999', number: '2999', direct: null, rank: 1 })
+    const call = desk.begins(() => desk.must({ service: 'makeCall', device: 't2999', number: other }))
+    desk.must({ service: 'answerCall', device: other, call })
+    expect(of(marit)).toMatchObject({ kind: 'talking', lit: false, on: 't2999', way: 'out' })
+    expect(of('t2999')).toMatchObject({ kind: 'talking', on: null })
   })
 
   it('knows when nothing has changed to the eye', () => {

@@ -1,5 +1,6 @@
 import type { AwayReason, Call, Connection, DeviceId, ExchangeState, Party } from '../calls/model'
 import { callsOf, othersOf } from '../calls/questions'
+import { lookUp, ownerOfMobile, telephonesOf } from '../company/lookups'
 
 /**
  * What everybody may see of a person's telephone.
@@ -19,6 +20,8 @@ export interface Presence {
   /** With whom, when there is a call; `way` is seen from this device. */
   peer: { device: DeviceId, party: Party | null } | null
   way: 'in' | 'out' | null
+  /** On which of their owner's telephones the call is, when it is not on this one. */
+  on: DeviceId | 'mobile' | null
   /** Where calls go, as it was named. */
   to: string | null
   /** Where their calendar says that they are; empty where it does not say. */
@@ -28,17 +31,48 @@ export interface Presence {
 /** What somebody's calendar says of this moment. `until`: when they are free again, a time that people read. */
 export interface Engaged { until: number, place: string }
 
-const idle = { since: null, until: null, reason: null, peer: null, way: null, to: null, place: '' } as const
+const idle = { since: null, until: null, reason: null, peer: null, way: null, on: null, to: null, place: '' } as const
 
 /** Of somebody who has no telephone. */
 export const noTelephone: Presence = { ...idle, kind: 'disconnected', lit: false }
 
-/** The presence of one device. Calls outweigh words: who talks is shown talking even with do not disturb on. */
-export function presenceOf(state: ExchangeState, id: DeviceId, engaged: Engaged | null = null): Presence {
+/** A connection of somebody's, in its call. */
+interface Engagement { call: Call, own: Connection, on: Presence['on'] }
+
+/** What mobiles of ours are doing, by the telephones of their owners. */
+export type OnMobiles = ReadonlyMap<DeviceId, { call: Call, own: Connection }>
+
+/** Those that are in a call of ours: they ring along, were dialled, or call us. */
+export function onMobilesIn({ company, calls }: ExchangeState): OnMobiles {
+  const found = new Map<DeviceId, { call: Call, own: Connection }>()
+  for (const call of calls.values()) {
+    for (const own of call.connections) {
+      const owner = lookUp(company.telephones, own.along ?? '')?.person ?? ownerOfMobile(company, own.party?.number ?? '')
+      for (const { id } of owner ? telephonesOf(company, owner) : [])
+        if (weight[own.state] > weight[found.get(id)?.own.state ?? 'queued']) found.set(id, { call, own })
+    }
+  }
+  return found
+}
+
+/** What is known beside the telephone: that a calendar takes this moment, and what their mobile is doing. */
+interface Beside { engaged?: Engaged, onMobile?: { call: Call, own: Connection } }
+
+/**
+ * The presence of whoever a telephone belongs to, as far as that telephone tells it. Calls outweigh words: who talks is shown talking even with do not
+ * disturb on, also when they talk on another telephone of theirs, or on their mobile.
+ */
+export function presenceOf(state: ExchangeState, id: DeviceId, { engaged, onMobile }: Beside = {}): Presence {
   const device = state.devices.get(id)
-  if (!device || !state.company.telephones[id]?.inService) return noTelephone
-  const busiest = busiestConnection(callsOf(state, id), id)
-  if (busiest) return onCall(busiest.call, busiest.own)
+  const telephone = state.company.telephones[id]
+  if (!device || !telephone?.inService) return noTelephone
+  const others = telephone.person === null ? [] : telephonesOf(state.company, telephone.person).filter(other => other.id !== id)
+  const busiest = busiestOf([
+    ...engagementsOf(state, id, null),
+    ...others.flatMap(other => engagementsOf(state, other.id, other.id)),
+    ...onMobile ? [{ ...onMobile, on: 'mobile' as const }] : [],
+  ])
+  if (busiest) return onCall(busiest)
   const forward = device.forwarding?.always
   if (forward) return { ...idle, kind: 'forwarded', lit: false, until: forward.until, to: forward.to }
   if (device.doNotDisturb) return { ...idle, kind: 'doNotDisturb', lit: false }
@@ -50,22 +84,22 @@ export function presenceOf(state: ExchangeState, id: DeviceId, engaged: Engaged 
 
 /** True when two presences would be shown the same way. */
 export function samePresence(a: Presence, b: Presence): boolean {
-  return a.kind === b.kind && a.since === b.since && a.until === b.until && a.reason === b.reason && a.way === b.way && a.to === b.to && a.place === b.place
-    && a.peer?.device === b.peer?.device
+  return a.kind === b.kind && a.since === b.since && a.until === b.until && a.reason === b.reason && a.way === b.way && a.on === b.on && a.to === b.to
+    && a.place === b.place && a.peer?.device === b.peer?.device
 }
 
 const weight: Record<Connection['state'], number> = { connected: 3, alerting: 2, held: 1, queued: 0 }
 
-function busiestConnection(calls: Call[], id: DeviceId): { call: Call, own: Connection } | null {
-  let best: { call: Call, own: Connection } | null = null
-  for (const call of calls) {
-    const own = call.connections.find(connection => connection.device === id)!
-    if (!best || weight[own.state] > weight[best.own.state]) best = { call, own }
-  }
-  return best
+function engagementsOf(state: ExchangeState, id: DeviceId, on: Presence['on']): Engagement[] {
+  return callsOf(state, id).map(call => ({ call, own: call.connections.find(connection => connection.device === id)!, on }))
 }
 
-function onCall(call: Call, own: Connection): Presence {
+/** Of equals the first. */
+function busiestOf(all: readonly Engagement[]): Engagement | undefined {
+  return all.reduce<Engagement | undefined>((best, one) => !best || weight[one.own.state] > weight[best.own.state] ? one : best, undefined)
+}
+
+function onCall({ call, own, on }: Engagement): Presence {
   const other = othersOf(call, own.device)[0]
   return {
     ...idle,
@@ -74,6 +108,7 @@ function onCall(call: Call, own: Connection): Presence {
     since: own.since,
     peer: other ? { device: other.device, party: other.party ?? null } : call.failed ? { device: call.failed.device, party: null } : null,
     way: call.calling === own.device ? 'out' : 'in',
+    on,
   }
 }
 

@@ -1,4 +1,5 @@
 import type { CallRecord } from '../calls/record'
+import { standsFor } from '../calls/story'
 import type { Company } from '../company/company'
 import { lookUp } from '../company/lookups'
 
@@ -43,7 +44,8 @@ export function conversationOf(company: Company, record: CallRecord): Conversati
 
 /** The telephone at which somebody begins to talk with the caller in this step, if any. */
 function meets(company: Company, story: CallRecord['story'], at: number): string | null {
-  const { type, device, to } = story[at]!
+  const { type, to } = story[at]!
+  const device = standsFor(story, story[at]!.device)
   if (type === 'established' && lookUp(company.telephones, device)) return device
   // An announced transfer ends with whoever was asked; a blind one goes on in the next step.
   const next = story[at + 1]

@@ -99,6 +99,14 @@ describe('what is learned from a call', () => {
     expect(conversationOf(company, record(story))).toMatchObject({ device: clerk, group: null })
   })
 
+  it('is who talked on a mobile that rang along with their telephone', () => {
+    const story = [
+      { type: 'established' as const, device: operator }, { type: 'transferred' as const, to: clerk }, { type: 'delivered' as const, device: clerk },
+      { type: 'delivered' as const, device: 'west:7', along: clerk }, { type: 'established' as const, device: 'west:7' },
+    ]
+    expect(conversationOf(company, record(story))).toMatchObject({ device: clerk })
+  })
+
   it('is the group that somebody answered for', () => {
     const story = [
       { type: 'established' as const, device: operator }, { type: 'transferred' as const, to: 'group:freight' }, { type: 'delivered' as const, device: clerk },

@@ -153,9 +153,10 @@ export class Hub {
     this.tell({ type: 'beat', now: this.replica.now, exchange: this.exchange && state !== null, epoch: state?.epoch ?? '', seq: state?.seq ?? 0 })
   }
 
-  /** Messages have come or been read: whoever they concern asks for them. */
+  /** Messages have come or been read: whoever they concern asks for them, whoever answers for the company for how many wait. */
   news(concerned: readonly string[]): void {
     for (const listener of this.listeners) {
+      if (seesCallers(listener.role)) listener.send(JSON.stringify({ type: 'news', about: 'waiting' } satisfies ToBrowser))
       const concerns = concerned.some(
         one =>
           one === listener.signIn || one === listener.device || (seesCallers(listener.role) && Boolean(this.state && lookUp(this.state.company.lines, one))),

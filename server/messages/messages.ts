@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { MikroORM } from '@mikro-orm/postgresql'
-import type { Message } from '~~/shared/messages'
+import type { Message, Waiting } from '~~/shared/messages'
 import { MessageEntity, type MessageRow } from '../database/entities'
 import type { Notices } from '../database/notices'
 
@@ -38,6 +38,13 @@ export class MessageBox {
     const received = await em.find(MessageEntity, { to: { $in: mailboxes } }, latest)
     const written = writer === null ? [] : await em.find(MessageEntity, { from: writer }, latest)
     return { received: received.map(shown), written: written.map(shown) }
+  }
+
+  /** How many are unread in each of the given mailboxes; those without any are left out. */
+  waiting(mailboxes: string[]): Promise<Waiting> {
+    return this.orm.em.fork().execute<Waiting>(`
+      select "to" as "at", (count(*) filter (where kind = 'text'))::int as "text", (count(*) filter (where kind = 'voice'))::int as "voice"
+      from message where read_at is null and "to" = any(?) group by "to" order by "to"`, [mailboxes])
   }
 
   private async tell(concerned: string[]): Promise<void> {

@@ -29,8 +29,9 @@ watch(() => dialogs.message, (wanted) => {
 }, { immediate: true })
 
 const found = ref<{ value: string, label: string }[]>([])
-function search(typed: string): void {
-  found.value = directory.index.search(typed, 8).flatMap(({ id }) => {
+async function search(typed: string): Promise<void> {
+  const hits = await directory.search(typed, 8)
+  found.value = hits.flatMap(({ id }) => {
     const person = directory.person(id)
     return person && person.telephones.length > 0 ? [{ value: id, label: `${person.first} ${person.last}, ${person.departmentName}` }] : []
   })

@@ -16,11 +16,15 @@ const input = useTemplateRef<HTMLInputElement>('input')
 
 /** Why Enter does nothing with what has been typed. */
 const nothingThere = computed(() => {
+  if (field.looking) return 'Looking …'
   if (field.isGone) return 'Not here any more.'
   return field.hits.length > 0 ? 'That is you.' : field.wrongNumber ?? 'Nobody found. Try another part of the name, a department or a number.'
 })
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
-const busy = computed(() => desk.asking || field.taking)
+const asking = computed(() => desk.asking || field.taking)
+/** While there is no answer yet, what acts or moves the mark waits for it: it would mean those of before. */
+const meansSomebody = new Set(['Enter', 'ArrowDown', 'ArrowUp', ...Array.from({ length: 12 }, (_, index) => `F${index + 1}`)])
+const busy = computed(() => asking.value || field.looking)
 const changing = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
 /** Whoever empties the field with Backspace and presses once too often means the field, not a call. */
 const eraserRests = 700
@@ -59,12 +63,12 @@ function onKey(event: KeyboardEvent): void {
   }
   if (event.key === 'Backspace') {
     if (field.text === '' && event.timeStamp - erased < eraserRests) return
-    if (field.text !== '' && !busy.value) erased = event.timeStamp
+    if (field.text !== '' && !asking.value) erased = event.timeStamp
   }
   if (!live.working && !changing.has(event.key)) return
   // Enter with nothing named, pressed twice, must not answer the next caller as well.
   const meant = field.text !== '' || event.key !== 'Enter'
-  if (busy.value && event.key.length > 1 && !changing.has(event.key)) {
+  if (asking.value ? event.key.length > 1 && !changing.has(event.key) : field.looking && meansSomebody.has(event.key)) {
     event.preventDefault()
     if (meant) early.push(event)
     return

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementVisibility } from '@vueuse/core'
-import type { Density, Front } from '~~/core/console/floor'
+import { abreast, type Density, type Front } from '~~/core/console/floor'
 import { useCarrying } from '~/stores/carrying'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
@@ -17,6 +17,7 @@ const rows = computed(() => props.front.rows)
 const columns = computed(() => props.front.columns)
 const rowHeight = computed(() => `${props.front.height}px`)
 const height = computed(() => `${props.front.height * props.front.rows}px`)
+const sideBySide = computed(() => abreast[props.density])
 const scale = computed(() => props.front.scale)
 const freeOf = ({ people }: Block) => people.filter(({ id }) => live.presences.get(id)?.lit).length
 </script>
@@ -29,15 +30,21 @@ const freeOf = ({ people }: Block) => people.filter(({ id }) => live.presences.g
     <template v-if="always || near">
       <template
         v-for="(place, index) in places"
-        :key="place.person?.id ?? place.block?.department.id ?? index"
+        :key="place.people?.[0]?.id ?? place.block?.department.id ?? index"
       >
-        <FloorWindow
-          v-if="place.person"
-          :person="place.person"
-          :density="density"
-          :reachable="reachable === place.person.id"
-          @click="field.pick(place.person.id)"
-        />
+        <li
+          v-if="place.people"
+          class="people"
+        >
+          <FloorWindow
+            v-for="person in place.people"
+            :key="person.id"
+            :person="person"
+            :density="density"
+            :reachable="reachable === person.id"
+            @click="field.pick(person.id)"
+          />
+        </li>
         <li
           v-else-if="place.block"
           class="plate"
@@ -80,6 +87,22 @@ const freeOf = ({ people }: Block) => people.filter(({ id }) => live.presences.g
   padding-inline: var(--space-4);
   font-size: calc(var(--type-2) * v-bind(scale));
   --floor-row: calc(v-bind(rowHeight) - 2px);
+}
+
+.front.numbers {
+  font-size: calc(var(--type-1) * v-bind(scale));
+}
+
+.people {
+  display: grid;
+  grid-template-columns: repeat(v-bind(sideBySide), minmax(0, 1fr));
+  gap: 1px;
+  min-width: 0;
+  padding: 1px 0;
+}
+
+.numbers .people {
+  padding: 0 0 1px;
 }
 
 .plate {

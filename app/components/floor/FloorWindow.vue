@@ -4,12 +4,14 @@ import type { DirectoryEntry } from '~~/core/directory/search'
 import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
+import { useMailboxes } from '~/stores/mailboxes'
 
 const props = defineProps<{ person: DirectoryEntry, density: Density, reachable: boolean }>()
 const live = useLive()
 const desk = useDesk()
 const words = usePresenceWords()
 const carrying = useCarrying()
+const mailboxes = useMailboxes()
 
 /** Letters from which a name is written closer, so that it is never cut. */
 const longName = 17
@@ -26,49 +28,55 @@ const fresh = ref(false)
 watch(() => [lit.value, presence.value?.kind] as const, ([is, kind], [was, before]) => {
   fresh.value = (is && !was) || (kind === 'ringing' && before !== 'ringing')
 })
+/** New messages that wait for them. */
+const mail = computed(() => {
+  const count = mailboxes.countOf(props.person.id)
+  return count > 0 ? `${count} new` : ''
+})
 const label = computed(() => {
   const { first, last, extension, role } = props.person
-  return `${`${first} ${last}`.trim()}. ${presence.value ? `${words.whole(presence.value, desk.now)}. ` : ''}${extension}, ${role}`
+  const mail = mailboxes.wordsOf(props.person.id)
+  return `${`${first} ${last}`.trim()}. ${presence.value ? `${words.whole(presence.value, desk.now)}. ` : ''}${extension}, ${role}${mail && `. ${mail}`}`
 })
 </script>
 
 <template>
-  <li>
-    <button
-      v-call-target="person.id"
-      type="button"
-      :class="['window', density, lit ? 'lit' : 'unlit', presence?.kind, { fresh, over: carrying.over?.target === person.id }]"
-      :data-person="person.id"
-      :tabindex="reachable ? 0 : -1"
-      :aria-label="label"
-      :title="label"
-      @animationend="fresh = false"
-    >
+  <button
+    v-call-target="person.id"
+    type="button"
+    :class="['window', density, lit ? 'lit' : 'unlit', presence?.kind, { fresh, over: carrying.over?.target === person.id }]"
+    :data-person="person.id"
+    :tabindex="reachable ? 0 : -1"
+    :aria-label="label"
+    :title="label"
+    @animationend="fresh = false"
+  >
+    <template v-if="density === 'numbers'">
+      {{ person.extension || person.last }}
+    </template>
+    <template v-else>
       <span :class="['name', { long: person.first.length + person.last.length > longName }]"><span
         v-if="presence"
         class="shape"
       >{{ shapeOf(presence) }}</span> {{ person.first }} {{ person.last }}</span>
-      <span class="state"><span class="what">{{ state.what }}</span> <span class="time">{{ state.time }}</span></span>
+      <span class="state"><span class="what">{{ state.what }}</span> <span
+        v-if="density === 'windows'"
+        class="mail"
+      >{{ mail }}</span> <span class="time">{{ state.time }}</span></span>
       <span
         v-if="density === 'rooms'"
         class="where"
-      >{{ lit ? '' : `${person.extension} · ` }}{{ lit ? person.room : person.role }}</span>
-    </button>
-  </li>
+      >{{ lit ? '' : `${person.extension} · ` }}{{ lit ? person.room : person.role }} <span class="mail">{{ mail }}</span></span>
+    </template>
+  </button>
 </template>
 
 <style scoped>
-li {
-  min-width: 0;
-  padding: 1px 0;
-}
-
 .window {
   display: flex;
   flex-direction: column;
   justify-content: center;
-  width: 100%;
-  height: 100%;
+  min-width: 0;
   padding: 0 0.35em;
   overflow: hidden;
   border: 1px solid transparent;
@@ -91,6 +99,23 @@ li {
 
 .names > span {
   line-height: var(--floor-row);
+}
+
+.window.numbers {
+  padding: 0;
+  border: 0;
+  border-radius: 2px;
+  font-variant-numeric: tabular-nums;
+  line-height: 1;
+  text-align: center;
+}
+
+.window.numbers.lit {
+  font-weight: 700;
+}
+
+.window.numbers.ringing {
+  box-shadow: inset 0 0 0 1px var(--ink);
 }
 
 .name {
@@ -126,6 +151,11 @@ li {
   min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+
+.mail {
+  flex: none;
+  font-weight: 650;
 }
 
 .where {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, useWindowSize } from '@vueuse/core'
-import { type Density, frontOf } from '~~/core/console/floor'
+import { abreast, type Density, frontOf } from '~~/core/console/floor'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useFloor } from '~/stores/floor'
@@ -26,14 +26,14 @@ const barHeight = 32
 /** So many people are drawn whether they are in sight or not. */
 const mostDrawn = 400
 /** Few people have room for what they are doing. */
-const density = computed<Density>(() => queues.only && preferences.density === 'names' ? 'windows' : preferences.density)
+const density = computed<Density>(() => queues.only && (preferences.density === 'numbers' || preferences.density === 'names') ? 'windows' : preferences.density)
 const size = computed(() => {
   const height = windowWidth.value <= strip ? windowHeight.value / 2 : room.height.value
   return { width: room.width.value, height: height - (shown.filtered ? barHeight : 0) }
 })
 const front = computed(() => frontOf(departments.value.map(({ people }) => people.length), size.value, density.value))
 /** What stands where, and in how many parts it is drawn. */
-const parts = computed(() => placesOf(departments.value, front.value))
+const parts = computed(() => placesOf(departments.value, front.value, abreast[density.value]))
 const free = computed(() => [...live.presences.values()].filter(presence => presence.lit).length)
 /** One window of the floor can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref<string | null>(null)
@@ -50,17 +50,28 @@ function onKey(event: KeyboardEvent): void {
   target.focus()
 }
 
-/** Up and down along a column, and on into the next; left and right to whoever is level in the column beside it. */
+/**
+ * Up and down along a column, and on into the next; left and right to whoever is level beside it. Windows stand in the document column by column, from top to
+ * bottom.
+ */
 function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement | undefined {
-  if (key === 'ArrowDown') return windows[at + 1]
-  if (key === 'ArrowUp') return windows[at - 1]
-  if (key !== 'ArrowLeft' && key !== 'ArrowRight') return undefined
   const here = windows[at]!
   const { offsetLeft: x, offsetTop: y } = here
-  const beyond = windows.filter(({ offsetLeft, parentElement }) =>
-    parentElement?.parentElement === here.parentElement?.parentElement && (key === 'ArrowRight' ? offsetLeft > x : offsetLeft < x))
-  const column = key === 'ArrowRight' ? beyond[0]?.offsetLeft : beyond.at(-1)?.offsetLeft
-  return beyond.filter(({ offsetLeft }) => offsetLeft === column).sort((a, b) => Math.abs(a.offsetTop - y) - Math.abs(b.offsetTop - y))[0]
+  const front = here.closest('ul')
+  const [before, after] = [windows.slice(0, at).reverse(), windows.slice(at + 1)].map(all => all.filter(window => window.closest('ul') === front))
+  switch (key) {
+    case 'ArrowDown':
+      return after!.find(window => window.offsetLeft === x && window.offsetTop > y) ?? after!.find(window => window.offsetTop < y) ?? windows[at + 1]
+    case 'ArrowUp':
+      return before!.find(window => window.offsetLeft === x && window.offsetTop < y) ?? before!.find(window => window.offsetTop > y) ?? windows[at - 1]
+    case 'ArrowLeft':
+    case 'ArrowRight': {
+      const beyond = [...before!, ...after!].filter(({ offsetLeft }) => key === 'ArrowRight' ? offsetLeft > x : offsetLeft < x)
+      const lefts = beyond.map(({ offsetLeft }) => offsetLeft)
+      const column = key === 'ArrowRight' ? Math.min(...lefts) : Math.max(...lefts)
+      return beyond.filter(({ offsetLeft }) => offsetLeft === column).sort((a, b) => Math.abs(a.offsetTop - y) - Math.abs(b.offsetTop - y))[0]
+    }
+  }
 }
 </script>
 

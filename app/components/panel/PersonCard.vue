@@ -9,6 +9,7 @@ import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
+import { useMailboxes } from '~/stores/mailboxes'
 import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
 import { useWhereabouts } from '~/stores/whereabouts'
@@ -24,6 +25,7 @@ const dialogs = useDialogs()
 const session = useSession()
 const preferences = usePreferences()
 const whereabouts = useWhereabouts()
+const mailboxes = useMailboxes()
 const mostOthers = 4
 const mostPinned = 24
 
@@ -51,6 +53,7 @@ const facts = computed(() => {
   return [
     { what: 'Say', is: said },
     { what: 'Now', is: presence.value ? words.whole(presence.value, desk.now) : '' },
+    { what: 'New', is: mailboxes.wordsOf(props.person.id) },
     { what: 'Role', is: [role, departmentName].filter(Boolean).join(', ') },
     { what: 'Place', is: [site, room].filter(Boolean).join(', ') },
     { what: 'Speaks', is: languages.length > 0 ? ['English', ...languages].join(', ') : '' },

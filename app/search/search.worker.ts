@@ -1,0 +1,3 @@
+import { type Port, serveSearch } from './searching'
+
+serveSearch(globalThis as unknown as Port)

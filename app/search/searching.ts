@@ -1,0 +1,26 @@
+import type { Changes } from '~~/core/directory/changes'
+import { type Preferred, preferenceOf } from '~~/core/directory/preference'
+import { Directory, type Hit } from '~~/core/directory/search'
+
+/** What is told to a search that goes on beside the interface, and what it answers: questions in the order in which they were asked. */
+export type ToSearch = { type: 'changed', changes: Changes } | { type: 'search', text: string, limit: number, preferred: Preferred }
+export interface FromSearch { hits: Hit[] }
+
+/** One end of a channel between two threads. */
+export interface Port {
+  postMessage: (message: never) => void
+  onmessage: ((event: MessageEvent) => void) | null
+}
+
+/** Searches for whoever is at the other end of a channel, in everybody they have told of. */
+export function serveSearch(port: Port): void {
+  const directory = new Directory([])
+  port.onmessage = ({ data }: MessageEvent<ToSearch>) => {
+    if (data.type === 'changed') {
+      directory.take(data.changes)
+      return
+    }
+    const hits = directory.search(data.text, data.limit, id => preferenceOf(id, data.preferred))
+    port.postMessage({ hits } satisfies FromSearch as never)
+  }
+}
