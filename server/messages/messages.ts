@@ -40,11 +40,11 @@ export class MessageBox {
     return { received: received.map(shown), written: written.map(shown) }
   }
 
-  /** How many are unread in each of the given mailboxes; those without any are left out. */
-  waiting(mailboxes: string[]): Promise<Waiting> {
+  /** How many are unread in each mailbox; those without any are left out. */
+  waiting(): Promise<Waiting> {
     return this.orm.em.fork().execute<Waiting>(`
       select "to" as "at", (count(*) filter (where kind = 'text'))::int as "text", (count(*) filter (where kind = 'voice'))::int as "voice"
-      from message where read_at is null and "to" = any(?) group by "to" order by "to"`, [mailboxes])
+      from message where read_at is null group by "to" order by "to"`)
   }
 
   private async tell(concerned: string[]): Promise<void> {

@@ -7,7 +7,8 @@ export default defineEndpoint({
   summary: 'How many messages and voice messages wait unread at each telephone',
   mayAsk: answering,
   answer: waiting,
-}, () => {
+}, async () => {
   const { messages, company } = useRelay()
-  return fromDatabase(() => messages.waiting(Object.keys(company.current.telephones)))
+  const all = await fromDatabase(() => messages.waiting())
+  return all.filter(({ at }) => Object.hasOwn(company.current.telephones, at))
 })
