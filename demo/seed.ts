@@ -131,11 +131,11 @@ async function introduce(tx: EntityManager, company: Company): Promise<void> {
   const firms = new Map<string, string>()
   for (const [index, { contact, firm }] of regularsOf(company).entries()) {
     if (index % 9 === 7) continue
-    const { kind, name, language, note, readFirst, mark, numbers } = contact
+    const { kind, name, language, note, readFirst, mark, numbers, category } = contact
     const id = randomUUID()
     if (kind === 'company') firms.set(name, id)
     await tx.insert(ContactEntity, {
-      id, kind, name, language, note, readFirst, mark, company: (firm && firms.get(firm)) ?? null, change: index + 1, changedBy: 'admin',
+      id, kind, name, language, note, readFirst, mark, category, company: (firm && firms.get(firm)) ?? null, change: index + 1, changedBy: 'admin',
     })
     await tx.insertMany(ContactNumberEntity, numbers.map((one, position) => ({ contact: id, position, ...one })))
   }

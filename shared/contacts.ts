@@ -1,5 +1,6 @@
 import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
+import { longest, mostAddresses, mostNumbers, numberKinds } from '../core/formats/contact-fields'
 
 /** Whom we know outside: a company, somebody of a company, somebody for themselves. */
 export const contactKinds = ['company', 'person', 'individual'] as const
@@ -7,11 +8,6 @@ export type ContactKind = typeof contactKinds[number]
 
 /** `important`: said before answering; `nuisance`: they have been a trouble before. */
 export const contactMarks = ['none', 'important', 'nuisance'] as const
-
-export const numberKinds = ['work', 'mobile', 'home', 'other'] as const
-
-export const mostNumbers = 20
-const longest = { name: 100, note: 1_000, language: 40 }
 
 const contactNumber = object({
   /** As it is typed; kept in E.164. */
@@ -25,6 +21,13 @@ const fields = {
   /** The company of a person, by its id. */
   company: string().strict().max(80).nullable().defined().label('company'),
   numbers: array(contactNumber).max(mostNumbers).required().label('numbers'),
+  /** Where text messages go: as somebody@somewhere. */
+  addresses: array(string().strict().max(longest.address).matches(/^\S+@\S+$/, '${path} must be as in somebody@example.org.').required())
+    .max(mostAddresses).required().label('addresses'),
+  /** Among which of the shared ones it stands. */
+  category: string().strict().max(longest.category).defined().label('category'),
+  /** Seen by whoever saved it, and by nobody else. */
+  private: boolean().strict().required().label('private'),
   language: string().strict().max(longest.language).defined().label('language'),
   note: string().strict().max(longest.note).defined().label('note'),
   /** The note is to be read before answering. */

@@ -94,7 +94,10 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(admin, 'delete', '/api/key-pages/{id}', 404, { segment: page.id, query: '?version=3' })
   await ask(ines, 'delete', '/api/key-pages/{id}', 422, { segment: page.id, query: '?version=x' })
   await ask(ines, 'delete', '/api/key-pages/{id}', 200, { segment: page.id, query: '?version=3' })
-  const somebody = { kind: 'individual', name: 'Described', company: null, numbers: [], language: '', note: '', readFirst: false, mark: 'none' }
+  const somebody = {
+    kind: 'individual', name: 'Described', company: null, numbers: [], addresses: [], category: '', private: false, language: '', note: '', readFirst: false,
+    mark: 'none',
+  }
   const contact = await ask(ines, 'post', '/api/contacts', 200, { data: somebody }) as { id: string, version: number }
   await ask(ines, 'post', '/api/contacts', 422, { data: { ...somebody, numbers: [{ number: 'none', kind: 'work' }] } })
   await ask(ines, 'get', '/api/contacts', 200, { query: '?since=0' })
@@ -126,6 +129,20 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(await program('guessed'), 'post', '/api/occupants/feed', 401, { data: 'place,occupant\n851,MV Described' })
   await ask(await program(programToken), 'post', '/api/occupants/feed', 200, { data: 'place,occupant\n851,MV Described' })
   await ask(await program(programToken), 'post', '/api/occupants/feed', 422, { data: '{"place": 851}' })
+  const row = {
+    uid: null, kind: 'individual', name: 'Described row', company: null, category: '', numbers: [], addresses: [], language: '', note: '', card: [],
+  }
+  await ask(ines, 'post', '/api/contacts/imports/check', 200, { data: { private: true, rows: [row] } })
+  await ask(ines, 'post', '/api/contacts/imports/check', 422, { data: { private: true, rows: [] } })
+  const { id: brought } = await ask(ines, 'post', '/api/contacts/imports', 200, { data: { file: 'described.csv', private: true } }) as { id: string }
+  await ask(ines, 'put', '/api/contacts/imports/{id}/rows', 200, { segment: brought, data: { from: 0, rows: [row] } })
+  await ask(admin, 'put', '/api/contacts/imports/{id}/rows', 404, { segment: brought, data: { from: 0, rows: [row] } })
+  await ask(ines, 'get', '/api/contacts/imports', 200)
+  await ask(ines, 'post', '/api/contacts/imports/{id}/undo', 200, { segment: brought, data: {} })
+  await ask(ines, 'post', '/api/contacts/imports/{id}/undo', 409, { segment: brought, data: {} })
+  await ask(ines, 'put', '/api/contacts/imports/{id}/rows', 409, { segment: brought, data: { from: 1, rows: [row] } })
+  await ask(ines, 'get', '/api/contacts/export', 200, { query: '?format=csv' })
+  await ask(ines, 'get', '/api/contacts/export', 422, { query: '?format=pdf' })
   await ask(ines, 'get', '/api/whereabouts', 200)
   await ask(ines, 'get', '/api/messages/waiting', 200)
   await ask(ines, 'put', '/api/notes/{id}', 200, { segment: 'p2105', data: { text: 'Described', remindOn: '2026-11-30' } })

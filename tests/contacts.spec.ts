@@ -45,7 +45,8 @@ test('a caller is written down by keyboard alone, is known at once, is not writt
 
 test('two change one contact: the second is told; staff members are told nothing of anybody outside', async ({ console, stage, browser }) => {
   const contact = {
-    kind: 'individual', name: 'Two Hands', company: null, numbers: [{ number: '020 7946 0777', kind: 'work' }], language: '', note: '', readFirst: false,
+    kind: 'individual', name: 'Two Hands', company: null, numbers: [{ number: '020 7946 0777', kind: 'work' }], addresses: [], category: '', private: false,
+    language: '', note: '', readFirst: false,
     mark: 'none',
   }
   const { id, version } = await (await console.request.post('/api/contacts', { data: contact })).json() as { id: string, version: number }

@@ -61,6 +61,9 @@ async function leave(): Promise<void> {
         Who is where
       </NuxtLink>
       <template v-if="sees">
+        <NuxtLink to="/contacts">
+          Contacts
+        </NuxtLink>
         <NuxtLink to="/parkings">
           Parkings
         </NuxtLink>
@@ -159,7 +162,7 @@ nav {
 }
 
 nav a {
-  padding: var(--space-2) var(--space-3);
+  padding: var(--space-2);
   color: var(--ink-soft);
   text-decoration: none;
   border-bottom: 2px solid transparent;

@@ -16,7 +16,8 @@ const nobodyAnywhere = { engagements: [], turns: [], occupants: [] }
 vi.stubGlobal('$fetch', (...asked: Parameters<typeof server>) => asked[0] === '/api/whereabouts' ? Promise.resolve(nobodyAnywhere) : server(...asked))
 
 const contact = (id: string, name: string, number: string, more: Partial<Contact> = {}): Contact => ({
-  id, kind: 'individual', name, company: null, numbers: [{ number, kind: 'work' }], language: '', note: '', readFirst: false, mark: 'none', version: 1, ...more,
+  id, kind: 'individual', name, company: null, numbers: [{ number, kind: 'work' }], addresses: [], category: '', private: false, language: '',
+  note: '', readFirst: false, mark: 'none', version: 1, ...more,
 })
 const asRole = (role: Role) => ({ signIn: role, name: role, role, person: null, device: null }) as unknown as ReturnType<typeof useSession>['me']
 const settled = async () => {

@@ -70,6 +70,7 @@ export const useContacts = defineStore('contacts', () => {
     }))
     return [...found.values()].map(({ entry }) => entry)
   })
+  const categories = computed(() => [...new Set([...known.value.values()].map(({ category }) => category).filter(Boolean))].sort((a, b) => a.localeCompare(b)))
   const companies = computed(() => [...known.value.values()].filter(({ kind }) => kind === 'company').sort((a, b) => a.name.localeCompare(b.name)))
 
   function of(number: string | null | undefined): Contact | undefined {
@@ -123,5 +124,5 @@ export const useContacts = defineStore('contacts', () => {
     }
   })
 
-  return { known, companies, entries, sees, refresh, of, companyOf, pageOf, alike, cardOf }
+  return { known, companies, categories, entries, sees, refresh, of, companyOf, pageOf, alike, cardOf }
 })

@@ -32,7 +32,7 @@ beforeEach(() => {
   const live = useLive()
   live.state = on.state
   live.connected = true
-  live.presences.set('t2105', { kind: 'free', lit: true, since: null, until: null, reason: null, peer: null, way: null, to: null, place: '' })
+  live.presences.set('t2105', { kind: 'free', lit: true, since: null, until: null, reason: null, peer: null, way: null, on: null, to: null, place: '' })
   useSession().me = { signIn: 'ines', name: 'Ines', role: 'operator', device: 't2100', extension: '2100' }
 })
 const at = () => Math.round(useLive().wall(useLive().now()))

@@ -10,6 +10,8 @@ export interface ContentLine {
   group: string | null
   /** In capitals. */
   name: string
+  /** The name as it is written. */
+  written?: string
   /** Names in capitals, each with its values, in their order. */
   parameters: [name: string, values: string[]][]
   /** As it is written, with its escapes. */
@@ -19,10 +21,10 @@ export interface ContentLine {
 /** Octets. */
 const longestLine = 75
 
-/** The lines of a text with what continues them: a space or a tab at the beginning (3.2), or quoted-printable that ends in "=". Each with its number, from 1. */
+/** The lines of a text with what continues them: a space or a tab at the beginning (3.2), or quoted-printable that ends in "=". Numbers count from 1. */
 export function unfolded(text: string): { at: number, line: string }[] {
   const lines: { at: number, line: string }[] = []
-  for (const [index, line] of text.replace(/^\uFEFF/, '').split('\n').entries()) {
+  for (const [index, line] of text.replace(/^\uFEFF/, '').split(/\r\n?|\n/).entries()) {
     const last = lines.at(-1)
     if (last && /^[ \t]/.test(line)) last.line += line.slice(1)
     else if (last?.line.endsWith('=') && /^[^:]*QUOTED-PRINTABLE[^:]*:/i.test(last.line)) last.line = last.line.slice(0, -1) + line
@@ -39,7 +41,7 @@ export function readLine(line: string): ContentLine | null {
   if (!found) return null
   const [, group = null, name, parameters, value] = found as unknown as [string, string | undefined, string, string, string]
   const read = parametersOf(parameters)
-  return decodedLine({ group, name: name.toUpperCase(), parameters: read, value })
+  return decodedLine({ group, name: name.toUpperCase(), written: name, parameters: read, value })
 }
 
 /** Parameters without a name say what kind it is, or how it is encoded. */
@@ -78,10 +80,10 @@ export function parameterOf({ parameters }: ContentLine, wanted: string): string
 }
 
 /** The line as text, not folded. */
-export function lineText({ group, name, parameters, value }: ContentLine): string {
+export function lineText({ group, name, written = name, parameters, value }: ContentLine): string {
   const quoted = (text: string) => /[:;,]/.test(text) ? `"${text}"` : text
   const said = parameters.map(([parameter, values]) => `;${parameter}=${values.map(quoted).join(',')}`).join('')
-  return `${group === null ? '' : `${group}.`}${name}${said}:${value}`
+  return `${group === null ? '' : `${group}.`}${written}${said}:${value}`
 }
 
 /** In parts of at most 75 octets, never within a character (3.2). */

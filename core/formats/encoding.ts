@@ -1,10 +1,10 @@
 /**
  * The text of a file that somebody else wrote: UTF-8 and UTF-16 by their byte order mark, else UTF-8 where it is that, else Windows-1252 (of which Latin-1 is a
- * part). Line ends become \n.
+ * part).
  */
 export function textOf(bytes: Uint8Array): string {
   const encoding = bytes[0] === 0xFF && bytes[1] === 0xFE ? 'utf-16le' : bytes[0] === 0xFE && bytes[1] === 0xFF ? 'utf-16be' : 'utf-8'
-  return decoded(bytes, encoding).replace(/\r\n?/g, '\n')
+  return decoded(bytes, encoding)
 }
 
 function decoded(bytes: Uint8Array, encoding: string): string {

@@ -2,6 +2,7 @@ import { parse } from 'csv-parse/sync'
 import { stringify } from 'csv-stringify/sync'
 import type { Company } from '../company/company'
 import { lookUp, telephoneWithNumber } from '../company/lookups'
+import { withoutMark } from '../formats/csv'
 import { keyKinds, mostKeys, type SpeedKey } from './key'
 import { faultOf } from './meaning'
 import { speedKey } from './schema'
@@ -45,21 +46,16 @@ export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | 
 function keyOf(company: Company, row: Record<string, string>): SpeedKey | { fault: string } {
   const kind = keyKinds.find(known => known === row.kind)
   if (!kind) return { fault: `kind must be one of ${keyKinds.join(', ')}, not "${row.kind}".` }
-  const of = plain(row.of ?? '')
+  const of = withoutMark(row.of ?? '')
   const extension = kind === 'person' ? telephoneWithNumber(company, of)?.person : undefined
   try {
-    const key = speedKey.validateSync({ kind, of: extension ?? of, label: plain(row.label ?? '') || null })
+    const key = speedKey.validateSync({ kind, of: extension ?? of, label: withoutMark(row.label ?? '') || null })
     const fault = faultOf(company, key)
     return fault === null ? key : { fault }
   }
   catch (error) {
     return { fault: (error as Error).message }
   }
-}
-
-/** Without the mark that keeps a spreadsheet from taking a text for a formula. */
-function plain(text: string): string {
-  return /^'[=+\-@＝＋－＠]/.test(text) ? text.slice(1) : text
 }
 
 function nameOf(company: Company, kind: SpeedKey['kind'], of: string): string {

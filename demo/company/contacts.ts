@@ -47,7 +47,8 @@ export function regularsOf(company: Company): Regular[] {
     made.push({
       name, firm, number, wants,
       contact: {
-        kind, name, numbers: [{ number, kind: 'work' }], language: kind === 'company' ? '' : chance.pick(languages),
+        kind, name, numbers: [{ number, kind: 'work' }], addresses: [], category: kind === 'individual' ? 'Passengers' : 'Customers', private: false,
+        language: kind === 'company' ? '' : chance.pick(languages),
         note: rare ? 'Their ferry in January left without them. Be kind, and do not ask for the booking again.' : chance.happens(0.4) ? chance.pick(notes) : '',
         readFirst: rare, mark: made.length % 17 === 8 ? 'important' : made.length === 30 ? 'nuisance' : 'none',
       },

@@ -10,8 +10,8 @@ export default defineEndpoint({
   mayAsk: answering,
   query: callerQuery,
   answer: callerCard,
-}, ({ query: { number, line } }) => {
+}, ({ person, query: { number, line } }) => {
   const { orm, company, replica } = useRelay()
   const now = replica.now + (replica.state?.clockOffset ?? 0)
-  return fromDatabase(() => cardOf(orm.em.fork(), company.current, number ? readCaller(number) : null, line ?? null, now))
+  return fromDatabase(() => cardOf(orm.em.fork(), company.current, person.signIn, number ? readCaller(number) : null, line ?? null, now))
 })

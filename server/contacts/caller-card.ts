@@ -19,12 +19,15 @@ const mostMessages = 5
 const columns = 'call, number, line, (extract(epoch from at) * 1000)::float8 as at, device, "group"'
 
 /**
+ * @param who asks, by their sign-in: what is another's own is not told
  * @param number E.164 as the network says it; null when it is withheld
  * @param line whose number of ours was called
  * @param now milliseconds since 1970
  */
-export async function callerCard(em: EntityManager, company: Company, number: string | null, line: string | null, now: number): Promise<CallerCard> {
-  const of = number === null ? null : await companyOfNumber(em, number)
+export async function callerCard(
+  em: EntityManager, company: Company, who: string, number: string | null, line: string | null, now: number,
+): Promise<CallerCard> {
+  const of = number === null ? null : await companyOfNumber(em, who, number)
   const experience = await experienceOf(em, number, of?.numbers ?? [], line)
   const call = {
     caller: of?.caller ?? (number === null ? '' : formatNumber(number)), company: of?.company ?? null,

@@ -74,6 +74,11 @@ export const ContactEntity = defineEntity({
     removed: p.boolean().default(false),
     changedBy: p.string(),
     changedAt: p.datetime().defaultRaw('now()'),
+    owner: p.string().nullable(),
+    category: p.string().default(''),
+    addresses: p.json<string[]>().defaultRaw('\'[]\''),
+    uid: p.string().nullable(),
+    card: p.json<string[]>().defaultRaw('\'[]\''),
   },
 })
 

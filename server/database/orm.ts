@@ -15,6 +15,7 @@ import { Paging } from './migrations/20261204_paging'
 import { QueueMembers } from './migrations/20261205_queue_members'
 import { Contacts } from './migrations/20261210_contacts'
 import { OwnNotes } from './migrations/20261212_notes'
+import { AddressBook } from './migrations/20261213_address_book'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -50,6 +51,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261210_contacts', class: Contacts },
         { name: '20261211_whereabouts', class: Whereabouts },
         { name: '20261212_notes', class: OwnNotes },
+        { name: '20261213_address_book', class: AddressBook },
       ],
       snapshot: false,
       silent: true,

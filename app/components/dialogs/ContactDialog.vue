@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatNumber } from '~~/core/numbers/dialled'
-import { type Contact, contactKinds, contactMarks, newContact, numberKinds } from '~~/shared/contacts'
+import { type Contact, contactKinds, contactMarks, newContact } from '~~/shared/contacts'
 import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -13,10 +13,15 @@ const { failure, errors, sending, send, clear } = useForm()
 
 const kindWords = { company: 'Company', person: 'Person of a company', individual: 'Individual' }
 const markWords = { none: 'None', important: 'Important', nuisance: 'Nuisance' }
-const empty = { kind: 'person' as const, name: '', company: null, numbers: [], language: '', note: '', readFirst: false, mark: 'none' as const }
+const empty = {
+  kind: 'person' as const, name: '', company: null, numbers: [], addresses: [], category: '', language: '', note: '', readFirst: false, mark: 'none' as const,
+  private: false,
+}
 const form = ref<Omit<Contact, 'id' | 'version'>>({ ...empty })
 /** A company that is written down with its first person. */
 const firm = ref('')
+/** As they are typed: with commas between. */
+const addresses = ref('')
 const shown = computed(() => dialogs.contact)
 const before = computed(() => shown.value?.id ? contacts.known.get(shown.value.id) : undefined)
 /** As it was when the dialog opened: what others change meanwhile is not written over. */
@@ -32,23 +37,24 @@ watch(shown, (now) => {
     ...fields, name: fields.name || (now.name ?? ''), kind: seen.value?.kind ?? 'individual',
     numbers: [...numbers.map(one => ({ ...one, number: formatNumber(one.number) })), ...numbers.length === 0 ? [{ number: '', kind: 'work' as const }] : []],
   }
+  addresses.value = fields.addresses.join(', ')
   firm.value = seen.value ? contacts.companyOf(seen.value)?.name ?? '' : ''
-})
+}, { immediate: true })
 
 const alike = computed(() => {
   const numbers = form.value.numbers.map(({ number }) => number)
   return shown.value ? contacts.alike(form.value.name, numbers, seen.value?.id ?? null).slice(0, 3) : []
 })
 
-function addNumber(): void {
-  form.value.numbers.push({ number: '', kind: 'mobile' })
-}
-
 async function save(): Promise<void> {
-  const labels = { name: 'Name', company: 'Company', numbers: 'Numbers', note: 'Note', language: 'Language' }
+  const labels = {
+    ...Object.fromEntries(Array.from({ length: 10 }, (_, at) => [`addresses[${at}]`, `Address ${at + 1}`])), addresses: 'Addresses',
+    name: 'Name', company: 'Company', numbers: 'Numbers', note: 'Note', language: 'Language', category: 'Category',
+  }
   const done = await send(labels, async () => {
     const numbers = form.value.numbers.filter(({ number }) => number.trim() !== '')
-    const fields = { ...form.value, numbers, company: form.value.kind === 'person' ? await companyNamed(firm.value.trim()) : null }
+    const company = form.value.kind === 'person' ? await companyNamed(firm.value.trim()) : null
+    const fields = { ...form.value, numbers, addresses: addresses.value.split(/[\s,;]+/).filter(Boolean), company }
     const body = await newContact.validate(fields, { abortEarly: false })
     if (seen.value) await $fetch(`/api/contacts/${seen.value.id}`, { method: 'PUT', body: { ...body, version: seen.value.version } })
     else await $fetch('/api/contacts', { method: 'POST', body })
@@ -62,8 +68,8 @@ async function save(): Promise<void> {
 /** The company that is meant; one that is not known yet is written down too. */
 async function companyNamed(name: string): Promise<string | null> {
   if (name === '') return null
-  const known = contacts.companies.find(one => one.name.toLowerCase() === name.toLowerCase())
-  return known?.id ?? (await $fetch<Contact>('/api/contacts', { method: 'POST', body: { ...empty, kind: 'company', name, numbers: [] } })).id
+  const known = contacts.companies.find(one => one.name.toLowerCase() === name.toLowerCase() && (form.value.private || !one.private))
+  return known?.id ?? (await $fetch<Contact>('/api/contacts', { method: 'POST', body: { ...empty, kind: 'company', name, private: form.value.private } })).id
 }
 
 /** What is typed here belongs to somebody who is known: two that are there become one, a new number goes to who was there. */
@@ -97,11 +103,12 @@ async function remove(): Promise<void> {
 <template>
   <FormDialog
     :open="shown !== null"
-    :title="seen ? `Edit ${before?.name ?? seen.name}` : 'Save caller'"
+    :title="seen ? `Edit ${before?.name ?? seen.name}` : shown?.number ? 'Save caller' : 'New contact'"
     action="Save"
     :failure="failure"
     :sending="sending"
     first="contact-name"
+    top="5vh"
     @close="dialogs.contact = null"
     @send="save"
   >
@@ -171,45 +178,10 @@ async function remove(): Promise<void> {
         />
       </datalist>
     </FormField>
-    <fieldset class="numbers">
-      <legend>Numbers</legend>
-      <div
-        v-for="(one, index) in form.numbers"
-        :key="index"
-        class="number"
-      >
-        <el-input
-          v-model="one.number"
-          maxlength="40"
-          :aria-label="`Number ${index + 1}`"
-        />
-        <el-select
-          v-model="one.kind"
-          :aria-label="`Kind of number ${index + 1}`"
-        >
-          <el-option
-            v-for="kind in numberKinds"
-            :key="kind"
-            :value="kind"
-            :label="kind"
-          />
-        </el-select>
-      </div>
-      <p
-        v-for="fault in Object.keys(errors).filter(field => field.startsWith('numbers'))"
-        :key="fault"
-        class="fault"
-        role="alert"
-      >
-        {{ errors[fault] }}
-      </p>
-      <el-button
-        size="small"
-        @click="addNumber"
-      >
-        Another number
-      </el-button>
-    </fieldset>
+    <ContactNumbers
+      v-model="form.numbers"
+      :errors="errors"
+    />
     <FormField
       label="Note"
       for="contact-note"
@@ -227,6 +199,43 @@ async function remove(): Promise<void> {
       v-model="form.readFirst"
       label="Read the note before answering"
     />
+    <el-checkbox
+      v-model="form.private"
+      label="For me alone: nobody else sees this contact"
+    />
+    <div class="pair">
+      <FormField
+        label="Category"
+        for="contact-category"
+        :error="errors.category"
+      >
+        <el-input
+          id="contact-category"
+          v-model="form.category"
+          maxlength="60"
+          list="categories"
+        />
+        <datalist id="categories">
+          <option
+            v-for="category in contacts.categories"
+            :key="category"
+            :value="category"
+          />
+        </datalist>
+      </FormField>
+      <FormField
+        label="Addresses for text messages"
+        for="contact-addresses"
+        :error="Object.entries(errors).find(([field]) => field.startsWith('addresses'))?.[1]"
+      >
+        <el-input
+          id="contact-addresses"
+          v-model="addresses"
+          maxlength="1000"
+          placeholder="somebody@example.org"
+        />
+      </FormField>
+    </div>
     <div class="pair">
       <FormField
         label="Language"
@@ -277,26 +286,6 @@ async function remove(): Promise<void> {
   padding: var(--space-2) var(--space-3);
   margin-bottom: var(--space-3);
   background: var(--paper-deep);
-}
-
-.numbers {
-  display: grid;
-  gap: var(--space-2);
-  justify-items: start;
-  padding: 0 0 var(--space-4);
-  margin: 0;
-  border: 0;
-}
-
-.number {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 8rem;
-  gap: var(--space-3);
-  width: 100%;
-}
-
-.fault {
-  color: var(--alarm);
 }
 
 .pair {

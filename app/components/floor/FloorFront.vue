@@ -149,6 +149,10 @@ h3 {
   outline: 3px solid var(--focus);
 }
 
+.numbers .plate {
+  border-bottom-width: 1px;
+}
+
 .free,
 .site {
   color: var(--ink-faint);

@@ -111,6 +111,7 @@ const label = computed(() => {
 }
 
 .window.numbers.lit {
+  box-shadow: none;
   font-weight: 700;
 }
 

@@ -29,7 +29,7 @@ const facts = computed(() => {
     { what: 'Line', is: directory.line(props.call.line)?.name ?? '' },
     { what: 'Speaks', is: contact.value?.language ?? '' },
     { what: 'Shows as', is: contact.value ? saysName : '' },
-  ].filter(({ is }) => is !== '')
+  ]
 })
 const notes = computed(() => [contact.value?.note, company.value?.note].filter(Boolean))
 const open = computed(() => [
@@ -57,15 +57,7 @@ function save(): void {
     >
       {{ note }}
     </p>
-    <dl class="facts">
-      <template
-        v-for="fact in facts"
-        :key="fact.what"
-      >
-        <dt>{{ fact.what }}</dt>
-        <dd>{{ fact.is }}</dd>
-      </template>
-    </dl>
+    <FactList :facts="facts" />
     <ul
       v-if="open.length"
       aria-label="Open with this caller"

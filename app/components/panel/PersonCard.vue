@@ -62,7 +62,7 @@ const facts = computed(() => {
     { what: 'Direct', is: direct ? formatNumber(direct) : '' },
     { what: 'Mobile', is: mobile ? formatNumber(mobile) : '' },
     { what: 'Was', is: former ?? '' },
-  ].filter(({ is }) => is !== '')
+  ]
 })
 /** Who stands in for them, with how it is with each. */
 const deputies = computed(() => (known.value?.deputies ?? []).flatMap((id) => {
@@ -97,15 +97,7 @@ const others = computed(() => {
       class="content"
       tabindex="0"
     >
-      <dl class="facts">
-        <template
-          v-for="fact in facts"
-          :key="fact.what"
-        >
-          <dt>{{ fact.what }}</dt>
-          <dd>{{ fact.is }}</dd>
-        </template>
-      </dl>
+      <FactList :facts="facts" />
       <template v-if="deputies.length">
         <h3>Stands in</h3>
         <ul aria-label="Stands in">

@@ -9,4 +9,4 @@ export default defineEndpoint({
   mayAsk: answering,
   query: contactsQuery,
   answer: contactsAnswer,
-}, ({ query: { since } }) => fromDatabase(() => contactsSince(useRelay().orm.em.fork(), since)))
+}, ({ person, query: { since } }) => fromDatabase(() => contactsSince(useRelay().orm.em.fork(), person.signIn, since)))

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { formatNumber } from '~~/core/numbers/dialled'
+import type { Contact } from '~~/shared/contacts'
+import { useContacts } from '~/stores/contacts'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useLive } from '~/stores/live'
+
+/** A contact with all that is known, and all that can be done from there. */
+const props = defineProps<{ contact: Contact }>()
+const emit = defineEmits<{ choose: [id: string] }>()
+const contacts = useContacts()
+const desk = useDesk()
+const dialogs = useDialogs()
+const live = useLive()
+
+const company = computed(() => contacts.companyOf(props.contact))
+const people = computed(() => props.contact.kind !== 'company'
+  ? []
+  : [...contacts.known.values()].filter(one => one.company === props.contact.id).sort((a, b) => a.name.localeCompare(b.name)))
+const kindWords = { company: 'Company', person: 'Person of a company', individual: 'Individual' }
+const facts = computed(() => {
+  const { kind, language, category, addresses } = props.contact
+  return [
+    { what: 'Who', is: kindWords[kind] }, { what: 'Speaks', is: language }, { what: 'Category', is: category },
+    ...addresses.map(address => ({ what: 'Text to', is: address })), { what: 'Seen by', is: props.contact.private ? 'you alone' : 'all who answer' },
+  ]
+})
+</script>
+
+<template>
+  <aside
+    class="details"
+    aria-label="The chosen contact"
+  >
+    <h2>{{ contact.name }}</h2>
+    <p v-if="company">
+      <button
+        type="button"
+        class="choose"
+        @click="emit('choose', company.id)"
+      >
+        {{ company.name }}
+      </button>
+    </p>
+    <p
+      v-if="contact.mark !== 'none'"
+      :class="contact.mark"
+    >
+      {{ contact.mark === 'important' ? '★ Important' : '⚑ Nuisance' }}
+    </p>
+    <ul
+      aria-label="Numbers"
+      class="numbers"
+    >
+      <li
+        v-for="{ number, kind } in contact.numbers"
+        :key="number"
+      >
+        <span>{{ formatNumber(number) }} <span class="soft">{{ kind }}</span></span>
+        <el-button
+          v-if="desk.device"
+          size="small"
+          :disabled="!live.working"
+          :aria-label="`Call ${formatNumber(number)}`"
+          @click="desk.ask({ service: 'makeCall', number })"
+        >
+          Call
+        </el-button>
+      </li>
+    </ul>
+    <p
+      v-if="contact.note"
+      :class="['note', { first: contact.readFirst }]"
+    >
+      {{ contact.note }}
+    </p>
+    <FactList :facts="facts" />
+    <p class="acts">
+      <el-button @click="dialogs.contact = { id: contact.id }">
+        Edit…
+      </el-button>
+    </p>
+    <template v-if="people.length">
+      <h3>People there</h3>
+      <ul>
+        <li
+          v-for="one in people"
+          :key="one.id"
+        >
+          <button
+            type="button"
+            class="choose"
+            @click="emit('choose', one.id)"
+          >
+            {{ one.name }}
+          </button>
+        </li>
+      </ul>
+    </template>
+    <template v-if="contact.numbers[0]">
+      <h3>Last calls</h3>
+      <EarlierCalls :number="contact.numbers[0].number" />
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.numbers li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: var(--space-1) 0;
+  font-size: var(--type-4);
+  font-variant-numeric: tabular-nums;
+}
+
+.note {
+  padding: var(--space-2) var(--space-3);
+  margin-block: var(--space-3);
+  background: var(--paper-deep);
+  overflow-wrap: anywhere;
+}
+
+.note.first {
+  border-left: 3px solid var(--ink);
+}
+
+.nuisance {
+  color: var(--alarm);
+}
+
+.acts {
+  padding-block: var(--space-4);
+}
+</style>

@@ -1,0 +1,14 @@
+export const numberKinds = ['work', 'mobile', 'home', 'other'] as const
+export type NumberKind = typeof numberKinds[number]
+
+/** How much of a contact is kept. */
+export const mostNumbers = 20
+export const mostAddresses = 10
+/** Characters. */
+export const longest = { name: 100, note: 1_000, language: 40, category: 60, address: 254, uid: 255 } as const
+
+/** What a column of a table may hold. */
+export const meanings = [
+  'nothing', 'name', 'first', 'last', 'company', ...numberKinds, 'address', 'category', 'language', 'note', 'kind', 'uid',
+] as const
+export type Meaning = typeof meanings[number]

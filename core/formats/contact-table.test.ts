@@ -1,0 +1,89 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { readContactFile } from './contact-file'
+import { contactOfRow, contactTable, guessed } from './contact-table'
+import { readTable } from './csv'
+import { textOf } from './encoding'
+
+const table = (text: string) => {
+  const read = readTable(text, 5_000)
+  if ('fault' in read) throw new Error(read.fault)
+  return read
+}
+const contacts = (text: string) => {
+  const read = table(text)
+  const as = guessed(read)
+  return read.rows.map(row => contactOfRow(row, as))
+}
+
+describe('contacts as a table', () => {
+  it('are understood by the names of their columns, whichever program wrote them', () => {
+    expect(guessed({ columns: ['First Name', 'Last Name', 'Company', 'Business Phone', 'Mobile Phone', 'E-mail Address', 'Notes'] }))
+      .toEqual(['first', 'last', 'company', 'work', 'mobile', 'address', 'note'])
+    expect(guessed({ columns: ['Name', 'Organisation', 'Tel', 'Handy', 'Fax', 'Phone 1 - Type', 'Group Membership', 'UID'] }))
+      .toEqual(['name', 'company', 'work', 'mobile', 'nothing', 'nothing', 'category', 'uid'])
+    expect(guessed({ columns: ['Vorname', 'Nachname', 'Firma', 'Telefon (privat)', 'Sprache'] })).toEqual(['first', 'last', 'company', 'home', 'language'])
+  })
+
+  it('are read with semicolons, quotes, a byte order mark and in Latin-1', () => {
+    const text = '\uFEFFname;company;mobile;work\r\n"Dahl; Marit";"Northgate ""Stores""";07700 900123;"020 7946 0100 / 020 7946 0101"\r\n'
+    expect(contacts(text)).toMatchObject([{
+      contact: {
+        kind: 'person', name: 'Dahl; Marit', company: 'Northgate "Stores"',
+        numbers: [{ number: '+442079460100', kind: 'work' }, { number: '+442079460101', kind: 'work' }, { number: '+447700900123', kind: 'mobile' }],
+      },
+      unread: [],
+    }])
+    const latin1 = Uint8Array.from([...'name,work\nÅse Øvrebø,020 7946 0100\n'].map(letter => letter.charCodeAt(0)))
+    expect(contacts(textOf(latin1))).toMatchObject([{ contact: { name: 'Åse Øvrebø' } }])
+  })
+
+  it('say what is wrong with a row, and which numbers can\'t be called', () => {
+    expect(contacts('name,work\n,020 7946 0100\nNell,12\n')).toEqual([
+      { fault: 'Nobody is named: a name or a company is needed.' }, expect.objectContaining({ unread: ['12'] }),
+    ])
+    expect(readTable('name\n', 5)).toMatchObject({ fault: expect.stringContaining('no rows') as string })
+    expect(readTable('name\na\nb\n', 1)).toMatchObject({ fault: expect.stringContaining('divide it') as string })
+    expect(readTable('name\n"a\n', 5)).toMatchObject({ fault: expect.stringContaining('can\'t be read as CSV') as string })
+  })
+
+  it('come back as they went out, and no cell is a formula', () => {
+    const word = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 20 }).map(text => text.replace(/[\s\p{C}]+/gu, ' ').trim())
+      .filter(text => text !== '' && !text.startsWith('\''))
+    const number = fc.record({
+      number: fc.integer({ min: 0, max: 9_999 }).map(end => `+44207946${String(end).padStart(4, '0')}`),
+      kind: fc.constantFrom('work' as const, 'mobile' as const, 'home' as const),
+    })
+    const contact = fc.record({
+      uid: fc.option(fc.uuid()), kind: fc.constant('individual' as const), name: fc.oneof(word, fc.constantFrom('=1+1', '-Nell', '@home', '+44', '＝1')),
+      company: fc.constant(null), category: fc.constant(''), numbers: fc.uniqueArray(number, { maxLength: 5, selector: one => one.number }),
+      addresses: fc.constant([]), language: fc.constant(''), note: fc.oneof(word, fc.constant(''), fc.constant('=cmd()')),
+    })
+    fc.assert(fc.property(fc.array(contact, { minLength: 1, maxLength: 8 }), (some) => {
+      const text = contactTable(some)
+      for (const row of table(`a${text}`).rows) expect(row.length).toBeGreaterThan(0)
+      expect(text.split('\r\n').slice(1).flatMap(line => line.split(',')).filter(cell => /^[=+\-@＝＋－＠]/.test(cell.replace(/^"/, '')))).toEqual([])
+      const byKind = (all: { kind: string, number: string }[]) => [...all].sort((a, b) => a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0)
+      expect(contacts(text).map(read => 'contact' in read && { ...read.contact, numbers: byKind(read.contact.numbers) }))
+        .toEqual(some.map(one => ({ ...one, numbers: byKind(one.numbers) })))
+    }))
+  })
+})
+
+describe('a file of contacts', () => {
+  const read = (text: string) => readContactFile(new TextEncoder().encode(text))
+
+  it('is read as what it is, and what stands in it twice is refused the second time', () => {
+    expect(read('BEGIN:VCARD\nFN:Nell\nUID:1\nTEL:12\nEND:VCARD\nBEGIN:VCARD\nFN:Nell again\nUID:1\nEND:VCARD\nBEGIN:VCARD\nNOTE:x\nEND:VCARD')).toMatchObject({
+      columns: null,
+      rows: [
+        { at: 1, said: { name: 'Nell', card: ['FN:Nell', 'UID:1', 'TEL:12'] }, unread: ['12'] },
+        { at: 6, said: null, fault: 'The same stands at 1 of the file already.' }, { at: 10, said: null, fault: expect.stringContaining('Nobody') as string },
+      ],
+    })
+    expect(read('name,work\nNell,020 7946 0100\nnell,020 7946 0100\n')).toMatchObject({
+      columns: { names: ['name', 'work'], as: ['name', 'work'] }, rows: [{ at: 2 }, { at: 3, said: null, fault: 'The same stands at 2 of the file already.' }],
+    })
+    expect(read('  ')).toEqual({ fault: 'The file is empty.' })
+  })
+})
