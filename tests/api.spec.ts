@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs'
 import { request as apiRequests, type APIRequestContext } from '@playwright/test'
 import { Validator } from '@seriousme/openapi-schema-validator'
+import type { Company } from '../core/company/company'
 import { demoPassword } from '../scripts/stack.mjs'
 import { type ApiDocument, Described } from './described'
 import { allIsQuiet, expect, programToken, test } from './stage'
@@ -143,6 +144,21 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(ines, 'put', '/api/contacts/imports/{id}/rows', 409, { segment: brought, data: { from: 1, rows: [row] } })
   await ask(ines, 'get', '/api/contacts/export', 200, { query: '?format=csv' })
   await ask(ines, 'get', '/api/contacts/export', 422, { query: '?format=pdf' })
+  const { company: whole } = await ask(admin, 'get', '/api/company/file', 200) as { company: Company }
+  const site = { part: 'sites', id: 'described', value: { id: 'described', name: 'Described', position: 90 } }
+  const asked = { seen: [{ ...site, value: null }], changes: [site] }
+  const { edit } = await ask(admin, 'patch', '/api/company', 200, { data: asked }) as { edit: string }
+  await ask(admin, 'patch', '/api/company', 409, { data: asked })
+  await ask(admin, 'patch', '/api/company', 422, { data: { seen: [], changes: [] } })
+  await ask(ines, 'patch', '/api/company', 403, { data: asked })
+  await ask(admin, 'get', '/api/company/edits', 200)
+  await ask(admin, 'post', '/api/company/edits/{id}/undo', 200, { segment: edit, data: {} })
+  await ask(admin, 'post', '/api/company/edits/{id}/undo', 409, { segment: edit, data: {} })
+  await ask(admin, 'post', '/api/company/edits/{id}/undo', 404, { segment: 'nothing', data: {} })
+  const file = { format: 'estafette-company', formatVersion: 1, company: whole }
+  await ask(admin, 'post', '/api/company/file', 200, { data: { carryOut: false, file } })
+  await ask(admin, 'post', '/api/company/file', 422, { data: { carryOut: false, file: { ...file, company: 7 } } })
+  await ask(nobody, 'get', '/api/company/schema', 200)
   await ask(ines, 'get', '/api/whereabouts', 200)
   await ask(ines, 'get', '/api/messages/waiting', 200)
   await ask(ines, 'put', '/api/notes/{id}', 200, { segment: 'p2105', data: { text: 'Described', remindOn: '2026-11-30' } })

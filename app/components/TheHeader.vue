@@ -93,6 +93,9 @@ async function leave(): Promise<void> {
         Handset
       </NuxtLink>
       <template v-if="session.me?.role === 'administrator'">
+        <NuxtLink to="/company">
+          Company
+        </NuxtLink>
         <NuxtLink to="/accounts">
           Accounts
         </NuxtLink>

@@ -34,6 +34,18 @@ export function changedCompany(company: Company, version: number, changes: reado
   return next
 }
 
+/** The one thing that a change is about, as a configuration has it: null when it is not there. */
+export function thingOf(company: Company, change: CompanyChange): CompanyChange {
+  return change.part === 'settings'
+    ? { part: 'settings', value: company.settings }
+    : { part: change.part, id: change.id, value: own<unknown>(company[change.part], change.id) ?? null } as CompanyChange
+}
+
+/** True when both say the same of the same thing. */
+export function isSameThing(one: CompanyChange, other: CompanyChange): boolean {
+  return same(one, other)
+}
+
 function own<T>(record: Record<string, T>, id: string): T | undefined {
   return Object.hasOwn(record, id) ? record[id] : undefined
 }

@@ -27,6 +27,10 @@ export function faultsOf(company: Company): string[] {
   const id = (text: string, whose: string) => {
     if (!idForm.test(text)) faults.push(`${whose} has the id ${text}: an id must not look like a number.`)
   }
+  for (const [what, all] of Object.entries({
+    'site': sites, 'department': departments, 'group': groups, 'line': lines, 'zone': company.zones, 'duty': company.duties, 'opening time': company.hours,
+  })) if (Object.values<{ name: string }>(all).some(({ name }) => name.trim() === '')) faults.push(`A ${what} has no name.`)
+  if (Object.values(people).some(({ first, last }) => `${first}${last}`.trim() === '')) faults.push('Somebody has no name.')
   for (const department of Object.values(departments))
     if (!Object.hasOwn(sites, department.site)) faults.push(`${department.name} is at ${department.site}, which is no site.`)
   for (const { first, last, department, deputies } of Object.values(people)) {
@@ -71,6 +75,8 @@ export function faultsOf(company: Company): string[] {
       faults.push('The operators\' own queue rings on their consoles: it can\'t ring them otherwise.')
     if (group.tellEvery > 0 && group.tellEvery < mostOften)
       faults.push(`${group.name} tells callers their place every ${group.tellEvery / 1_000} seconds: at least ${mostOften / 1_000} must lie between.`)
+    if (group.department !== null && !Object.hasOwn(departments, group.department))
+      faults.push(`${group.name} is made of the people of ${group.department}, which is no department.`)
     if (!reachable(group.overflow.to)) faults.push(`Calls that wait too long in ${group.name} go to ${group.overflow.to}, which is not there.`)
   }
   for (const line of Object.values(lines)) {

@@ -12,7 +12,7 @@ import { oneOfBy, recordOf } from '../schema/shapes'
 
 const text = (longest = 200) => string().strict().max(longest).defined()
 const id = string().strict().min(1).max(80).required()
-const whole = number().strict().integer().min(0).required()
+const whole = number().strict().integer().min(0).max(2_000_000_000).required()
 /** Where a call goes that has waited so long: an extension, a group, a queue, a mailbox, or an outside number. */
 const overflow = object({ after: whole, to: id }).required()
 /** When a line or queue is open; null: always. */

@@ -57,7 +57,7 @@ describe('contacts as a table', () => {
     const contact = fc.record({
       uid: fc.option(fc.uuid()), kind: fc.constant('individual' as const), name: fc.oneof(word, fc.constantFrom('=1+1', '-Nell', '@home', '+44', '＝1')),
       company: fc.constant(null), category: fc.constant(''), numbers: fc.uniqueArray(number, { maxLength: 5, selector: one => one.number }),
-      addresses: fc.constant([]), language: fc.constant(''), note: fc.oneof(word, fc.constant(''), fc.constant('=cmd()')),
+      addresses: fc.constant<string[]>([]), language: fc.constant(''), note: fc.oneof(word, fc.constant(''), fc.constant('=cmd()')),
     })
     fc.assert(fc.property(fc.array(contact, { minLength: 1, maxLength: 8 }), (some) => {
       const text = contactTable(some)

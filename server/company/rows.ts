@@ -1,5 +1,6 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
-import { type Company, nobody } from '~~/core/company/company'
+import { type CompanyChange, type Part, parts } from '~~/core/company/changes'
+import { type Company, type Group, type Line, nobody, type OpeningHours, type Telephone } from '~~/core/company/company'
 import { byId } from '~~/core/company/lookups'
 import {
   AnnouncementEntity,
@@ -25,87 +26,103 @@ import {
 export function readCompany(em: EntityManager): Promise<Company> {
   return em.transactional(async (tx) => {
     await tx.execute('set transaction isolation level repeatable read, read only')
-    const [version] = await tx.execute<{ version: string }[]>('select version from company')
-    const departments = await tx.find(DepartmentEntity, {}, { orderBy: { position: 'asc', id: 'asc' } })
-    const people = await tx.find(PersonEntity, {}, { orderBy: { id: 'asc' } })
-    const telephones = await tx.find(TelephoneEntity, {}, { orderBy: { number: 'asc' } })
-    const groups = await tx.find(GroupEntity, {}, { orderBy: { number: 'asc' } })
-    const members = await tx.find(GroupMember, {}, { orderBy: { position: 'asc', telephone: 'asc' } })
-    const lines = await tx.find(LineEntity, {}, { orderBy: { number: 'asc' } })
-    const openings = await tx.find(OpeningHoursEntity, {}, { orderBy: { id: 'asc' } })
-    const spans = await tx.find(OpeningSpanEntity, {}, { orderBy: { day: 'asc', opens: 'asc' } })
-    const holidays = await tx.find(HolidayEntity, {}, { orderBy: { date: 'asc' } })
-    const settings = await tx.findOne(SettingsEntity, { id: 1 })
-    const named = new Map(people.map(({ id, first, last }) => [id, `${first} ${last}`]))
-    const membersOf = new Map<string, string[]>()
-    for (const { group, telephone } of members) membersOf.set(group, [...membersOf.get(group) ?? [], telephone])
-    const mayLeave = new Set(members.filter(({ voluntary }) => voluntary).map(({ group, telephone }) => `${group} ${telephone}`))
-    const { id: _one, operators, pageDefault, ...times } = settings ?? { ...nobody.settings, id: 1 }
-    return {
-      version: Number(version?.version ?? 0),
-      sites: byId((await tx.find(SiteEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, name, position }) => ({ id, name, position }))),
-      departments: byId(departments.map(({ id, name, site, handles, position }) => ({ id, name, site, handles, position }))),
-      people: byId(
-        people.map(({ nickname, former, mobile, ...person }) => ({ ...person, nickname: nickname ?? null, former: former ?? null, mobile: mobile ?? null })),
-      ),
-      telephones: byId(
-        telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct, mayPage }) => ({
-          id,
-          person: person ?? null,
-          rank,
-          name: label ?? named.get(person ?? '') ?? number,
-          number,
-          capacity,
-          inService,
-          pickupGroup,
-          direct: direct ?? null,
-          mayPage,
-        })),
-      ),
-      groups: byId(
-        groups.map(({ id, overflowAfter, overflowTo, department, hours, ...group }) => ({
-          ...group,
-          id,
-          members: membersOf.get(id) ?? [],
-          department: department ?? null,
-          skills: Object.fromEntries(members.filter(({ group, skill }) => group === id && skill > 0).map(({ telephone, skill }) => [telephone, skill])),
-          voluntary: (membersOf.get(id) ?? []).filter(telephone => mayLeave.has(`${id} ${telephone}`)),
-          overflow: { after: overflowAfter, to: overflowTo },
-          hours: hours ?? null,
-        })),
-      ),
-      lines: byId(
-        lines.map(({ overflowAfter, overflowTo, hours, ...line }) => ({
-          ...line,
-          overflow: { after: overflowAfter, to: overflowTo },
-          hours: hours ?? null,
-        })),
-      ),
-      trunks: byId((await tx.find(TrunkEntity, {}, { orderBy: { id: 'asc' } })).map(({ id, channels, kept }) => ({ id, channels, kept }))),
-      slots: byId((await tx.find(SlotEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, number }) => ({ id, number }))),
-      shortNumbers: Object.fromEntries((await tx.find(ShortNumberEntity, {})).map(({ number, name, emergency }) => [number, { number, name, emergency }])),
-      hours: byId(
-        openings.map(({ id, name, zone }) => ({
-          id,
-          name,
-          zone,
-          week: spans.filter(({ hours }) => hours === id).map(({ day, opens, closes }) => ({ day, opens, closes })),
-          holidays: holidays.filter(({ hours }) => hours === id).map(({ date, name }) => ({ date, name })),
-        })),
-      ),
-      zones: byId((await tx.find(ZoneEntity, {}, { orderBy: { position: 'asc' } })).map(
-        ({ id, name, number, site, speakers, position }) => ({ id, name, number, site, speakers, position }),
-      )),
-      announcements: byId((await tx.find(AnnouncementEntity, {}, { orderBy: { position: 'asc' } })).map(
-        ({ id, occasion, text, rank, twice, position }) => ({ id, occasion, text, rank, twice, position }),
-      )),
-      duties: byId((await tx.find(DutyEntity, {}, { orderBy: { position: 'asc' } })).map(
-        ({ id, name, handles, instead, position }) => ({ id, name, handles, instead, position }),
-      )),
-      settings: { ...times, operators: operators ?? nobody.settings.operators, pageDefault: pageDefault ?? null },
-    }
+    return companyIn(tx)
   })
 }
+
+/** The same within a transaction that goes on. */
+export async function companyIn(tx: EntityManager): Promise<Company> {
+  const [version] = await tx.execute<{ version: string }[]>('select version from company')
+  const departments = await tx.find(DepartmentEntity, {}, { orderBy: { position: 'asc', id: 'asc' } })
+  const people = await tx.find(PersonEntity, {}, { orderBy: { id: 'asc' } })
+  const telephones = await tx.find(TelephoneEntity, {}, { orderBy: { number: 'asc' } })
+  const groups = await tx.find(GroupEntity, {}, { orderBy: { number: 'asc' } })
+  const members = await tx.find(GroupMember, {}, { orderBy: { position: 'asc', telephone: 'asc' } })
+  const lines = await tx.find(LineEntity, {}, { orderBy: { number: 'asc' } })
+  const openings = await tx.find(OpeningHoursEntity, {}, { orderBy: { id: 'asc' } })
+  const spans = await tx.find(OpeningSpanEntity, {}, { orderBy: { day: 'asc', opens: 'asc' } })
+  const holidays = await tx.find(HolidayEntity, {}, { orderBy: { date: 'asc' } })
+  const settings = await tx.findOne(SettingsEntity, { id: 1 })
+  const named = new Map(people.map(({ id, first, last }) => [id, `${first} ${last}`]))
+  const membersOf = new Map<string, string[]>()
+  for (const { group, telephone } of members) membersOf.set(group, [...membersOf.get(group) ?? [], telephone])
+  const mayLeave = new Set(members.filter(({ voluntary }) => voluntary).map(({ group, telephone }) => `${group} ${telephone}`))
+  const { id: _one, operators, pageDefault, ...times } = settings ?? { ...nobody.settings, id: 1 }
+  return {
+    version: Number(version?.version ?? 0),
+    sites: byId((await tx.find(SiteEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, name, position }) => ({ id, name, position }))),
+    departments: byId(departments.map(({ id, name, site, handles, position }) => ({ id, name, site, handles, position }))),
+    people: byId(
+      people.map(({ nickname, former, mobile, ...person }) => ({ ...person, nickname: nickname ?? null, former: former ?? null, mobile: mobile ?? null })),
+    ),
+    telephones: byId(
+      telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct, mayPage }) => ({
+        id,
+        person: person ?? null,
+        rank,
+        name: label ?? named.get(person ?? '') ?? number,
+        number,
+        capacity,
+        inService,
+        pickupGroup,
+        direct: direct ?? null,
+        mayPage,
+      })),
+    ),
+    groups: byId(
+      groups.map(({ id, overflowAfter, overflowTo, department, hours, ...group }) => ({
+        ...group,
+        id,
+        members: membersOf.get(id) ?? [],
+        department: department ?? null,
+        skills: Object.fromEntries(members.filter(({ group, skill }) => group === id && skill > 0).map(({ telephone, skill }) => [telephone, skill])),
+        voluntary: (membersOf.get(id) ?? []).filter(telephone => mayLeave.has(`${id} ${telephone}`)),
+        overflow: { after: overflowAfter, to: overflowTo },
+        hours: hours ?? null,
+      })),
+    ),
+    lines: byId(
+      lines.map(({ overflowAfter, overflowTo, hours, ...line }) => ({
+        ...line,
+        overflow: { after: overflowAfter, to: overflowTo },
+        hours: hours ?? null,
+      })),
+    ),
+    trunks: byId((await tx.find(TrunkEntity, {}, { orderBy: { id: 'asc' } })).map(({ id, channels, kept }) => ({ id, channels, kept }))),
+    slots: byId((await tx.find(SlotEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, number }) => ({ id, number }))),
+    shortNumbers: Object.fromEntries((await tx.find(ShortNumberEntity, {})).map(({ number, name, emergency }) => [number, { number, name, emergency }])),
+    hours: byId(
+      openings.map(({ id, name, zone }) => ({
+        id,
+        name,
+        zone,
+        week: spans.filter(({ hours }) => hours === id).map(({ day, opens, closes }) => ({ day, opens, closes })),
+        holidays: holidays.filter(({ hours }) => hours === id).map(({ date, name }) => ({ date, name })),
+      })),
+    ),
+    zones: byId((await tx.find(ZoneEntity, {}, { orderBy: { position: 'asc' } })).map(
+      ({ id, name, number, site, speakers, position }) => ({ id, name, number, site, speakers, position }),
+    )),
+    announcements: byId((await tx.find(AnnouncementEntity, {}, { orderBy: { position: 'asc' } })).map(
+      ({ id, occasion, text, rank, twice, position }) => ({ id, occasion, text, rank, twice, position }),
+    )),
+    duties: byId((await tx.find(DutyEntity, {}, { orderBy: { position: 'asc' } })).map(
+      ({ id, name, handles, instead, position }) => ({ id, name, handles, instead, position }),
+    )),
+    settings: { ...times, operators: operators ?? nobody.settings.operators, pageDefault: pageDefault ?? null },
+  }
+}
+
+const telephoneRow = ({ name, ...telephone }: Telephone) => ({ ...telephone, label: telephone.person === null ? name : null })
+const groupRow = ({ members: _apart, voluntary: _too, skills: _also, overflow, ...group }: Group) =>
+  ({ ...group, overflowAfter: overflow.after, overflowTo: overflow.to })
+const memberRows = ({ id, members, voluntary, skills }: Group) => members.map((telephone, position) => ({
+  group: id, telephone, position, voluntary: voluntary.includes(telephone), skill: Object.hasOwn(skills, telephone) ? skills[telephone]! : 0,
+}))
+const lineRow = ({ overflow, ...line }: Line) => ({ ...line, overflowAfter: overflow.after, overflowTo: overflow.to })
+const hoursRow = ({ id, name, zone }: OpeningHours) => ({ id, name, zone })
+const spanRows = ({ id, week }: OpeningHours) => week.map(span => ({ ...span, hours: id }))
+const holidayRows = ({ id, holidays }: OpeningHours) => holidays.map(holiday => ({ ...holiday, hours: id }))
 
 /** Fills empty tables with a company, within the transaction of `tx`. */
 export async function writeCompany(tx: EntityManager, company: Company): Promise<void> {
@@ -113,26 +130,13 @@ export async function writeCompany(tx: EntityManager, company: Company): Promise
   await tx.insertMany(SiteEntity, Object.values(sites))
   await tx.insertMany(DepartmentEntity, Object.values(departments))
   await tx.insertMany(PersonEntity, Object.values(people))
-  await tx.insertMany(
-    TelephoneEntity,
-    Object.values(telephones).map(({ name, ...telephone }) => ({ ...telephone, label: telephone.person === null ? name : null })),
-  )
-  await tx.insertMany(OpeningHoursEntity, Object.values(hours).map(({ id, name, zone }) => ({ id, name, zone })))
-  await tx.insertMany(OpeningSpanEntity, Object.values(hours).flatMap(({ id, week }) => week.map(span => ({ ...span, hours: id }))))
-  await tx.insertMany(HolidayEntity, Object.values(hours).flatMap(({ id, holidays }) => holidays.map(holiday => ({ ...holiday, hours: id }))))
-  await tx.insertMany(
-    GroupEntity,
-    Object.values(groups).map(({ members: _apart, voluntary: _too, skills: _also, overflow, ...group }) =>
-      ({ ...group, overflowAfter: overflow.after, overflowTo: overflow.to })),
-  )
-  await tx.insertMany(
-    GroupMember,
-    Object.values(groups).flatMap(({ id, members, voluntary, skills }) =>
-      members.map((telephone, position) => ({
-        group: id, telephone, position, voluntary: voluntary.includes(telephone), skill: skills[telephone] ?? 0,
-      }))),
-  )
-  await tx.insertMany(LineEntity, Object.values(lines).map(({ overflow, ...line }) => ({ ...line, overflowAfter: overflow.after, overflowTo: overflow.to })))
+  await tx.insertMany(TelephoneEntity, Object.values(telephones).map(telephoneRow))
+  await tx.insertMany(OpeningHoursEntity, Object.values(hours).map(hoursRow))
+  await tx.insertMany(OpeningSpanEntity, Object.values(hours).flatMap(spanRows))
+  await tx.insertMany(HolidayEntity, Object.values(hours).flatMap(holidayRows))
+  await tx.insertMany(GroupEntity, Object.values(groups).map(groupRow))
+  await tx.insertMany(GroupMember, Object.values(groups).flatMap(memberRows))
+  await tx.insertMany(LineEntity, Object.values(lines).map(lineRow))
   await tx.insertMany(TrunkEntity, Object.values(trunks))
   await tx.insertMany(SlotEntity, Object.values(slots).map((slot, position) => ({ ...slot, position })))
   await tx.insertMany(ZoneEntity, Object.values(zones))
@@ -140,4 +144,55 @@ export async function writeCompany(tx: EntityManager, company: Company): Promise
   await tx.insertMany(DutyEntity, Object.values(duties))
   await tx.insertMany(ShortNumberEntity, Object.values(shortNumbers))
   await tx.nativeUpdate(SettingsEntity, { id: 1 }, settings)
+}
+
+/** How one thing of each part is written; what belongs to it is written anew. */
+const puts: { [P in Part]: (tx: EntityManager, thing: Company[P][string]) => Promise<unknown> } = {
+  sites: (tx, site) => tx.upsert(SiteEntity, site),
+  departments: (tx, department) => tx.upsert(DepartmentEntity, department),
+  people: (tx, person) => tx.upsert(PersonEntity, person),
+  telephones: (tx, telephone) => tx.upsert(TelephoneEntity, telephoneRow(telephone)),
+  async groups(tx, group) {
+    await tx.upsert(GroupEntity, groupRow(group))
+    await tx.nativeDelete(GroupMember, { group: group.id })
+    await tx.insertMany(GroupMember, memberRows(group))
+  },
+  lines: (tx, line) => tx.upsert(LineEntity, lineRow(line)),
+  trunks: (tx, trunk) => tx.upsert(TrunkEntity, trunk),
+  async slots(tx, slot) {
+    const known = await tx.findOne(SlotEntity, { id: slot.id })
+    const [last] = await tx.find(SlotEntity, {}, { orderBy: { position: 'desc' }, limit: 1 })
+    await tx.upsert(SlotEntity, { ...slot, position: known?.position ?? (last?.position ?? -1) + 1 })
+  },
+  shortNumbers: (tx, short) => tx.upsert(ShortNumberEntity, short),
+  async hours(tx, hours) {
+    await tx.upsert(OpeningHoursEntity, hoursRow(hours))
+    await tx.nativeDelete(OpeningSpanEntity, { hours: hours.id })
+    await tx.nativeDelete(HolidayEntity, { hours: hours.id })
+    await tx.insertMany(OpeningSpanEntity, spanRows(hours))
+    await tx.insertMany(HolidayEntity, holidayRows(hours))
+  },
+  zones: (tx, zone) => tx.upsert(ZoneEntity, zone),
+  announcements: (tx, text) => tx.upsert(AnnouncementEntity, text),
+  duties: (tx, duty) => tx.upsert(DutyEntity, duty),
+}
+
+const entities = {
+  sites: SiteEntity, departments: DepartmentEntity, people: PersonEntity, telephones: TelephoneEntity, groups: GroupEntity, lines: LineEntity,
+  trunks: TrunkEntity, slots: SlotEntity, hours: OpeningHoursEntity, zones: ZoneEntity, announcements: AnnouncementEntity, duties: DutyEntity,
+} as const
+
+/** Writes changes of a company whose result has no fault, within the transaction of `tx`. What is no more goes first: its number may be another's now. */
+export async function writeChanges(tx: EntityManager, changes: readonly CompanyChange[]): Promise<void> {
+  await tx.execute('set constraints all deferred')
+  for (const change of changes) {
+    if (change.part === 'settings' || change.value !== null) continue
+    if (change.part === 'shortNumbers') await tx.nativeDelete(ShortNumberEntity, { number: change.id })
+    else await tx.nativeDelete(entities[change.part] as typeof SiteEntity, { id: change.id })
+  }
+  for (const part of parts)
+    for (const change of changes)
+      if (change.part === part && change.value !== null) await puts[part](tx, change.value as never)
+  for (const change of changes) if (change.part === 'settings') await tx.nativeUpdate(SettingsEntity, { id: 1 }, change.value)
+  await tx.execute('set constraints all immediate')
 }

@@ -16,6 +16,7 @@ import { QueueMembers } from './migrations/20261205_queue_members'
 import { Contacts } from './migrations/20261210_contacts'
 import { OwnNotes } from './migrations/20261212_notes'
 import { AddressBook } from './migrations/20261213_address_book'
+import { CompanyChanges } from './migrations/20261214_company_changes'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -52,6 +53,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261211_whereabouts', class: Whereabouts },
         { name: '20261212_notes', class: OwnNotes },
         { name: '20261213_address_book', class: AddressBook },
+        { name: '20261214_company_changes', class: CompanyChanges },
       ],
       snapshot: false,
       silent: true,

@@ -1,0 +1,191 @@
+import type { Part } from '~~/core/company/changes'
+import { type Company, distributions, pageRanks, pagingRights, ringings, type Settings } from '~~/core/company/company'
+import { lookUp } from '~~/core/company/lookups'
+
+/** How each part of the company is shown and filled in. */
+
+/** `one`, `many`: things of another part, by their ids; `destination`: where calls go; `seconds` are kept as milliseconds. */
+export type FieldKind = 'text' | 'long' | 'number' | 'seconds' | 'check' | 'texts' | 'choice' | 'one' | 'many' | 'destination' | 'week' | 'holidays'
+
+export interface FormField {
+  /** Where it stands in the thing: "overflow.after". */
+  at: string
+  label: string
+  kind: FieldKind
+  of?: Part
+  choices?: readonly string[]
+  /** It may be empty, and is null then. */
+  optional?: true
+}
+
+export interface PartForm<P extends Part = Part> {
+  title: string
+  /** One of them, in a sentence. */
+  one: string
+  /** What a new one begins with. */
+  blank: (company: Company) => Company[P][string]
+  fields: readonly FormField[]
+}
+
+const text = (at: string, label: string): FormField => ({ at, label, kind: 'text' })
+const whole = (at: string, label: string): FormField => ({ at, label, kind: 'number' })
+const seconds = (at: string, label: string): FormField => ({ at, label, kind: 'seconds' })
+const check = (at: string, label: string): FormField => ({ at, label, kind: 'check' })
+const choice = (at: string, label: string, choices: readonly string[]): FormField => ({ at, label, kind: 'choice', choices })
+const one = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'one', of })
+const many = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'many', of })
+const texts = (at: string, label: string): FormField => ({ at, label, kind: 'texts' })
+const long = (at: string, label: string): FormField => ({ at, label, kind: 'long' })
+const destination = (at: string, label: string): FormField => ({ at, label, kind: 'destination' })
+const ifAny = (field: FormField): FormField => ({ ...field, optional: true })
+
+const newId = (what: string) => `${what}-${crypto.randomUUID()}`
+const first = (things: Record<string, { id: string }>) => Object.values(things)[0]?.id ?? ''
+const next = (things: Record<string, { position: number }>) => Math.max(-1, ...Object.values(things).map(({ position }) => position)) + 1
+
+export const partForms: { [P in Part]: PartForm<P> } = {
+  people: {
+    title: 'People', one: 'person',
+    blank: company => ({
+      id: newId('p'), first: '', last: '', nickname: null, former: null, department: first(company.departments), role: '', room: '', mobile: null,
+      languages: [],
+      said: '', note: '', deputies: [],
+    }),
+    fields: [
+      text('first', 'First name'), text('last', 'Last name'), one('department', 'Department', 'departments'), text('role', 'Role'), text('room', 'Room'),
+      ifAny(text('mobile', 'Mobile, as +44…')), ifAny(text('nickname', 'Called')), ifAny(text('former', 'Last name before')), text('said',
+        'How the name is said'),
+      texts('languages', 'Speaks, beside English'), long('note', 'Note for who puts callers through'), many('deputies', 'Stands in', 'people'),
+    ],
+  },
+  telephones: {
+    title: 'Telephones', one: 'telephone',
+    blank: company => ({
+      id: newId('t'), person: null, rank: 0, name: '', number: '', capacity: 2, inService: true, pickupGroup: first(company.departments), direct: null,
+      mayPage: 'no',
+    }),
+    fields: [
+      text('number', 'Extension'), ifAny(one('person', 'Whose', 'people')), text('name', 'Place, when it is nobody\'s'),
+      ifAny(text('direct', 'Direct number, as +44…')),
+      one('pickupGroup', 'Pickup group', 'departments'), whole('capacity', 'Calls at once'), whole('rank', 'Of several of one person: which first'),
+      choice('mayPage', 'May page, up to', pagingRights), check('inService', 'In service'),
+    ],
+  },
+  departments: {
+    title: 'Departments', one: 'department',
+    blank: company => ({ id: newId('d'), name: '', site: first(company.sites), handles: [], position: next(company.departments) }),
+    fields: [text('name', 'Name'), one('site', 'Site', 'sites'), texts('handles', 'What people call about'), whole('position', 'Place among the others')],
+  },
+  sites: {
+    title: 'Sites', one: 'site',
+    blank: company => ({ id: newId('s'), name: '', position: next(company.sites) }),
+    fields: [text('name', 'Name'), whole('position', 'Place among the others')],
+  },
+  lines: {
+    title: 'Lines', one: 'line',
+    blank: company => ({
+      id: newId('l'), name: '', number: '', promise: 20_000, greeting: '', target: company.settings.operators, night: company.settings.operators,
+      overflow: { after: 240_000, to: company.settings.operators }, closedText: '', hours: null,
+    }),
+    fields: [
+      text('name', 'Name'), text('number', 'Number, as +44…'), text('greeting', 'Greeting, after good morning'), seconds('promise', 'Promise, seconds'),
+      one('target', 'Calls go to', 'groups'), destination('night', 'When nobody serves it'), seconds('overflow.after', 'After so many seconds'),
+      destination('overflow.to', 'they go to'), ifAny(one('hours', 'Open', 'hours')), long('closedText', 'What callers hear when it is closed'),
+    ],
+  },
+  groups: {
+    title: 'Groups and queues', one: 'group',
+    blank: company => ({
+      id: newId('g'), name: '', number: '', members: [], distribution: 'longestFree', tries: 3, department: null, promise: 30_000, wrapUp: 0, voluntary: [],
+      ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '', mostWaiting: 0,
+      overflow: { after: 300_000, to: company.settings.operators }, hours: null,
+    }),
+    fields: [
+      text('name', 'Name'), text('number', 'Number'), choice('distribution', 'Gives calls', distributions), many('members', 'Members, in order', 'telephones'),
+      many('voluntary', 'Of them, who may leave', 'telephones'), ifAny(one('department', 'Of the department', 'departments')), whole('tries', 'Members tried'),
+      choice('ringing', 'A queue rings', ringings), seconds('ringTime', 'for seconds'), seconds('promise', 'Promise, seconds'),
+      seconds('wrapUp', 'Time after a call, seconds'), whole('pauseAfter', 'Paused after calls not taken'),
+      seconds('tellEvery', 'Tells the place every, seconds'),
+      whole('mostWaiting', 'Most who wait'), seconds('overflow.after', 'After so many seconds'), destination('overflow.to', 'they go to'),
+      ifAny(one('hours', 'Open', 'hours')), long('closedText', 'What callers hear when it is closed'),
+    ],
+  },
+  hours: {
+    title: 'Opening hours', one: 'opening time',
+    blank: company => ({ id: newId('h'), name: '', zone: company.settings.zone, week: [], holidays: [] }),
+    fields: [text('name', 'Name'), text('zone', 'Time zone'), { at: 'week', label: 'Week', kind: 'week' }, { at: 'holidays', label: 'Closed on',
+      kind: 'holidays' }],
+  },
+  slots: {
+    title: 'Park slots', one: 'park slot',
+    blank: () => ({ id: newId('slot:n'), number: '' }),
+    fields: [text('number', 'Number')],
+  },
+  zones: {
+    title: 'Loudspeakers', one: 'zone',
+    blank: company => ({ id: newId('z'), name: '', number: '', site: first(company.sites), speakers: [], position: next(company.zones) }),
+    fields: [
+      text('name', 'Name'), text('number', 'Number'), one('site', 'Site', 'sites'), texts('speakers', 'Loudspeakers'), whole('position',
+        'Place among the others'),
+    ],
+  },
+  announcements: {
+    title: 'Announcements', one: 'announcement',
+    blank: company => ({ id: newId('a'), occasion: '', text: '', rank: 'ordinary', twice: false, position: next(company.announcements) }),
+    fields: [
+      text('occasion', 'Occasion'), long('text', 'Text'), choice('rank', 'Rank', pageRanks), check('twice', 'Said twice'), whole('position',
+        'Place among the others'),
+    ],
+  },
+  duties: {
+    title: 'Duties', one: 'duty',
+    blank: company => ({ id: newId('duty'), name: '', handles: [], instead: company.settings.operators, position: next(company.duties) }),
+    fields: [
+      text('name', 'Name'), texts('handles', 'What it is asked for'), destination('instead', 'When nobody is on duty'), whole('position',
+        'Place among the others'),
+    ],
+  },
+  trunks: {
+    title: 'Trunks', one: 'trunk',
+    blank: () => ({ id: newId('trunk'), channels: 2, kept: 0 }),
+    fields: [whole('channels', 'Channels'), whole('kept', 'Of them, kept for emergencies')],
+  },
+  shortNumbers: {
+    title: 'Short numbers', one: 'short number',
+    blank: () => ({ number: '', name: '', emergency: false }),
+    fields: [text('number', 'Number'), text('name', 'Name'), check('emergency', 'Emergency: always gets through')],
+  },
+}
+
+export const settingsFields: readonly FormField[] = [
+  text('zone', 'Time zone of the house'), one('operators', 'The operators', 'groups'), seconds('transferRecall', 'A transfer comes back after, seconds'),
+  seconds('noAnswer', 'An unanswered call goes on after, seconds'), seconds('queueRecall', 'A call in a queue comes back after, seconds'),
+  seconds('parkRecall', 'A parked call comes back after, seconds'), seconds('holdRecall', 'A call on hold rings again after, seconds'),
+  seconds('holdLimit', 'On hold with an operator, to the others after, seconds'), seconds('absence', 'Callers of who has gone, to the others after, seconds'),
+  seconds('overflow', 'A call waits for the operators at most, seconds'), seconds('outsideWatch', 'Two outside stay in view, seconds'),
+  seconds('outsideLongest', 'Two outside are parted after, seconds'), seconds('longestMessage', 'A voice message, at most, seconds'),
+  seconds('ringCycle', 'One ring, seconds'), seconds('failedTone', 'The tone after a failed call, seconds'), whole('conferenceSize', 'Most in a conference'),
+  seconds('pageSilence', 'A silent page closes after, seconds'), seconds('pageWait', 'A page waits for loudspeakers, seconds'),
+  choice('pageOverDoNotDisturb', 'Pages over do not disturb, from', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
+  texts('pauseReasons', 'Why members of a queue pause'),
+] satisfies { at: keyof Settings & string, label: string, kind: FieldKind }[]
+
+/** What a thing of the company is called. */
+export function titleOf(company: Company, part: Part, id: string): string {
+  const thing = lookUp(company[part] as Record<string, Partial<Record<'name' | 'first' | 'last' | 'number' | 'occasion', string>>>, id)
+  if (!thing) return id
+  return thing.name || `${thing.first ?? ''} ${thing.last ?? ''}`.trim() || thing.number || thing.occasion || id
+}
+
+/** What is said beside its name in a list. */
+export function besideOf(company: Company, part: Part, id: string): string {
+  const thing = lookUp(company[part] as Record<string, object>, id) as Record<string, unknown> | undefined
+  switch (part) {
+    case 'people': return `${titleOf(company, 'departments', String(thing?.department))}${thing?.role ? `, ${String(thing.role)}` : ''}`
+    case 'telephones': case 'groups': case 'lines': case 'zones': return String(thing?.number ?? '')
+    case 'departments': return titleOf(company, 'sites', String(thing?.site))
+    case 'announcements': return String(thing?.text ?? '').slice(0, 60)
+    case 'trunks': return `${String(thing?.channels)} channels`
+    default: return ''
+  }
+}

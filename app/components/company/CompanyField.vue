@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { formatNumber } from '~~/core/numbers/dialled'
+import type { Company } from '~~/core/company/company'
+import { besideOf, type FormField, titleOf } from '~/company/forms'
+import { holidaysAsText, holidaysOf, weekAsText, weekOf } from '~/company/hours'
+
+/** One field of a thing of the company, by its kind. */
+const props = defineProps<{ field: FormField, company: Company, id: string }>()
+const value = defineModel<unknown>({ required: true })
+
+const words: Record<string, string> = {
+  queue: 'all wait in it', longestFree: 'to who has been free longest', all: 'to all at once', none: 'nobody: they take callers themselves', order: 'in order',
+  turn: 'in turn', skill: 'by skill',
+}
+/** Empty is none, where there may be none. */
+const asText = computed({
+  get: () => typeof value.value === 'string' ? value.value : '',
+  set: (text: string) => value.value = text === '' && props.field.optional ? null : text,
+})
+const asNumber = computed({
+  get: () => Number(value.value ?? 0) / (props.field.kind === 'seconds' ? 1_000 : 1),
+  set: (number: number | undefined) => value.value = Math.round((number ?? 0) * (props.field.kind === 'seconds' ? 1_000 : 1)),
+})
+/** Several texts, one to a line. */
+const lines = ref('')
+watch(value, (now) => {
+  if (props.field.kind === 'texts' && JSON.stringify(textsIn(lines.value)) !== JSON.stringify(now)) lines.value = (now as string[]).join('\n')
+  if (props.field.kind === 'week' && JSON.stringify(weekOf(lines.value)) !== JSON.stringify(now)) lines.value = weekAsText(now as never)
+  if (props.field.kind === 'holidays' && JSON.stringify(holidaysOf(lines.value)) !== JSON.stringify(now)) lines.value = holidaysAsText(now as never)
+}, { immediate: true })
+const textsIn = (text: string) => text.split('\n').map(line => line.trim()).filter(Boolean)
+function read(text: string): void {
+  lines.value = text
+  if (props.field.kind === 'texts') value.value = textsIn(text)
+  if (props.field.kind === 'week') value.value = weekOf(text)
+  if (props.field.kind === 'holidays') value.value = holidaysOf(text)
+}
+/** Lines that mean nothing: they would be lost. */
+const unread = computed(() => {
+  const means = (line: string) => props.field.kind === 'week' ? weekOf(line).length > 0 : holidaysOf(line).length > 0
+  return props.field.kind === 'texts' ? [] : textsIn(lines.value).filter(line => !means(line))
+})
+const hints: Partial<Record<FormField['kind'], string>> = {
+  texts: 'One to a line.', week: 'A day to a line: Mon 8:00-12:00 13:00-18:00. Days that are not named are closed.',
+  holidays: 'One to a line: 2026-12-25 Christmas Day.',
+}
+
+const options = computed(() => {
+  const { company, field } = props
+  const of = (part: NonNullable<FormField['of']>) => Object.keys(company[part]).map((id) => {
+    const beside = part === 'people' || part === 'telephones' || part === 'groups' ? besideOf(company, part, id) : ''
+    return { value: id, label: `${titleOf(company, part, id)}${beside && ` · ${beside}`}` }
+  }).sort((a, b) => a.label.localeCompare(b.label))
+  if (field.kind !== 'destination') return field.of ? of(field.of) : []
+  const boxes = [...Object.values(company.lines), ...Object.values(company.telephones)]
+    .map(({ id, name }) => ({ value: `mailbox:${id}`, label: `Voicemail of ${name}` }))
+  const all = [...of('groups'), ...of('zones'), ...of('telephones'), ...boxes]
+  const now = asText.value
+  return now === '' || all.some(option => option.value === now) ? all : [{ value: now, label: formatNumber(now) }, ...all]
+})
+</script>
+
+<template>
+  <el-checkbox
+    v-if="field.kind === 'check'"
+    :id="id"
+    v-model="value as boolean"
+    :label="field.label"
+  />
+  <el-input-number
+    v-else-if="field.kind === 'number' || field.kind === 'seconds'"
+    :id="id"
+    v-model="asNumber"
+    :min="0"
+    :step="1"
+    :controls="false"
+    :aria-label="field.label"
+  />
+  <template v-else-if="field.kind === 'texts' || field.kind === 'week' || field.kind === 'holidays'">
+    <el-input
+      :id="id"
+      :model-value="lines"
+      type="textarea"
+      :autosize="{ minRows: 2, maxRows: 8 }"
+      :aria-describedby="`${id}-hint`"
+      @update:model-value="read"
+    />
+    <span
+      :id="`${id}-hint`"
+      class="hint"
+    >{{ hints[field.kind] }}</span>
+    <span
+      v-if="unread.length"
+      class="unread"
+      role="alert"
+    >Not understood, and not kept: {{ unread.join('; ') }}</span>
+  </template>
+  <el-select
+    v-else-if="field.kind === 'choice'"
+    :id="id"
+    v-model="value"
+    :aria-label="field.label"
+  >
+    <el-option
+      v-for="one in field.choices"
+      :key="one"
+      :value="one"
+      :label="words[one] ?? one"
+    />
+  </el-select>
+  <el-select-v2
+    v-else-if="field.kind === 'one' || field.kind === 'many' || field.kind === 'destination'"
+    :id="id"
+    v-model="value as string"
+    :options="options"
+    :multiple="field.kind === 'many'"
+    :clearable="field.optional === true"
+    :allow-create="field.kind === 'destination'"
+    :value-on-clear="() => null"
+    :aria-label="field.label"
+    filterable
+    placeholder=" "
+  />
+  <el-input
+    v-else
+    :id="id"
+    v-model="asText"
+    :type="field.kind === 'long' ? 'textarea' : 'text'"
+    :rows="2"
+  />
+</template>
+
+<style scoped>
+.unread {
+  color: var(--alarm);
+  line-height: 1.3;
+}
+
+.hint {
+  color: var(--ink-soft);
+  font-size: var(--type-2);
+  line-height: 1.3;
+}
+</style>

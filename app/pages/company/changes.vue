@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import type { Part } from '~~/core/company/changes'
+import type { RecordedChange } from '~~/shared/company-edits'
+import { partForms, titleOf } from '~/company/forms'
+import { useLive } from '~/stores/live'
+
+useHead({ title: 'What was changed · Estafette' })
+
+/** Who has changed what of the company, from what to what; undone where it is safe. */
+const live = useLive()
+const rows = ref<RecordedChange[] | null>(null)
+const failure = ref<string | null>(null)
+const done = ref('')
+const all = ref(true)
+
+async function load(more = false): Promise<void> {
+  try {
+    const before = more ? rows.value?.at(-1)?.id ?? 0 : 0
+    const next = await $fetch<RecordedChange[]>('/api/company/edits', { query: { before } })
+    rows.value = more ? [...rows.value ?? [], ...next] : next
+    all.value = next.length < 100
+    failure.value = null
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}
+onMounted(load)
+watch(() => live.state?.company.version, () => void load())
+
+function nameOf({ part, thing, before, after }: RecordedChange): string {
+  if (part === 'settings') return 'Settings'
+  const { company } = live.state ?? {}
+  const known = company ? titleOf(company, part as Part, thing) : thing
+  if (known !== thing) return known
+  const said = JSON.parse(after || before || '{}') as { name?: string, first?: string, last?: string, number?: string }
+  return said.name || `${said.first ?? ''} ${said.last ?? ''}`.trim() || said.number || thing
+}
+
+/** The fields that differ, each with what it was and what it is. */
+function differences({ before, after }: RecordedChange): string[] {
+  if (before === '') return ['added']
+  if (after === '') return ['removed']
+  const [was, is] = [before, after].map(text => JSON.parse(text) as Record<string, unknown>) as [Record<string, unknown>, Record<string, unknown>]
+  const said = (value: unknown) => {
+    const text = typeof value === 'string' ? value || 'empty' : value === null ? 'none' : JSON.stringify(value)
+    return text.length > 80 ? `${text.slice(0, 80)}…` : text
+  }
+  return Object.keys({ ...was, ...is }).filter(field => JSON.stringify(was[field]) !== JSON.stringify(is[field]))
+    .map(field => `${field}: ${said(was[field])} → ${said(is[field])}`)
+}
+
+async function undo({ edit }: RecordedChange): Promise<void> {
+  done.value = ''
+  try {
+    await $fetch(`/api/company/edits/${edit}/undo`, { method: 'POST', body: {} })
+    done.value = 'Undone.'
+    await load()
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+}
+</script>
+
+<template>
+  <div class="records-page">
+    <h1>What was changed</h1>
+    <p class="acts">
+      <el-button @click="navigateTo('/company')">
+        Back to the company
+      </el-button>
+    </p>
+    <FailureNote :text="failure" />
+    <p
+      v-if="done"
+      class="done"
+      role="status"
+    >
+      {{ done }}
+    </p>
+    <RecordsTable
+      :columns="['When', 'By', 'What', 'From what to what', '-Undo']"
+      :rows="rows ?? []"
+      :key-of="row => String(row.id)"
+      :empty="rows ? 'Nothing has been changed yet. Every change of the company stands here, with who made it and what was there before.' : null"
+    >
+      <template #default="{ row }">
+        <td>{{ dayjs(row.at).format('D MMM H:mm:ss') }}</td>
+        <td>{{ row.by }}</td>
+        <td>
+          <strong>{{ nameOf(row) }}</strong>
+          <span class="soft">{{ row.part === 'settings' ? '' : ` ${partForms[row.part as Part]?.one ?? row.part}` }}</span>
+        </td>
+        <td>
+          <span
+            v-for="difference in differences(row)"
+            :key="difference"
+            class="difference"
+          >{{ difference }}</span>
+        </td>
+        <td class="acts">
+          <el-button
+            v-if="rows?.find(one => one.edit === row.edit)?.id === row.id"
+            size="small"
+            :aria-label="`Undo: ${nameOf(row)}, ${differences(row)[0]}`"
+            @click="undo(row)"
+          >
+            Undo
+          </el-button>
+        </td>
+      </template>
+    </RecordsTable>
+    <p
+      v-if="!all"
+      class="more"
+    >
+      <el-button
+        size="small"
+        @click="load(true)"
+      >
+        Earlier ones
+      </el-button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.difference {
+  display: block;
+  overflow-wrap: anywhere;
+}
+
+.more,
+p.acts {
+  padding-bottom: var(--space-4);
+}
+</style>

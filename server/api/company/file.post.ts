@@ -1,0 +1,12 @@
+import { companyFileAnswer, companyFileEdit } from '~~/shared/company-edits'
+import { replaceCompany } from '../../company/edits'
+import { fromDatabase } from '../../database/away'
+import { defineEndpoint } from '../../endpoints/define'
+import { useRelay } from '../../relay'
+
+export default defineEndpoint({
+  summary: 'A company file in the place of this company: what it would change and what is wrong with it, or all of it carried out',
+  mayAsk: ['administrator'],
+  body: companyFileEdit,
+  answer: companyFileAnswer,
+}, ({ person, body: { carryOut, file } }) => fromDatabase(() => replaceCompany(useRelay().orm.em.fork(), person.signIn, file.company, carryOut)))

@@ -1,0 +1,147 @@
+import { randomUUID } from 'node:crypto'
+import type { EntityManager } from '@mikro-orm/postgresql'
+import { plainText } from '~~/core/calls/text'
+import { changedCompany, changesBetween, type CompanyChange, isSameThing, thingOf } from '~~/core/company/changes'
+import { faultsOf } from '~~/core/company/check'
+import type { Company } from '~~/core/company/company'
+import type { CompanyFileAnswer, RecordedChange } from '~~/shared/company-edits'
+import { wrongInput } from '../validation/read'
+import { companyIn, writeChanges } from './rows'
+
+/** The company as administrators change it: each edit whole or not at all, never over what somebody else has changed, and on record with what was before. */
+
+const idForm = /^[a-z][\w:-]{0,60}$/i
+const shortNumber = /^\d{1,5}$/
+const longestText = 600
+const shownAtOnce = 100
+
+/**
+ * Carries changes out.
+ * @param seen the same things as whoever changes them has seen them
+ * @throws 409 when somebody else has changed one of them since, 422 with what is wrong with the result
+ */
+export async function editCompany(
+  em: EntityManager, by: string, seen: readonly CompanyChange[], wanted: readonly CompanyChange[],
+): Promise<{ edit: string, changes: number }> {
+  if (seen.length !== wanted.length) throw wrongInput('seen', 'seen must hold as many things as changes.')
+  return em.transactional(async (tx) => {
+    const company = await lockedCompany(tx)
+    const changes = wanted.map(change => clean(company, change))
+    for (const [index, change] of changes.entries()) {
+      const now = thingOf(company, change)
+      if (isSameThing(now, seen[index]!)) continue
+      const who = await whoChanged(tx, change)
+      throw createError({
+        statusCode: 409,
+        message: `${who} has changed ${nameOf(company, change)} meanwhile: ${differences(seen[index]!, now)}. `
+          + 'Nothing was written over: look at it and try again.',
+      })
+    }
+    return carryOut(tx, by, company, changes)
+  })
+}
+
+/** Another company in the place of this one: what would change, or has changed, and what is wrong with it. */
+export async function replaceCompany(em: EntityManager, by: string, given: Company, reallyDo: boolean): Promise<CompanyFileAnswer> {
+  return em.transactional(async (tx) => {
+    const company = await lockedCompany(tx)
+    const changes = changesBetween(company, given).map(change => clean(company, change))
+    const answer: CompanyFileAnswer = {
+      changes: changes.map((change) => {
+        const before = thingOf(company, change).value
+        return { part: change.part, id: 'id' in change ? change.id : '', what: change.value === null ? 'removed' : before === null ? 'new' : 'changed' }
+      }),
+      faults: faultsOf(changedCompany(company, company.version, changes)), edit: null,
+    }
+    if (reallyDo && answer.faults.length === 0 && changes.length > 0) answer.edit = (await carryOut(tx, by, company, changes)).edit
+    return answer
+  })
+}
+
+/**
+ * What an edit has changed is as it was before.
+ * @throws 404 when there is none such, 409 when one of its things has been changed since
+ */
+export async function undoEdit(em: EntityManager, by: string, edit: string): Promise<{ edit: string, changes: number }> {
+  const rows = await em.execute<{ part: string, thing: string, before: unknown, after: unknown }[]>(
+    'select part, thing, before, after from company_change where edit = ? order by id desc', [edit],
+  )
+  if (rows.length === 0) throw createError({ statusCode: 404, message: 'There is no such edit.' })
+  const as = (value: 'before' | 'after') => rows.map(row =>
+    (row.part === 'settings' ? { part: row.part, value: row[value] } : { part: row.part, id: row.thing, value: row[value] }) as CompanyChange)
+  return editCompany(em, by, as('after'), as('before'))
+}
+
+/** The latest changes, or those before one. */
+export async function recordedEdits(em: EntityManager, before: number): Promise<RecordedChange[]> {
+  return em.execute<RecordedChange[]>(
+    `select c.id::float8 as id, (extract(epoch from c.at) * 1000)::float8 as at, coalesce(a.name, c."by") as "by", c.edit, c.part, c.thing,
+      coalesce(c.before::text, '') as before, coalesce(c.after::text, '') as after
+    from company_change c left join account a on a.sign_in = c."by" where ? = 0 or c.id < ? order by c.id desc limit ${shownAtOnce}`,
+    [before, before],
+  )
+}
+
+async function lockedCompany(tx: EntityManager): Promise<Company> {
+  await tx.execute('select pg_advisory_xact_lock(hashtext(\'company edits\'))')
+  return companyIn(tx)
+}
+
+async function carryOut(tx: EntityManager, by: string, company: Company, changes: readonly CompanyChange[]): Promise<{ edit: string, changes: number }> {
+  const [fault] = faultsOf(changedCompany(company, company.version, changes))
+  if (fault !== undefined) throw wrongInput('changes', `${fault} Nothing was changed.`)
+  await writeChanges(tx, changes)
+  const edit = randomUUID()
+  const json = (value: unknown) => value === null ? null : JSON.stringify(value)
+  for (const change of changes) {
+    await tx.execute('insert into company_change ("by", edit, part, thing, before, after) values (?, ?, ?, ?, ?::jsonb, ?::jsonb)', [
+      by, edit, change.part, 'id' in change ? change.id : '', json(thingOf(company, change).value), json(change.value),
+    ])
+  }
+  return { edit, changes: changes.length }
+}
+
+/** Texts that can be kept and shown; what stands under an id has that id, and a new id is one that nothing else is taken for. */
+function clean(company: Company, change: CompanyChange): CompanyChange {
+  if (change.part === 'settings') return { part: 'settings', value: plainTexts(change.value) }
+  const { part, id, value } = change
+  const form = part === 'shortNumbers' ? shortNumber : idForm
+  if (thingOf(company, change).value === null && !form.test(id)) {
+    const why = 'it begins with a letter, and has letters, digits, "-", "_" and ":" alone'
+    throw wrongInput('changes', `changes: "${plainText(id, 60)}" is no id: ${why}.`)
+  }
+  if (value !== null && (part === 'shortNumbers' ? (value as { number: string }).number : (value as { id: string }).id) !== id)
+    throw wrongInput('changes', `changes: what stands under ${id} must have that id.`)
+  return { part, id, value: plainTexts(value) } as CompanyChange
+}
+
+function plainTexts<T>(value: T): T {
+  if (typeof value === 'string') return plainText(value, longestText) as T
+  if (Array.isArray(value)) return value.map(plainTexts) as T
+  if (typeof value !== 'object' || value === null) return value
+  return Object.fromEntries(Object.entries(value).map(([key, part]) => [plainText(key, 80), plainTexts(part)])) as T
+}
+
+async function whoChanged(tx: EntityManager, change: CompanyChange): Promise<string> {
+  const [last] = await tx.execute<{ by: string }[]>(
+    `select coalesce(a.name, c."by") as "by" from company_change c left join account a on a.sign_in = c."by" where c.part = ? and c.thing = ?
+    order by c.id desc limit 1`,
+    [change.part, 'id' in change ? change.id : ''],
+  )
+  return last?.by ?? 'Somebody else'
+}
+
+function nameOf(company: Company, change: CompanyChange): string {
+  if (change.part === 'settings') return 'the settings'
+  const value = (thingOf(company, change).value ?? change.value) as { name?: string, first?: string, last?: string } | null
+  return value?.name ?? (`${value?.first ?? ''} ${value?.last ?? ''}`.trim() || change.id)
+}
+
+/** In which fields two differ, with what stands there now. */
+function differences(one: CompanyChange, now: CompanyChange): string {
+  if (now.value === null) return 'it is not there any more'
+  if (one.value === null) return 'it is there already'
+  const [was, is] = [one.value, now.value] as Record<string, unknown>[]
+  const fields = Object.keys(is!).filter(field => JSON.stringify(was![field]) !== JSON.stringify(is![field]))
+  return fields.slice(0, 4).map(field => `${field} is ${plainText(JSON.stringify(is![field]), 60)} now`).join(', ') || 'in its order'
+}
