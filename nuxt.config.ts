@@ -40,6 +40,10 @@ export default defineNuxtConfig({
     spillFolder: '',
     /** Origins of our own network from which calendars may be fetched all the same, with commas between: "http://127.0.0.1:4711". */
     calendarOrigins: '',
+    /** Where the house's own customer system is asked who calls (docs/customer-lookup.json), what it is called, and the token for it; empty: there is none. */
+    customerAddress: '',
+    customerName: 'The customer system',
+    customerToken: '',
     /** With it another program tells who is at which place; empty: none may. */
     occupancyToken: '',
     // Cookies travel over TLS only, unless the start command of the demo says that it runs without.

@@ -1,11 +1,12 @@
 import { createServer } from 'node:http'
 import { parseArgs } from 'node:util'
+import { customerWith } from './company/customers'
 import { calendarOf, occupantsAt, rosterOf } from './company/whereabouts'
 import { merrowby } from './company/merrowby'
 
 /**
- * Stands in for two programs of the office: it serves everybody's calendar and the rosters as iCalendar over HTTP, and tells the console every few minutes
- * who is at which place.
+ * Stands in for three programs of the office: it serves everybody's calendar and the rosters as iCalendar over HTTP, tells the console every few minutes
+ * who is at which place, and looks customers up by their numbers (docs/customer-lookup.json).
  */
 const { values } = parseArgs({ options: { port: { type: 'string', default: '0' }, people: { type: 'string', default: '182' }, tell: { type: 'string' } } })
 const company = merrowby(Number(values.people))
@@ -20,6 +21,13 @@ function calendarAt(path: string): string | null {
 }
 
 const server = createServer((request, response) => {
+  const url = new URL(request.url ?? '/', 'http://office')
+  if (url.pathname === '/customers') {
+    const known = request.headers.authorization === `Bearer ${process.env.ESTAFETTE_CUSTOMER_TOKEN}`
+    response.writeHead(known ? 200 : 401, { 'content-type': 'application/json' })
+    response.end(JSON.stringify(known ? { customer: customerWith(company, url.searchParams.get('number') ?? '') } : {}))
+    return
+  }
   let text: string | null = null
   try {
     text = calendarAt((request.url ?? '').split('?')[0]!)

@@ -44,7 +44,11 @@ run(async () => {
   const port = await freePort(Number(options.port))
   const calendars = `http://127.0.0.1:${await freePort(port === officePort ? 0 : officePort)}`
   const occupancyToken = randomBytes(24).toString('hex')
-  const serverEnv = { NUXT_CALENDAR_ORIGINS: calendars, NUXT_OCCUPANCY_TOKEN: occupancyToken }
+  const customerToken = randomBytes(24).toString('hex')
+  const serverEnv = {
+    NUXT_CALENDAR_ORIGINS: calendars, NUXT_OCCUPANCY_TOKEN: occupancyToken, NUXT_CUSTOMER_ADDRESS: `${calendars}/customers`,
+    NUXT_CUSTOMER_NAME: 'Merrowby orders', NUXT_CUSTOMER_TOKEN: customerToken,
+  }
   const databaseUrl = await prepareDatabase(postgres.superuserUrl, people === demoSize ? 'estafette' : `estafette_${people}`, {
     people, history: historyDays, calendars,
   })
@@ -69,7 +73,7 @@ run(async () => {
     const standIn = office = startNode(
       officeProgram,
       ['--port', new URL(calendars).port, '--people', options.people, '--tell', stack.url],
-      { ESTAFETTE_OCCUPANCY_TOKEN: occupancyToken },
+      { ESTAFETTE_OCCUPANCY_TOKEN: occupancyToken, ESTAFETTE_CUSTOMER_TOKEN: customerToken },
     )
     await new Promise((resolve, reject) => {
       standIn.once('message', resolve)

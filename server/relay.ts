@@ -23,6 +23,7 @@ import { Hub } from './feed/hub'
 import { Journal } from './journal/journal'
 import { Spill } from './journal/spill'
 import { beginning, itemOf, type JournalItem } from './journal/items'
+import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
 
 export interface RelayConfig {
@@ -33,6 +34,8 @@ export interface RelayConfig {
   spillFolder: string
   /** Origins of our own network from which calendars may be fetched. */
   calendarOrigins: readonly string[]
+  /** The house's own customer system; null: there is none. */
+  customerSystem: CustomerSystem | null
   /** The program of the thread that reads them. */
   readingProgram: string
   log: (text: string) => void
@@ -50,6 +53,7 @@ export class Relay implements LinkListener {
   readonly signInLimits: SignInLimits
   readonly messages: MessageBox
   readonly calendars: Calendars
+  readonly customers: Customers
   company!: CompanyKeeper
   private readonly notices: Notices
   private written: Position | undefined
@@ -61,6 +65,7 @@ export class Relay implements LinkListener {
       company: () => this.company.current, now: () => this.wallNow, allowed: config.calendarOrigins,
     })
     this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())
+    this.customers = new Customers(config.customerSystem)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
     for (const channel of ['dealt_with', 'key_pages', 'contacts']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.

@@ -53,6 +53,8 @@ export const upkeep = object({
   database: boolean().required(),
   exchange: boolean().required(),
   journal: object({ behind: number().required(), spilledBytes: number().required() }).required(),
+  /** `name`: empty where there is none. Times are milliseconds since 1970. */
+  customers: object({ name: text, well: boolean().required(), lastSuccess: time.nullable(), lastProblem: text.nullable() }).required(),
   setAside: array(object({ epoch: text, seq: number().required(), at: time, reason: text, item: text })).required(),
 })
 export type Upkeep = InferType<typeof upkeep>

@@ -1,4 +1,7 @@
-import { alone, expect, name, ribbon, test } from './stage'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { test as base } from '@playwright/test'
+import { alone, buildStage, expect, name, ribbon, test } from './stage'
 
 test('a caller is written down by keyboard alone, is known at once, is not written down twice; who must be read first is', async ({ console, stage }) => {
   const { cast } = stage
@@ -101,4 +104,45 @@ own('where a call ended is learned at once, and the next is passed on there with
   await expect(ribbon(console, 'Passed on', `rings at ${clerk.name}`)).toContainText('Learned Caller')
   await expect.poll(() => cast.state.calls.get(second)?.connections.some(({ device, state }) => device === clerk.id && state === 'alerting')).toBe(true)
   await cast.clearTheStage()
+})
+
+base('the customer system\'s word stands on the card while it rings; one that is slow or down holds no call up, and says so', async ({ browser }) => {
+  let slow = false
+  const system = createServer((request, response) => {
+    if (slow) return
+    const customer = {
+      name: 'Cormorant <b>Supplies</b>', reference: 'C-77', lines: [{ label: 'Open question', text: 'Where is crate 9?' }], link: 'https://orders.example/C-77',
+    }
+    response.end(JSON.stringify({ customer: request.headers.authorization === 'Bearer told' && request.url?.endsWith('0977') ? customer : null }))
+  })
+  await new Promise<void>(resolve => system.listen(0, '127.0.0.1', resolve))
+  const address = `http://127.0.0.1:${(system.address() as AddressInfo).port}/customers`
+  const { stage, strike } = await buildStage({ serverEnv: { NUXT_CUSTOMER_ADDRESS: address, NUXT_CUSTOMER_NAME: 'Orders', NUXT_CUSTOMER_TOKEN: 'told' } })
+  try {
+    const console = await stage.open(browser, 'ines')
+    const first = await stage.cast.ring(null, { from: '+447700900977' })
+    const word = console.getByRole('region', { name: 'From Orders' })
+    await expect(word).toContainText('Orders: Cormorant <b>Supplies</b> C-77')
+    await expect(word).toContainText('Where is crate 9?')
+    await expect(word.getByRole('link', { name: 'Open C-77 there' })).toHaveAttribute('rel', 'noopener noreferrer')
+    await stage.cast.hangUp(first)
+
+    slow = true
+    await stage.cast.ring('Patient Caller')
+    await ribbon(console, 'Arriving', 'Patient Caller').waitFor()
+    await console.keyboard.press('Enter')
+    await expect(ribbon(console, 'In hand', 'Patient Caller')).toContainText('talking')
+    await expect(console.getByText('Orders did not answer in time.')).toBeVisible()
+    const admin = await stage.open(browser, 'admin')
+    await admin.goto('/upkeep')
+    await expect(admin.getByText(/Orders did not answer in time\. It has answered last at/)).toBeVisible()
+    slow = false
+    await admin.getByRole('button', { name: 'Ask Orders now' }).click()
+    await expect(admin.getByText(/^has answered last at/)).toBeVisible()
+  }
+  finally {
+    await strike()
+    system.closeAllConnections()
+    system.close()
+  }
 })

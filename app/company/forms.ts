@@ -1,5 +1,5 @@
 import type { Part } from '~~/core/company/changes'
-import { type Company, distributions, pageRanks, pagingRights, ringings, type Settings } from '~~/core/company/company'
+import { type Company, distributions, pageRanks, pagingRights, ringings } from '~~/core/company/company'
 import { lookUp } from '~~/core/company/lookups'
 
 /** How each part of the company is shown and filled in. */
@@ -168,7 +168,7 @@ export const settingsFields: readonly FormField[] = [
   seconds('pageSilence', 'A silent page closes after, seconds'), seconds('pageWait', 'A page waits for loudspeakers, seconds'),
   choice('pageOverDoNotDisturb', 'Pages over do not disturb, from', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
   texts('pauseReasons', 'Why members of a queue pause'),
-] satisfies { at: keyof Settings & string, label: string, kind: FieldKind }[]
+]
 
 /** What a thing of the company is called. */
 export function titleOf(company: Company, part: Part, id: string): string {

@@ -28,6 +28,7 @@ const server = vi.fn<(url: string, options?: { method?: string, body?: Record<st
 const nothingKnown: Record<string, object> = {
   '/api/contacts': { latest: 0, changed: [], removed: [] }, '/api/callers': { place: '', kind: '', likely: [], missed: 0, messages: [] },
   '/api/whereabouts': { engagements: [], turns: [], occupants: [] }, '/api/notes': [], '/api/messages/waiting': [],
+  '/api/customers': { source: '', problem: null, customer: null },
 }
 vi.stubGlobal('$fetch', (...asked: Parameters<typeof server>) => {
   const [url, options] = asked

@@ -98,7 +98,7 @@ const options = computed(() => {
   <el-select
     v-else-if="field.kind === 'choice'"
     :id="id"
-    v-model="value"
+    v-model="value as string"
     :aria-label="field.label"
   >
     <el-option

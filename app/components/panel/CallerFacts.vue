@@ -4,6 +4,7 @@ import type { Call } from '~~/core/calls/model'
 import { outsideParty } from '~~/core/console/console'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useContacts } from '~/stores/contacts'
+import { useCustomers } from '~/stores/customers'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
@@ -11,6 +12,7 @@ import { useDirectory } from '~/stores/directory'
 /** Who calls, as far as anybody knows: before answering, and as long as the call lasts. */
 const props = defineProps<{ call: Call }>()
 const contacts = useContacts()
+const customers = useCustomers()
 const desk = useDesk()
 const dialogs = useDialogs()
 const directory = useDirectory()
@@ -20,6 +22,9 @@ const number = computed(() => party.value?.number ?? null)
 const contact = computed(() => contacts.of(number.value))
 const company = computed(() => contact.value && contacts.companyOf(contact.value))
 const card = computed(() => contacts.cardOf(props.call))
+const said = computed(() => customers.of(props.call.id, number.value))
+const customer = computed(() => said.value?.customer)
+const lines = computed(() => (customer.value?.lines ?? []).map(({ label, text }) => ({ what: label, is: text })))
 const facts = computed(() => {
   const saysName = party.value?.name && party.value.name !== contact.value?.name ? party.value.name : ''
   return [
@@ -70,6 +75,26 @@ function save(): void {
         {{ item }}
       </li>
     </ul>
+    <section
+      v-if="customer"
+      :aria-label="`From ${said?.source}`"
+      class="customer"
+    >
+      <h3>{{ said?.source }}: {{ customer.name }} <span class="reference">{{ customer.reference }}</span></h3>
+      <FactList :facts="lines" />
+      <a
+        v-if="customer.link"
+        :href="customer.link"
+        target="_blank"
+        rel="noopener noreferrer"
+      >Open {{ customer.reference || customer.name }} there</a>
+    </section>
+    <p
+      v-else-if="said?.problem"
+      class="problem"
+    >
+      {{ said.problem }}
+    </p>
     <p
       v-if="contacts.sees && (number || contact)"
       class="save"
@@ -106,6 +131,16 @@ function save(): void {
   padding-top: var(--space-2);
   font-weight: 600;
   overflow-wrap: anywhere;
+}
+
+.customer a {
+  color: inherit;
+}
+
+.reference,
+.problem {
+  color: var(--ink-soft);
+  font-weight: 500;
 }
 
 .save {

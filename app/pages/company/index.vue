@@ -35,6 +35,8 @@ const found = computed(() => {
 const shown = computed(() => found.value.slice(0, most.value))
 const fields = computed<readonly FormField[]>(() => part.value === 'settings' ? settingsFields : partForms[part.value].fields)
 
+/** What takes the whole width of the form. */
+const large = new Set<FormField['kind']>(['long', 'many', 'texts', 'week', 'holidays'])
 /** What is being changed, as it is on the screen, and as it was when it was opened: what somebody else changes meanwhile is not written over. */
 const form = ref<Record<string, unknown> | null>(null)
 const seen = ref<CompanyChange | null>(null)
@@ -188,7 +190,7 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
     >
       {{ done }}
     </p>
-    <div class="panes">
+    <div class="panes wide-form">
       <div class="list">
         <RecordsTable
           v-if="part !== 'settings'"
@@ -242,30 +244,33 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
           >
             It has been removed meanwhile.
           </p>
-          <el-form-item
-            v-for="field in fields"
-            :key="`${part} ${chosenId} ${field.at}`"
-            :label="field.kind === 'check' ? '' : field.label"
-            :for="`field-${field.at}`"
-          >
-            <CompanyField
-              :id="`field-${field.at}`"
-              :field="field"
-              :company="company"
-              :model-value="valueAt(field.at)"
-              @update:model-value="setAt(field.at, $event)"
-            />
-          </el-form-item>
-          <el-form-item
-            v-if="part === 'people' && isNew"
-            label="Extension; empty: no telephone"
-            for="field-extension"
-          >
-            <el-input
-              id="field-extension"
-              v-model="extension"
-            />
-          </el-form-item>
+          <div class="fields">
+            <el-form-item
+              v-for="field in fields"
+              :key="`${part} ${chosenId} ${field.at}`"
+              :class="{ whole: large.has(field.kind) }"
+              :label="field.kind === 'check' ? '' : field.label"
+              :for="`field-${field.at}`"
+            >
+              <CompanyField
+                :id="`field-${field.at}`"
+                :field="field"
+                :company="company"
+                :model-value="valueAt(field.at)"
+                @update:model-value="setAt(field.at, $event)"
+              />
+            </el-form-item>
+            <el-form-item
+              v-if="part === 'people' && isNew"
+              label="Extension; empty: no telephone"
+              for="field-extension"
+            >
+              <el-input
+                id="field-extension"
+                v-model="extension"
+              />
+            </el-form-item>
+          </div>
           <FailureNote :text="failure" />
           <p class="acts">
             <el-button
@@ -334,15 +339,45 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
   margin: 0;
 }
 
+.panes.wide-form {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 38rem);
+}
+
+.fields {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0 var(--space-4);
+  padding-top: var(--space-4);
+}
+
+.fields .whole {
+  grid-column: 1 / 3;
+}
+
 .details .el-form-item {
   margin-bottom: var(--space-4);
 }
 
+@media (max-width: 60rem) {
+  .panes.wide-form,
+  .fields {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .fields .whole {
+    grid-column: auto;
+  }
+}
+
 .acts {
+  position: sticky;
+  bottom: 0;
+  z-index: 1;
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-3);
   padding-block: var(--space-3);
+  background: var(--sheet);
 }
 
 .more {
