@@ -75,11 +75,17 @@ for (const theme of ['Light', 'Dark'] as const) {
     await expect(console.getByRole('dialog', { name: 'Close the Freight queue' })).toBeHidden()
     await stage.cast.ask({ service: 'blockNumber', device: 't2101', number: '07700 900997', reason: 'shouts' })
     await stage.cast.ask({ service: 'makeCall', device: 't2101', number: 't2150' })
-    for (const page of ['Who is where', 'Parkings', 'Blocked', 'Outside', 'Messages', 'Handset']) {
+    for (const page of ['Who is where', 'Contacts', 'Parkings', 'Blocked', 'Outside', 'Messages', 'Handset']) {
       await console.getByRole('link', { name: page }).click()
       await expect(console.getByRole('heading', { level: 1, name: page })).toBeVisible()
       await expectNoFindings(console, page)
     }
+    await console.getByRole('link', { name: 'Contacts' }).click()
+    await console.getByRole('button', { name: 'Bring in…' }).click()
+    const file = { name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from('name,work\nNell,020 7946 0100\n,1\n') }
+    await console.getByLabel(/A file of vCards/).setInputFiles(file)
+    await expect(console.getByRole('heading', { name: '1 new contact, 0 changed' })).toBeVisible()
+    await expectNoFindings(console, 'import')
     await console.getByRole('link', { name: 'Ines Quillfeather' }).click()
     await expect(console.getByRole('listitem').filter({ hasText: 'this one' })).toBeVisible()
     await expectNoFindings(console, 'account')
@@ -98,6 +104,20 @@ test('axe finds nothing on the pages of an administrator', async ({ browser, sta
   await expect(page.getByRole('dialog', { name: 'Calendar of Engineering on call' }).getByText('None is known yet.')).toBeVisible()
   await expectNoFindings(page, 'roster')
   await page.keyboard.press('Escape')
+  await page.getByRole('link', { name: 'Company' }).click()
+  for (const part of ['People', 'Groups and queues', 'Opening hours', 'Lines']) {
+    await page.getByRole('combobox', { name: 'Which part' }).press('Enter')
+    await page.getByRole('option', { name: part, exact: true }).click()
+    await page.getByRole('row').nth(1).getByRole('button').click()
+    await expect(page.getByRole('button', { name: 'Save' })).toBeVisible()
+    await expectNoFindings(page, `company, ${part}`)
+  }
+  for (const where of ['What was changed', 'Company file']) {
+    await page.getByRole('button', { name: where }).click()
+    await expect(page.getByRole('heading', { level: 1, name: where })).toBeVisible()
+    await expectNoFindings(page, where)
+    await page.getByRole('button', { name: 'Back to the company' }).click()
+  }
   await page.getByRole('link', { name: 'Upkeep' }).click()
   await expect(page.getByText('is up to date')).toBeVisible()
   await expectNoFindings(page, 'upkeep')

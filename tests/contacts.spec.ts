@@ -130,8 +130,8 @@ base('the customer system\'s word stands on the card while it rings; one that is
     slow = true
     await stage.cast.ring('Patient Caller')
     await ribbon(console, 'Arriving', 'Patient Caller').waitFor()
-    await console.keyboard.press('Enter')
-    await expect(ribbon(console, 'In hand', 'Patient Caller')).toContainText('talking')
+    await console.getByRole('button', { name: /^Answer Patient Caller/ }).first().click()
+    await ribbon(console, 'In hand', 'Patient Caller').waitFor()
     await expect(console.getByText('Orders did not answer in time.')).toBeVisible()
     const admin = await stage.open(browser, 'admin')
     await admin.goto('/upkeep')

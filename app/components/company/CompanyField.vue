@@ -131,6 +131,11 @@ const options = computed(() => {
 </template>
 
 <style scoped>
+.el-select :deep(.el-tag__close) {
+  width: 24px;
+  height: 24px;
+}
+
 .unread {
   color: var(--alarm);
   line-height: 1.3;

@@ -153,19 +153,19 @@ h3 {
   border-bottom-width: 1px;
 }
 
-.free,
-.site {
+.plate .free,
+.plate .site {
   color: var(--ink-faint);
   font: 500 0.9em var(--font-text);
 }
 
-.site {
+.plate .site {
   display: none;
   grid-column: 1 / 3;
 }
 
-.windows .site,
-.rooms .site {
+.windows .plate .site,
+.rooms .plate .site {
   display: block;
 }
 
