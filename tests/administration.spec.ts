@@ -32,13 +32,15 @@ test('somebody joins with an extension and can be called at once; is renamed; le
   await console.keyboard.press('Enter')
   await expect(ribbon(console, 'In hand', 'Zephyrine Quist')).toBeVisible()
   const telephone = () => Object.values(own.cast.state.company.telephones).find(({ number }) => number === '2988')
-  await own.cast.answer(telephone()!.id, await own.cast.ringingAt(telephone()!.id))
+  const rings = await own.cast.ringingAt(telephone()!.id)
 
-  // While they talk they are renamed, and leave: the call goes on.
+  // While they are called they are renamed; while they talk they leave: the call goes on.
   await page.getByLabel('Filter by name or number').fill('quist')
   await page.getByRole('button', { name: 'Zephyrine Quist' }).click()
   await said(page).getByLabel('Last name', { exact: true }).fill('Quistgaard')
   await said(page).getByRole('button', { name: 'Save' }).click()
+  await expect(ribbon(console, 'In hand', 'Zephyrine Quistgaard')).toBeVisible()
+  await own.cast.answer(telephone()!.id, rings)
   await expect(ribbon(console, 'In hand', 'Zephyrine Quistgaard')).toContainText('talking')
   await page.getByRole('button', { name: 'Zephyrine Quistgaard' }).click()
   await said(page).getByRole('button', { name: 'Remove…' }).click()
