@@ -4,7 +4,7 @@ import { company, companyChange } from '../core/company/schema'
 
 /** Changes of the company by administrators: all of an edit is carried out, or nothing of it. */
 
-const mostAtOnce = 500
+const mostAtOnce = 5_000
 
 /** `seen`: the same things as they were when they were changed, in the same order; null where there was none. */
 export const companyEdit = object({

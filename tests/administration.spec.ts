@@ -146,3 +146,46 @@ test('the company goes out as a file, and another one comes in, whole or not at 
   await expect(page.getByText('Undone.')).toBeVisible()
   await expect.poll(() => JSON.stringify(own.cast.state.company.slots)).toBe(before)
 })
+
+test('public holidays are read in from a calendar beside the week; lines that mean nothing are said', async ({ own, browser }) => {
+  const page = await administrator(own, browser)
+  await part(page, 'Opening hours')
+  await page.getByRole('row').nth(1).getByRole('button').click()
+  const year = new Date().getUTCFullYear() + 1
+  const event = (date: string, name: string) => ['BEGIN:VEVENT', `UID:${date}`, `DTSTART;VALUE=DATE:${year}${date}`, `SUMMARY:${name}`, 'END:VEVENT']
+  const calendar = ['BEGIN:VCALENDAR', 'VERSION:2.0', 'PRODID:-//x//x//EN', ...event('0106', 'Lantern Day'), ...event('0504', 'Regatta'), 'END:VCALENDAR', '']
+  const choose = (text: string) => said(page).getByLabel(/Read in public holidays/)
+    .setInputFiles({ name: 'h.ics', mimeType: 'text/calendar', buffer: Buffer.from(text) })
+  await choose('no calendar')
+  await expect(said(page).getByRole('alert')).toBeVisible()
+  await choose(calendar.join('\r\n'))
+  await expect(said(page).getByLabel('Closed on')).toHaveValue(new RegExp(`${year}-01-06 Lantern Day\\n${year}-05-04 Regatta`))
+  await said(page).getByLabel('Week', { exact: true }).fill('Mon 9:00-17:00\nsometimes')
+  await expect(said(page).getByText('Not understood, and not kept: sometimes')).toBeVisible()
+  await said(page).getByLabel('Week', { exact: true }).fill('Mon 9:00-17:00')
+  await said(page).getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('Changed, everywhere.')).toBeVisible()
+  const days = () => Object.values(own.cast.state.company.hours).flatMap(({ holidays }) => holidays.map(({ name }) => name))
+  await expect.poll(days).toEqual(expect.arrayContaining(['Lantern Day', 'Regatta']))
+})
+
+test('people are brought in from a table, seen before, and undone as one', async ({ own, browser }) => {
+  const page = await administrator(own, browser)
+  await page.getByRole('button', { name: 'From a file…' }).click()
+  const { departments, people } = own.cast.state.company
+  const [department] = Object.values(departments)
+  const rows = [`Ottilie;Marrable;${department!.name};2981`, `Per;Marrable;${department!.name};2105`, 'Nobody;Anywhere;Attic;2982']
+  const text = ['first;last;department;extension', ...rows].join('\n')
+  await page.getByLabel(/A CSV file whose first row/).setInputFiles({ name: 'joins.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await expect(page.getByText('joins.csv: 1 new, 1 changed, 0 unchanged, 1 refused.')).toBeVisible()
+  await expect(page.getByRole('row').filter({ hasText: 'Nobody Anywhere' })).toContainText('Attic: there is no such department.')
+  await page.getByRole('button', { name: 'Bring them in' }).click()
+  await expect(page.getByText('1 new and 1 changed.')).toBeVisible()
+  const named = () => Object.values(own.cast.state.company.people).filter(({ last }) => last === 'Marrable').map(({ first }) => first).sort()
+  await expect.poll(named).toEqual(['Ottilie', 'Per'])
+  await page.goto('/company/changes')
+  await page.getByRole('button', { name: /^Undo: / }).first().click()
+  await expect(page.getByText('Undone.')).toBeVisible()
+  await expect.poll(named).toEqual([])
+  expect(Object.keys(own.cast.state.company.people)).toHaveLength(Object.keys(people).length)
+})

@@ -65,6 +65,20 @@ describe('contacts', () => {
     expect(server.mock.calls.map(([, options]) => options?.query)).toEqual([{ since: 0 }, { since: 1 }])
   })
 
+  it('of one who was signed in are not those of who signs in next at the same browser', async () => {
+    server.mockResolvedValueOnce({ latest: 3, changed: [contact('own', 'My Own', '+442079460003', { private: true })], removed: [] })
+    server.mockResolvedValueOnce({ latest: 3, changed: [contact('all', 'For All', '+442079460004')], removed: ['own'] })
+    const session = useSession()
+    session.me = asRole('operator')
+    const contacts = useContacts()
+    await settled()
+    expect([...contacts.known.keys()]).toEqual(['own'])
+    session.me = { ...asRole('operator'), signIn: 'tomas' }
+    await settled()
+    expect([...contacts.known.keys()]).toEqual(['all'])
+    expect(server.mock.calls.map(([, options]) => options?.query)).toEqual([{ since: 0 }, { since: 0 }])
+  })
+
   it('are forgotten when somebody signs in who may not see them', async () => {
     server.mockResolvedValue({ latest: 1, changed: [contact('a', 'Secret', '+442079460001', { note: 'secret' })], removed: [] })
     const session = useSession()

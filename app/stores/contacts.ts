@@ -27,8 +27,9 @@ export const useContacts = defineStore('contacts', () => {
 
   async function load(): Promise<void> {
     const since = latest
+    const who = session.me?.signIn
     const changes = await $fetch<Changes>('/api/contacts', { query: { since } })
-    if (!sees.value || latest !== since || changes.latest === since) return
+    if (!sees.value || session.me?.signIn !== who || latest !== since || changes.latest === since) return
     const next = new Map(known.value)
     for (const contact of changes.changed) next.set(contact.id, contact)
     for (const id of changes.removed) next.delete(id)
@@ -38,9 +39,10 @@ export const useContacts = defineStore('contacts', () => {
 
   /** Asks for what has changed. */
   const refresh = useAsking(load)
-  watch([() => live.news, () => live.connected, sees], () => {
-    if (!sees.value) forget()
-    else if (live.connected) void refresh()
+  watch([() => live.news, () => live.connected, sees, () => session.me?.signIn], (_now, [, , , before]) => {
+    // What one's own contacts were is nothing for who signs in next.
+    if (!sees.value || session.me?.signIn !== before) forget()
+    if (sees.value && live.connected) void refresh()
   }, { immediate: true })
 
   /** Whoever signs in next at this browser may not be allowed to see it. */

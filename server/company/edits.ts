@@ -91,11 +91,14 @@ async function carryOut(tx: EntityManager, by: string, company: Company, changes
   const [fault] = faultsOf(changedCompany(company, company.version, changes))
   if (fault !== undefined) throw wrongInput('changes', `${fault} Nothing was changed.`)
   await writeChanges(tx, changes)
+  // What stands there now is what can be undone: a telephone, for example, has the name of whose it is.
+  tx.clear()
+  const after = await companyIn(tx)
   const edit = randomUUID()
   const json = (value: unknown) => value === null ? null : JSON.stringify(value)
   for (const change of changes) {
     await tx.execute('insert into company_change ("by", edit, part, thing, before, after) values (?, ?, ?, ?, ?::jsonb, ?::jsonb)', [
-      by, edit, change.part, 'id' in change ? change.id : '', json(thingOf(company, change).value), json(change.value),
+      by, edit, change.part, 'id' in change ? change.id : '', json(thingOf(company, change).value), json(thingOf(after, change).value),
     ])
   }
   return { edit, changes: changes.length }

@@ -2,10 +2,11 @@
 import { formatNumber } from '~~/core/numbers/dialled'
 import type { Company } from '~~/core/company/company'
 import { besideOf, type FormField, titleOf } from '~/company/forms'
+import { readHolidays } from '~/company/holidays'
 import { holidaysAsText, holidaysOf, weekAsText, weekOf } from '~/company/hours'
 
 /** One field of a thing of the company, by its kind. */
-const props = defineProps<{ field: FormField, company: Company, id: string }>()
+const props = defineProps<{ field: FormField, company: Company, id: string, zone: string }>()
 const value = defineModel<unknown>({ required: true })
 
 const words: Record<string, string> = {
@@ -40,6 +41,23 @@ const unread = computed(() => {
   const means = (line: string) => props.field.kind === 'week' ? weekOf(line).length > 0 : holidaysOf(line).length > 0
   return props.field.kind === 'texts' ? [] : textsIn(lines.value).filter(line => !means(line))
 })
+const fault = ref('')
+/** Holidays of a file stand beside those that are there; a day has one name. */
+async function addHolidays(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const [file] = input.files ?? []
+  fault.value = ''
+  if (!file) return
+  try {
+    const all = [...holidaysOf(lines.value), ...await readHolidays(file, props.zone)]
+    const days = [...new Map(all.map(holiday => [holiday.date, holiday])).values()].sort((a, b) => a.date < b.date ? -1 : 1)
+    read(holidaysAsText(days))
+  }
+  catch (error) {
+    fault.value = sentenceOf(error)
+  }
+  input.value = ''
+}
 const hints: Partial<Record<FormField['kind'], string>> = {
   texts: 'One to a line.', week: 'A day to a line: Mon 8:00-12:00 13:00-18:00. Days that are not named are closed.',
   holidays: 'One to a line: 2026-12-25 Christmas Day.',
@@ -89,6 +107,23 @@ const options = computed(() => {
       :id="`${id}-hint`"
       class="hint"
     >{{ hints[field.kind] }}</span>
+    <template v-if="field.kind === 'holidays'">
+      <label
+        class="hint"
+        :for="`${id}-file`"
+      >Read in public holidays from an iCalendar file:</label>
+      <input
+        :id="`${id}-file`"
+        type="file"
+        accept=".ics,text/calendar"
+        @change="addHolidays"
+      >
+      <span
+        v-if="fault"
+        class="unread"
+        role="alert"
+      >{{ fault }}</span>
+    </template>
     <span
       v-if="unread.length"
       class="unread"

@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="Row extends object">
-/** Records, one to a row: the slot holds the cells of one. While there is none, a sentence says what will stand here. */
-defineProps<{
+/** Records, one to a row: the slot holds the cells of one. While there is none, a sentence says what will stand here. Of very many the first are shown. */
+const props = defineProps<{
   /** What stands over each column; what begins with "-" is for screen readers alone. */
   columns: readonly string[]
   rows: readonly Row[]
@@ -9,6 +9,9 @@ defineProps<{
   empty: string | null
   classOf?: (row: Row) => string | undefined
 }>()
+const step = 100
+const most = ref(step)
+const shown = computed(() => props.rows.slice(0, most.value))
 </script>
 
 <template>
@@ -29,13 +32,26 @@ defineProps<{
     </thead>
     <tbody>
       <tr
-        v-for="row in rows"
+        v-for="row in shown"
         :key="keyOf(row)"
         :class="classOf?.(row)"
       >
         <slot :row="row" />
       </tr>
     </tbody>
+    <tfoot v-if="rows.length > shown.length">
+      <tr>
+        <td :colspan="columns.length">
+          {{ shown.length }} of {{ rows.length }}
+          <el-button
+            size="small"
+            @click="most += step"
+          >
+            More
+          </el-button>
+        </td>
+      </tr>
+    </tfoot>
   </table>
   <p
     v-else-if="empty"

@@ -18,8 +18,6 @@ const part = ref<Chosen>('people')
 const chosenId = ref<string | null>(null)
 const text = ref('')
 const done = ref('')
-const step = 100
-const most = ref(step)
 
 const all = computed(() => {
   const { value: now } = company
@@ -32,7 +30,6 @@ const found = computed(() => {
   const wanted = fold(text.value.trim())
   return wanted === '' ? all.value : all.value.filter(({ name, beside }) => fold(`${name} ${beside}`).includes(wanted))
 })
-const shown = computed(() => found.value.slice(0, most.value))
 const fields = computed<readonly FormField[]>(() => part.value === 'settings' ? settingsFields : partForms[part.value].fields)
 
 /** What takes the whole width of the form. */
@@ -83,7 +80,6 @@ watch(part, () => {
   text.value = ''
   open(null)
 })
-watch([part, text], () => most.value = step)
 watch(() => company.value === undefined, () => open(chosenId.value))
 
 const valueAt = (at: string) => at.split('.').reduce<unknown>((thing, name) => (thing as Record<string, unknown> | undefined)?.[name], form.value)
@@ -176,6 +172,12 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
       >
         Change the settings…
       </el-button>
+      <el-button
+        v-if="part === 'people'"
+        @click="navigateTo('/company/people')"
+      >
+        From a file…
+      </el-button>
       <el-button @click="navigateTo('/company/changes')">
         What was changed
       </el-button>
@@ -195,7 +197,7 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
         <RecordsTable
           v-if="part !== 'settings'"
           :columns="['Name', '-Beside it']"
-          :rows="shown"
+          :rows="found"
           :key-of="row => row.id"
           :empty="company ? 'Nothing like that.' : null"
           :class-of="row => row.id === chosenId ? 'chosen' : undefined"
@@ -214,18 +216,6 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
             <td>{{ row.beside }}</td>
           </template>
         </RecordsTable>
-        <p
-          v-if="found.length > shown.length"
-          class="more"
-        >
-          {{ shown.length }} of {{ found.length }}
-          <el-button
-            size="small"
-            @click="most += step"
-          >
-            More
-          </el-button>
-        </p>
       </div>
       <aside
         class="details"
@@ -256,6 +246,7 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
                 :id="`field-${field.at}`"
                 :field="field"
                 :company="company"
+                :zone="String(form.zone ?? company.settings.zone)"
                 :model-value="valueAt(field.at)"
                 @update:model-value="setAt(field.at, $event)"
               />
@@ -378,10 +369,5 @@ const isGone = computed(() => part.value !== 'settings' && chosenId.value !== nu
   gap: var(--space-3);
   padding-block: var(--space-3);
   background: var(--sheet);
-}
-
-.more {
-  padding: var(--space-4);
-  text-align: center;
 }
 </style>

@@ -9,11 +9,7 @@ useHead({ title: 'Bring in contacts · Estafette' })
 /** Contacts from a file: what it holds is seen before anything is changed. */
 const bringing = useContactImport()
 const shownOf = ref<'all' | 'new' | 'changed' | 'unchanged' | 'refused'>('all')
-const step = 100
-const most = ref(step)
-watch([shownOf, () => bringing.file], () => most.value = step)
 const rows = computed(() => bringing.rows.filter(({ verdict }) => shownOf.value === 'all' || verdict === shownOf.value))
-const shown = computed(() => rows.value.slice(0, most.value))
 const busy = computed(() => bringing.doing !== 'nothing')
 /** The first few of many. */
 const fewOf = (all: readonly string[], few: number) => all.slice(0, few).join(', ') + (all.length > few ? ` and ${all.length - few} more` : '')
@@ -148,7 +144,7 @@ onMounted(bringing.remember)
           </el-radio-group>
           <RecordsTable
             :columns="['At', 'Name', 'Company', 'Numbers', 'What becomes of it']"
-            :rows="shown"
+            :rows="rows"
             :key-of="row => String(row.at)"
             empty="None."
           >
@@ -166,18 +162,6 @@ onMounted(bringing.remember)
               </td>
             </template>
           </RecordsTable>
-          <p
-            v-if="rows.length > shown.length"
-            class="more"
-          >
-            {{ shown.length }} of {{ rows.length }}
-            <el-button
-              size="small"
-              @click="most += step"
-            >
-              More
-            </el-button>
-          </p>
         </template>
       </div>
       <aside
@@ -354,10 +338,5 @@ onMounted(bringing.remember)
   justify-content: space-between;
   padding: var(--space-2) 0;
   border-bottom: var(--line);
-}
-
-.more {
-  padding: var(--space-4);
-  text-align: center;
 }
 </style>

@@ -15,9 +15,6 @@ const dialogs = useDialogs()
 const text = ref('')
 const whose = ref<'all' | 'shared' | 'own'>('all')
 const category = ref('')
-const step = 100
-const most = ref(step)
-watch([text, whose, category], () => most.value = step)
 
 const matches = (contact: Contact, wanted: string, digits: string) =>
   fold(`${contact.name} ${contacts.companyOf(contact)?.name ?? ''} ${contact.category}`).includes(wanted)
@@ -30,7 +27,6 @@ const found = computed(() => {
     .filter(contact => wanted === '' || matches(contact, wanted, digits))
     .sort((a, b) => a.name.localeCompare(b.name))
 })
-const shown = computed(() => found.value.slice(0, most.value))
 const chosenId = ref<string | null>(null)
 const chosen = computed(() => contacts.known.get(chosenId.value ?? '') ?? found.value[0] ?? null)
 const numbersOf = ({ numbers }: Contact) => numbers.slice(0, 2).map(({ number }) => formatNumber(number)).join(', ')
@@ -101,7 +97,7 @@ const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
       <div class="list">
         <RecordsTable
           :columns="['Name', 'Company', 'Numbers', 'Category', 'Seen by']"
-          :rows="shown"
+          :rows="found"
           :key-of="row => row.id"
           :empty="empty"
           :class-of="row => row.id === chosen?.id ? 'chosen' : undefined"
@@ -125,18 +121,6 @@ const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
             <td>{{ row.private ? 'me' : 'all' }}</td>
           </template>
         </RecordsTable>
-        <p
-          v-if="found.length > shown.length"
-          class="more"
-        >
-          {{ shown.length }} of {{ found.length }}
-          <el-button
-            size="small"
-            @click="most += step"
-          >
-            More
-          </el-button>
-        </p>
       </div>
       <ContactDetails
         v-if="chosen"
@@ -172,10 +156,5 @@ const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
 
 .numbers {
   font-variant-numeric: tabular-nums;
-}
-
-.more {
-  padding: var(--space-4);
-  text-align: center;
 }
 </style>
