@@ -73,7 +73,7 @@ describe('contacts', () => {
     const contacts = useContacts()
     await settled()
     expect([...contacts.known.keys()]).toEqual(['own'])
-    session.me = { ...asRole('operator'), signIn: 'tomas' }
+    session.me = { ...asRole('operator')!, signIn: 'tomas' }
     await settled()
     expect([...contacts.known.keys()]).toEqual(['all'])
     expect(server.mock.calls.map(([, options]) => options?.query)).toEqual([{ since: 0 }, { since: 0 }])
