@@ -4,7 +4,7 @@ import { defineEndpoint } from '../../endpoints/define'
 
 export default defineEndpoint({
   summary: 'The shape of a company file, as JSON Schema',
-  mayAsk: 'everybody',
+  mayAsk: 'signedIn',
   also: { 200: 'The schema.' },
 }, ({ event }) => {
   setResponseHeader(event, 'content-type', 'application/schema+json')
