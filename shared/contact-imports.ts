@@ -65,7 +65,7 @@ export const contactImports = array(contactImport).required()
 export type ContactImport = InferType<typeof contactImport>
 
 /** Contacts that are as they were before again, and those that somebody has changed since and which stay as they are. */
-export const importUndone = object({ undone: number().required(), left: array(string().defined()).required() })
+export const importUndone = object({ undone: number().required(), left: array(string().defined()).required(), more: boolean().required() })
 export type ImportUndone = InferType<typeof importUndone>
 
 export const exportFormats = ['vcard3', 'vcard4', 'csv'] as const

@@ -103,7 +103,14 @@ export const useContactImport = defineStore('contact-import', () => {
 
   async function undo(id: string): Promise<void> {
     await during('undoing', async () => {
-      undone.value = await $fetch<ImportUndone>(`/api/contacts/imports/${id}/undo`, { method: 'POST', body: {} })
+      const all: ImportUndone = { undone: 0, left: [], more: true }
+      while (all.more) {
+        const part = await $fetch<ImportUndone>(`/api/contacts/imports/${id}/undo`, { method: 'POST', body: {} })
+        all.undone += part.undone
+        all.left = [...new Set([...all.left, ...part.left])]
+        all.more = part.more
+      }
+      undone.value = all
       if (current.value?.id === id) forget()
     })
     await contacts.refresh()

@@ -66,7 +66,7 @@ export async function carryOut(em: EntityManager, by: string, id: string, from: 
   })
 }
 
-/** Everything that an import has done is as it was before, but for what somebody has changed since. */
+/** What an import has done last is as it was before, but for what somebody has changed since; the rest with the next question. */
 export async function undoImport(em: EntityManager, by: string, mayUndoOthers: boolean, id: string): Promise<ImportUndone> {
   return em.transactional(async (tx) => {
     const change = await nextChange(tx)
@@ -75,17 +75,20 @@ export async function undoImport(em: EntityManager, by: string, mayUndoOthers: b
     )
     if (!found || (found.by !== by && (found.owner !== null || !mayUndoOthers)))
       throw createError({ statusCode: 404, message: 'There is no such import of yours.' })
-    if (found.undone_at) throw createError({ statusCode: 409, message: 'That has been undone already. Nothing was changed.' })
-    await tx.execute('update contact_import set undone_at = now() where id = ?', [id])
-    const rows = await tx.execute<{ contact: string, before: Known | null, version: number, now: number, kind: string, name: string }[]>(
-      `select r.contact, r.before, r.version, c.version as now, c.kind, c.name from contact_import_row r join contact c on c.id = r.contact and not c.removed
-      where r.import = ? order by r.position desc, r.verdict = 'company'`,
+    await tx.execute('update contact_import set undone_at = coalesce(undone_at, now()) where id = ?', [id])
+    const rows = await tx.execute<ToUndo[]>(
+      `select r.position, r.verdict, r.contact, r.before, r.version, c.version as now, c.kind, c.name, c.removed
+      from contact_import_row r join contact c on c.id = r.contact
+      where r.import = ? order by r.position desc, r.verdict = 'company' limit ${undoneAtOnce}`,
       [id],
     )
-    const answer: ImportUndone = { undone: 0, left: [] }
+    if (rows.length === 0 && found.undone_at) throw createError({ statusCode: 409, message: 'That has been undone already. Nothing was changed.' })
+    const answer: ImportUndone = { undone: 0, left: [], more: rows.length === undoneAtOnce }
     /** Of those that the file names more than once: the version to which they are undone so far. */
     const reached = new Map<string, number>()
-    for (const { contact, before, version, now, kind, name } of rows) {
+    for (const { position, verdict, contact, before, version, now, kind, name, removed } of rows) {
+      await tx.execute('update contact_import_row set contact = null where import = ? and position = ? and verdict = ?', [id, position, verdict])
+      if (removed) continue
       if ((reached.get(contact) ?? now) !== version || (before === null && kind === 'company' && await hasPeople(tx, contact))) {
         answer.left.push(name)
         continue
@@ -96,8 +99,8 @@ export async function undoImport(em: EntityManager, by: string, mayUndoOthers: b
         await originate(tx, contact, before)
         // It is as an earlier import has left it: that can be undone as well.
         await tx.execute(
-          'update contact_import_row set version = (select version from contact where id = ?) where contact = ? and version = ? and import <> ?',
-          [contact, contact, before.version, id],
+          'update contact_import_row set version = (select version from contact where id = ?) where contact = ? and version = ?',
+          [contact, contact, before.version],
         )
       }
       reached.set(contact, before?.version ?? 0)
@@ -106,6 +109,21 @@ export async function undoImport(em: EntityManager, by: string, mayUndoOthers: b
     answer.left = [...new Set(answer.left)]
     return answer
   })
+}
+
+/** Rows that are undone in one transaction. */
+const undoneAtOnce = 200
+
+interface ToUndo {
+  position: number
+  verdict: string
+  contact: string
+  before: Known | null
+  version: number
+  now: number
+  kind: string
+  name: string
+  removed: boolean
 }
 
 async function hasPeople(tx: EntityManager, company: string): Promise<boolean> {
@@ -121,7 +139,8 @@ export async function importsFor(em: EntityManager, who: string): Promise<Contac
   return em.execute<ContactImport[]>(
     `select i.id, i.file, coalesce(a.name, i."by") as "by", (extract(epoch from i.at) * 1000)::float8 as at, i.owner is not null as "private",
       (select count(*)::int from contact_import_row r where r.import = i.id and r.verdict in ('new', 'company')) as added,
-      (select count(*)::int from contact_import_row r where r.import = i.id and r.verdict = 'changed') as changed, i.undone_at is not null as undone
+      (select count(*)::int from contact_import_row r where r.import = i.id and r.verdict = 'changed') as changed,
+      i.undone_at is not null and not exists (select 1 from contact_import_row r where r.import = i.id and r.contact is not null) as undone
     from contact_import i left join account a on a.sign_in = i."by" where i.owner is null or i.owner = ? order by i.at desc, i.id limit 20`,
     [who],
   )

@@ -1,6 +1,6 @@
 import { companyFileAnswer, companyFileEdit } from '~~/shared/company-edits'
 import { replaceCompany } from '../../company/edits'
-import { fromDatabase } from '../../database/away'
+import { fromDatabase, muchAtOnce } from '../../database/away'
 import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 
@@ -9,4 +9,4 @@ export default defineEndpoint({
   mayAsk: ['administrator'],
   body: companyFileEdit,
   answer: companyFileAnswer,
-}, ({ person, body: { carryOut, file } }) => fromDatabase(() => replaceCompany(useRelay().orm.em.fork(), person.signIn, file.company, carryOut)))
+}, ({ person, body: { carryOut, file } }) => fromDatabase(() => replaceCompany(useRelay().orm.em.fork(), person.signIn, file.company, carryOut), muchAtOnce))

@@ -1,6 +1,6 @@
 import { companyEdit, companyEdited } from '~~/shared/company-edits'
 import { editCompany } from '../../company/edits'
-import { fromDatabase } from '../../database/away'
+import { fromDatabase, muchAtOnce } from '../../database/away'
 import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 
@@ -10,4 +10,4 @@ export default defineEndpoint({
   body: companyEdit,
   answer: companyEdited,
   also: { 409: 'Somebody else has changed one of these things since.' },
-}, ({ person, body: { seen, changes } }) => fromDatabase(() => editCompany(useRelay().orm.em.fork(), person.signIn, seen, changes)))
+}, ({ person, body: { seen, changes } }) => fromDatabase(() => editCompany(useRelay().orm.em.fork(), person.signIn, seen, changes), muchAtOnce))

@@ -1,7 +1,7 @@
 import { companyEdited } from '~~/shared/company-edits'
 import { withId } from '~~/shared/people'
 import { undoEdit } from '../../../../company/edits'
-import { fromDatabase } from '../../../../database/away'
+import { fromDatabase, muchAtOnce } from '../../../../database/away'
 import { defineEndpoint } from '../../../../endpoints/define'
 import { useRelay } from '../../../../relay'
 
@@ -11,4 +11,4 @@ export default defineEndpoint({
   params: withId,
   answer: companyEdited,
   also: { 404: 'There is no such change.', 409: 'One of its things has been changed since.' },
-}, ({ person, params: { id } }) => fromDatabase(() => undoEdit(useRelay().orm.em.fork(), person.signIn, id)))
+}, ({ person, params: { id } }) => fromDatabase(() => undoEdit(useRelay().orm.em.fork(), person.signIn, id), muchAtOnce))

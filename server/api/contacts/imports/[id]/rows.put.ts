@@ -1,7 +1,7 @@
 import { importPart, importVerdicts } from '~~/shared/contact-imports'
 import { withId } from '~~/shared/people'
 import { carryOut } from '../../../../contacts/imports'
-import { fromDatabase } from '../../../../database/away'
+import { fromDatabase, muchAtOnce } from '../../../../database/away'
 import { answering, defineEndpoint } from '../../../../endpoints/define'
 import { useRelay } from '../../../../relay'
 
@@ -12,4 +12,4 @@ export default defineEndpoint({
   body: importPart,
   answer: importVerdicts,
   also: { 404: 'There is no such import of one\'s own.', 409: 'It has been undone.' },
-}, ({ person, params: { id }, body }) => fromDatabase(() => carryOut(useRelay().orm.em.fork(), person.signIn, id, body.from, body.rows)))
+}, ({ person, params: { id }, body }) => fromDatabase(() => carryOut(useRelay().orm.em.fork(), person.signIn, id, body.from, body.rows), muchAtOnce))
