@@ -34,6 +34,11 @@ export function changedCompany(company: Company, version: number, changes: reado
   return next
 }
 
+/** Under which id the thing stands that a change is about; empty for the settings. */
+export function idOf(change: CompanyChange): string {
+  return change.part === 'settings' ? '' : change.id
+}
+
 /** The one thing that a change is about, as a configuration has it: null when it is not there. */
 export function thingOf(company: Company, change: CompanyChange): CompanyChange {
   return change.part === 'settings'

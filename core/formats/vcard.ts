@@ -72,12 +72,12 @@ export function contactOf(lines: readonly string[]): CardContact {
   const company = plainText(partsOf(all('ORG')[0]?.value ?? '', ';')[0]!, longest.name)
   const [last = '', first = '', middle = '', before = '', after = ''] = partsOf(all('N')[0]?.value ?? '', ';')
   const name = plainText(text('FN') || [before, first, middle, last, after].filter(Boolean).join(' '), longest.name) || company
-  const isCompany = company !== '' && (name === company || (/^org$/i.test(text('KIND'))))
+  const isCompany = /^org$/i.test(text('KIND')) || (company !== '' && name === company)
   return {
     uid: plainText(text('UID'), longest.uid) || null,
-    kind: /^org$/i.test(text('KIND')) || isCompany ? 'company' : company === '' ? 'individual' : 'person',
+    kind: isCompany ? 'company' : company === '' ? 'individual' : 'person',
     name,
-    company: company === '' || isCompany || /^org$/i.test(text('KIND')) ? null : company,
+    company: isCompany || company === '' ? null : company,
     category: plainText(partsOf(all('CATEGORIES')[0]?.value ?? '', ',')[0]!, longest.category),
     numbers: firstOfEach(all('TEL').flatMap(line => numberOf(line) ?? []), ({ number }) => number).slice(0, mostNumbers),
     addresses: firstOfEach(all('EMAIL').flatMap(line => addressOf(line) ?? []), one => one.toLowerCase()).slice(0, mostAddresses),

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { plainText } from '~~/core/calls/text'
-import { changedCompany, changesBetween, type CompanyChange, isSameThing, thingOf } from '~~/core/company/changes'
+import { changedCompany, changesBetween, type CompanyChange, idOf, isSameThing, thingOf } from '~~/core/company/changes'
 import { faultsOf } from '~~/core/company/check'
 import type { Company } from '~~/core/company/company'
 import type { CompanyFileAnswer, RecordedChange } from '~~/shared/company-edits'
@@ -49,7 +49,7 @@ export async function replaceCompany(em: EntityManager, by: string, given: Compa
     const answer: CompanyFileAnswer = {
       changes: changes.map((change) => {
         const before = thingOf(company, change).value
-        return { part: change.part, id: 'id' in change ? change.id : '', what: change.value === null ? 'removed' : before === null ? 'new' : 'changed' }
+        return { part: change.part, id: idOf(change), what: change.value === null ? 'removed' : before === null ? 'new' : 'changed' }
       }),
       faults: faultsOf(changedCompany(company, company.version, changes)), edit: null,
     }
@@ -98,7 +98,7 @@ async function carryOut(tx: EntityManager, by: string, company: Company, changes
   const json = (value: unknown) => value === null ? null : JSON.stringify(value)
   for (const change of changes) {
     await tx.execute('insert into company_change ("by", edit, part, thing, before, after) values (?, ?, ?, ?, ?::jsonb, ?::jsonb)', [
-      by, edit, change.part, 'id' in change ? change.id : '', json(thingOf(company, change).value), json(thingOf(after, change).value),
+      by, edit, change.part, idOf(change), json(thingOf(company, change).value), json(thingOf(after, change).value),
     ])
   }
   return { edit, changes: changes.length }
@@ -129,7 +129,7 @@ async function whoChanged(tx: EntityManager, change: CompanyChange): Promise<str
   const [last] = await tx.execute<{ by: string }[]>(
     `select coalesce(a.name, c."by") as "by" from company_change c left join account a on a.sign_in = c."by" where c.part = ? and c.thing = ?
     order by c.id desc limit 1`,
-    [change.part, 'id' in change ? change.id : ''],
+    [change.part, idOf(change)],
   )
   return last?.by ?? 'Somebody else'
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type CompanyChange, type Part, thingOf } from '~~/core/company/changes'
+import { type CompanyChange, idOf, type Part, thingOf } from '~~/core/company/changes'
 import { leaving } from '~~/core/company/leaving'
 import { lookUp } from '~~/core/company/lookups'
 import { fold } from '~~/core/directory/folding'
@@ -94,7 +94,7 @@ async function carryOut(changes: CompanyChange[], words: string): Promise<void> 
   const now = company.value!
   const opened = seen.value!
   const before = changes.map(change =>
-    change.part === opened.part && ('id' in change ? change.id : '') === ('id' in opened ? opened.id : '') ? opened : thingOf(now, change))
+    change.part === opened.part && idOf(change) === idOf(opened) ? opened : thingOf(now, change))
   if (await send({}, async () => {
     await $fetch('/api/company', { method: 'PATCH', body: { seen: before, changes } })
   })) {

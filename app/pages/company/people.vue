@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { CompanyChange } from '~~/core/company/changes'
-import { thingOf } from '~~/core/company/changes'
+import { type CompanyChange, thingOf } from '~~/core/company/changes'
 import { peopleColumns, peopleOf, type PeopleRow } from '~~/core/company/people-table'
 import { readTable } from '~~/core/formats/csv'
 import { textOf } from '~~/core/formats/encoding'
