@@ -15,7 +15,7 @@ const awhile = 30 * 60_000
 
 const lines = computed(() => {
   const unserved = (desk.device && live.state?.agents.get(desk.device)?.unserved) || {}
-  const { operators } = live.state!.company.settings
+  const { operators } = live.company!.settings
   return directory.lines.map(line => ({
     ...line, served: line.target !== operators ? null : !(line.id in unserved), until: unserved[line.id] ?? null, opening: wordsOf(line.id),
   }))

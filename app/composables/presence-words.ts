@@ -82,7 +82,7 @@ export function usePresenceWords() {
     if (since === null) return kinds[kind]
     const peer = peerOf(presence)
     const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'
-    const on = presence.on === 'mobile' ? 'on the mobile' : presence.on ? `on ${live.state?.company.telephones[presence.on]?.number}` : ''
+    const on = presence.on === 'mobile' ? 'on the mobile' : presence.on ? `on ${live.company?.telephones[presence.on]?.number}` : ''
     return [kinds[kind], on, peer && `${link} ${peer}`.trim(), `for ${spell(now - since)}`].filter(Boolean).join(' ')
   }
 

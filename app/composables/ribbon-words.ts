@@ -45,7 +45,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
     if (call.value.conference) return 'Conference'
     // Whoever serves several queues sees from which of them a caller comes.
     const queue = queueOf(call.value)?.device
-    if (queue !== undefined && queue !== live.state?.company.settings.operators && ribbon().stretch === 'arriving') return directory.nameOf(queue)
+    if (queue !== undefined && queue !== live.company?.settings.operators && ribbon().stretch === 'arriving') return directory.nameOf(queue)
     if (line.value) return line.value.name
     if (call.value.direction === 'outbound') return 'Calling out'
     return call.value.direction === 'internal' ? 'Inside' : directory.lineName(call.value)

@@ -33,7 +33,7 @@ export function useSpeedKeyWords() {
 
   function faceWithout(key: SpeedKey): KeyFace {
     const { kind, of } = key
-    const company = live.state!.company
+    const company = live.company!
     const gone = { name: of, state: 'no longer here', lit: false, shape: '✕' }
     if (kind === 'number') {
       const dialled = readDialled(of)
@@ -83,7 +83,7 @@ export function useSpeedKeyWords() {
   }
 
   function openingFace(of: string): KeyFace | null {
-    const named = openedBy(live.state!.company, of)
+    const named = openedBy(live.company!, of)
     if (!named) return null
     const open = isOpen(live.state!, of)
     return { name: named.name, state: open ? 'open' : 'closed', lit: open, shape: '⌂' }
@@ -96,7 +96,7 @@ export function useSpeedKeyWords() {
   }
 
   function nightFace(): KeyFace {
-    const lines = Object.keys(live.state!.company.lines)
+    const lines = Object.keys(live.company!.lines)
     const open = lines.filter(line => isOpen(live.state!, line)).length
     return { name: 'Night', state: open === 0 ? 'every line closed' : `${open} of ${lines.length} lines open`, lit: open === 0, shape: '☾' }
   }

@@ -24,7 +24,7 @@ const rows = computed(() => live.state
         parties: call.connections.map(nameOf),
         since,
         by: directory.nameOf(call.watched?.by ?? passed?.device ?? ''),
-        ends: since + live.state!.company.settings.outsideLongest,
+        ends: since + live.company!.settings.outsideLongest,
       }
     })
   : [])

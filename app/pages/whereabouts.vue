@@ -23,7 +23,7 @@ const words = usePresenceWords()
 
 const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const keepsRosters = computed(() => session.me?.role === 'supervisor' || session.me?.role === 'administrator')
-const duties = computed(() => Object.values(live.state?.company.duties ?? {})
+const duties = computed(() => Object.values(live.company?.duties ?? {})
   .sort((a, b) => a.position - b.position).flatMap(({ id }) => whereabouts.duty(id) ?? []))
 const now = computed(() => live.wall(desk.now))
 
@@ -31,7 +31,7 @@ const namesOf = ({ people, unknown }: Pick<Turn, 'people' | 'unknown'>) =>
   [...people.map(directory.personName), ...unknown.map(name => `${name} (unknown)`)].join(', ')
 const nextOf = (next: Turn | null) => next ? `${namesOf(next)}, ${momentWords(next.from, now.value)}` : 'nobody this week'
 
-const places = computed(() => Object.values(live.state?.company.telephones ?? {}).filter(({ person }) => person === null).map((place) => {
+const places = computed(() => Object.values(live.company?.telephones ?? {}).filter(({ person }) => person === null).map((place) => {
   const stays = whereabouts.known.occupants.filter(({ telephone }) => telephone === place.id)
   const presence = live.presences.get(place.id)
   const before = stays.filter(({ to }) => to !== null && to <= now.value).map(({ name, to }) => `${name} until ${momentWords(to!, now.value)}`)

@@ -74,7 +74,7 @@ export const useDesk = defineStore('desk', () => {
   const carried = computed(() => track.value.carried)
   const baton = computed(() => track.value.baton)
 
-  const slots = computed(() => live.state ? Object.values(live.state.company.slots).map(slot => ({ slot, call: parkedIn(live.state!, slot.id) ?? null })) : [])
+  const slots = computed(() => Object.values(live.company?.slots ?? {}).map(slot => ({ slot, call: parkedIn(live.state!, slot.id) ?? null })))
 
   /** The other side of a call, by name or number. */
   function otherName(call: Call): string {

@@ -19,9 +19,8 @@ export const useDirectory = defineStore('directory', () => {
   const live = useLive()
   const contacts = useContacts()
   const whereabouts = useWhereabouts()
-  const company = computed(() => live.state?.company)
 
-  const entries = computed(() => company.value ? entriesOf(company.value, whereabouts.occupants) : [])
+  const entries = computed(() => live.company ? entriesOf(live.company, whereabouts.occupants) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
   const everything = computed(() => [...entries.value, ...contacts.entries])
   const finder = new Finder(typeof Worker === 'undefined' ? null : searchingThread)
@@ -36,27 +35,27 @@ export const useDirectory = defineStore('directory', () => {
   }
   const people = computed(() => entries.value.filter(entry => !entry.isGroup && !entry.isZone))
   const byTelephone = computed(() => new Map(people.value.flatMap(entry => [entry.id, ...entry.telephones].map(id => [id, entry]))))
-  const lines = computed(() => Object.values(company.value?.lines ?? {}))
+  const lines = computed(() => Object.values(live.company?.lines ?? {}))
   /** Telephones of places are found, and stand on no floor. */
-  const staff = computed(() => people.value.filter(({ id }) => company.value?.telephones[id]?.person !== null))
+  const staff = computed(() => people.value.filter(({ id }) => live.company?.telephones[id]?.person !== null))
   /** Each department with its people by their numbers, and the group that rings whoever of them is free. */
-  const floor = computed(() => Object.values(company.value?.departments ?? {}).sort((a, b) => a.position - b.position).map(department => ({
+  const floor = computed(() => Object.values(live.company?.departments ?? {}).sort((a, b) => a.position - b.position).map(department => ({
     department,
-    site: company.value!.sites[department.site]?.name ?? '',
-    group: Object.values(company.value!.groups).find(group => group.department === department.id && group.distribution !== 'queue')?.id ?? null,
+    site: live.company!.sites[department.site]?.name ?? '',
+    group: Object.values(live.company!.groups).find(group => group.department === department.id && group.distribution !== 'queue')?.id ?? null,
     people: staff.value.filter(person => person.department === department.id).sort((a, b) => a.extension.localeCompare(b.extension, 'en', { numeric: true })),
   })))
 
   function group(id: DeviceId): Group | undefined {
-    return company.value?.groups[id]
+    return live.company?.groups[id]
   }
 
   function zone(id: DeviceId): Zone | undefined {
-    return company.value?.zones[id]
+    return live.company?.zones[id]
   }
 
   function siteName(id: string): string {
-    return company.value?.sites[id]?.name ?? ''
+    return live.company?.sites[id]?.name ?? ''
   }
 
   /** Whose telephone it is. */
@@ -68,18 +67,18 @@ export const useDirectory = defineStore('directory', () => {
   function isThere(id: string): boolean {
     const outside = contactOfEntry(id)
     if (outside !== null) return contacts.known.has(outside)
-    const { groups = {}, zones = {}, duties = {} } = company.value ?? {}
+    const { groups = {}, zones = {}, duties = {} } = live.company ?? {}
     return person(id) !== undefined || [groups, zones, duties].some(all => Object.hasOwn(all, id))
   }
 
   /** The name of somebody who works here, also of one without a telephone. */
   function personName(id: string): string {
-    const known = company.value && lookUp(company.value.people, id)
+    const known = live.company && lookUp(live.company.people, id)
     return known ? `${known.first} ${known.last}` : 'Somebody who is not here any more'
   }
 
   function line(id: string | null): Line | undefined {
-    return id === null ? undefined : company.value?.lines[id]
+    return id === null ? undefined : live.company?.lines[id]
   }
 
   /** What a call came in on, in words. */
@@ -96,21 +95,21 @@ export const useDirectory = defineStore('directory', () => {
 
   /** The name of a device of ours, or of an outside party: as we know them, else as the network says. */
   function nameOf(device: DeviceId, party: Party | null = null): string {
-    const owner = party?.number && company.value && ownerOfMobile(company.value, party.number)
+    const owner = party?.number && live.company && ownerOfMobile(live.company, party.number)
     if (owner) return `${personName(owner)}, mobile`
     if (party) return contacts.of(party.number)?.name ?? party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
     const outside = contactOfEntry(device)
     if (outside !== null) return contacts.known.get(outside)?.name ?? 'A contact that is not there any more'
     const known = person(device)
     if (known) return `${known.first} ${known.last}`.trim()
-    return company.value?.duties[device]?.name ?? (company.value && deviceName(company.value, device)) ?? 'Outside caller'
+    return live.company?.duties[device]?.name ?? (live.company && deviceName(live.company, device)) ?? 'Outside caller'
   }
 
   /** A destination as it was named: an id, a short number of ours, or a number outside. */
   function destinationName(to: string): string {
     const dialled = readDialled(to)
-    const ours = company.value && dialled.kind === 'inside'
-      ? telephoneWithNumber(company.value, dialled.digits) ?? groupWithNumber(company.value, dialled.digits)
+    const ours = live.company && dialled.kind === 'inside'
+      ? telephoneWithNumber(live.company, dialled.digits) ?? groupWithNumber(live.company, dialled.digits)
       : null
     if (ours) return nameOf(ours.id)
     return dialled.kind === 'outside' ? formatNumber(dialled.e164) : to === '' ? 'a number outside' : nameOf(to)
@@ -118,7 +117,7 @@ export const useDirectory = defineStore('directory', () => {
 
   /** The number that reaches a telephone from inside. */
   function numberOf(device: DeviceId): string {
-    return company.value?.telephones[device]?.number ?? ''
+    return live.company?.telephones[device]?.number ?? ''
   }
 
   return { floor, search, people, lines, person, personName, isThere, group, zone, siteName, line, lineName, greeting, nameOf, destinationName, numberOf }

@@ -51,7 +51,7 @@ export const useField = defineStore('field', () => {
   /** A digit after # takes from a park slot, after * it parks there. */
   const slotMode = computed(() => text.value.startsWith('#') ? 'take' : text.value.startsWith('*') ? 'park' : null)
   /** A short number of the network, typed whole: it means itself, before anybody whose extension is like it. */
-  const short = computed(() => lookUp(live.state?.company.shortNumbers ?? {}, text.value.trim()))
+  const short = computed(() => lookUp(live.company?.shortNumbers ?? {}, text.value.trim()))
   const isSearching = computed(() => !slotMode.value && (picked.value !== null || text.value.trim() !== ''))
   /** Who was found for what is typed: at once, or a moment later when there are many to search. */
   const asked = computed(() => !isSearching.value || short.value || picked.value ? [] : directory.search(text.value, mostHits, preferred()))

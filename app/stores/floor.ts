@@ -25,7 +25,7 @@ export const useFloor = defineStore('floor', () => {
   /** Everybody: one's own department first and oneself at its head. Those who are pinned stand before them, behind oneself, and in their department no more. */
   const whole = computed(() => {
     const people = new Map(directory.floor.flatMap(block => block.people.map(one => [one.id, one] as const)))
-    const { company } = live.state ?? {}
+    const { company } = live
     const ofPerson = (id: string) => company ? telephonesOf(company, id)[0]?.id ?? id : id
     const own = desk.device ? people.get(directory.person(desk.device)?.id ?? '') : undefined
     const isMine = (block: { department: { id: string } }) => block.department.id === own?.department
@@ -74,7 +74,7 @@ export const useFloor = defineStore('floor', () => {
   }
 
   function onlyFree(): void {
-    free.value = free.value ? null : new Set([...live.presences].filter(([, presence]) => presence.lit).map(([id]) => id))
+    free.value = free.value ? null : new Set([...live.everybody()].filter(([, presence]) => presence.lit).map(([id]) => id))
     said()
   }
 

@@ -18,7 +18,7 @@ export const useLikely = defineStore('likely', () => {
 
   const call = computed<Call | null>(() => desk.baton ?? desk.next?.call ?? null)
   const destinations = computed(() => {
-    const { telephones = {}, groups = {} } = live.state?.company ?? {}
+    const { telephones = {}, groups = {} } = live.company ?? {}
     const known = call.value ? contacts.cardOf(call.value)?.likely ?? [] : []
     return known.filter(({ destination }) => destination !== desk.device && Boolean(lookUp(telephones, destination) ?? lookUp(groups, destination)))
   })

@@ -1,6 +1,6 @@
 import { createEventHook, until, useTimeoutFn, useWebSocket } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowReactive, shallowRef } from 'vue'
+import { computed, ref, shallowReactive, shallowRef, toRaw } from 'vue'
 import { evolve } from '~~/core/calls/evolve'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { stateOf } from '~~/core/calls/snapshot'
@@ -50,6 +50,8 @@ export const useLive = defineStore('live', () => {
   let heard = false
 
   const working = computed(() => connected.value && exchange.value)
+  /** The configuration as it is now: unlike the state it is another one only when somebody has changed it. */
+  const companyNow = computed(() => state.value?.company)
 
   const { ws, status, open: connect, close: hangUp, send } = useWebSocket(() => `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/feed`, {
     immediate: false,
@@ -205,6 +207,11 @@ export const useLive = defineStore('live', () => {
     }
   }
 
+  /** What is seen of everybody, for who looks at many: one thing to follow instead of thousands. */
+  function everybody(): ReadonlyMap<DeviceId, Presence> {
+    return presences.size > 0 ? toRaw(presences) : new Map()
+  }
+
   /** Whose calendar takes this moment, by their telephones. */
   function setEngaged(next: ReadonlyMap<DeviceId, Engaged>): void {
     const concerned = new Set([...engaged.keys(), ...next.keys()])
@@ -229,6 +236,7 @@ export const useLive = defineStore('live', () => {
   }
 
   return {
-    state, connected, exchange, working, since, news, moves, waiting, over, presences, open, close, now, wall, reached, setEngaged, onHappening: happened.on,
+    state, company: companyNow, connected, exchange, working, since, news, moves, waiting, over, presences,
+    everybody, open, close, now, wall, reached, setEngaged, onHappening: happened.on,
   }
 })

@@ -25,9 +25,9 @@ export const useNotes = defineStore('notes', () => {
     else if (connected) void load()
   }, { immediate: true })
 
-  const today = computed(() => new Date(localTime(live.state?.company.settings.zone ?? 'UTC', whereabouts.now)).toISOString().slice(0, 10))
+  const today = computed(() => new Date(localTime(live.company?.settings.zone ?? 'UTC', whereabouts.now)).toISOString().slice(0, 10))
   /** Those whose day has come, the oldest first, of people who are still here. */
-  const due = computed(() => all.value.filter(({ person, remindOn }) => remindOn !== null && remindOn <= today.value && live.state?.company.people[person]))
+  const due = computed(() => all.value.filter(({ person, remindOn }) => remindOn !== null && remindOn <= today.value && live.company?.people[person]))
 
   function of(person: string): OwnNote {
     return all.value.find(note => note.person === person) ?? { person, text: '', remindOn: null }

@@ -31,7 +31,7 @@ export const usePaging = defineStore('paging', () => {
   const heard = computed(() => live.state && desk.device ? pagesHeardAt(live.state, desk.device) : [])
   const to = computed(() => page.value ? directory.nameOf(page.value.to) : '')
   /** Until the microphone closes by itself, in milliseconds. */
-  const left = computed(() => page.value && live.state ? Math.max(0, page.value.heardAt + live.state.company.settings.pageSilence - desk.now) : 0)
+  const left = computed(() => page.value && live.company ? Math.max(0, page.value.heardAt + live.company.settings.pageSilence - desk.now) : 0)
   /** Who speaks where one's own page waits. */
   const speakers = computed(() => {
     const { state } = live
@@ -39,7 +39,7 @@ export const usePaging = defineStore('paging', () => {
     return zone ? speakerWords(state!, speakingAt(state!, zone.speakers, page.value!.by)) : ''
   })
   const announcements = computed(() => {
-    const all = Object.values(live.state?.company.announcements ?? {}).sort((a, b) => a.position - b.position)
+    const all = Object.values(live.company?.announcements ?? {}).sort((a, b) => a.position - b.position)
     return [...new Set(all.map(({ occasion }) => occasion))].map(occasion => ({ occasion, texts: all.filter(one => one.occasion === occasion) }))
   })
   /** How often each text has been said on this page. */
@@ -56,7 +56,7 @@ export const usePaging = defineStore('paging', () => {
 
   /** One key: speaks to the zone or group that the company has named for it; closes the microphone when it is open. */
   function toggle(): void {
-    const wanted = live.state?.company.settings.pageDefault
+    const wanted = live.company?.settings.pageDefault
     if (page.value) void close()
     else if (wanted) void open(wanted, 'ordinary')
     else desk.say('No zone is set for this key')

@@ -190,7 +190,7 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
 
   /** A key of a telephone, a person, a group or a slot. */
   function keyOf(id: string): SpeedKey | null {
-    const company = live.state?.company
+    const company = live.company
     if (!company) return null
     const telephone = company.telephones[id]
     if (telephone) return telephone.person === null ? { kind: 'telephone', of: id, label: null } : { kind: 'person', of: telephone.person, label: null }

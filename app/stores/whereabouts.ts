@@ -52,7 +52,7 @@ export const useWhereabouts = defineStore('whereabouts', () => {
   }
 
   // The calendar is one of the things that presence follows from.
-  watch([byPerson, now, () => live.state?.company], ([people, at, company]) => {
+  watch([byPerson, now, () => live.company], ([people, at, company]) => {
     const engaged = new Map<DeviceId, Engaged>()
     for (const [person, spans] of company ? people : []) {
       const present = engagedAt(spans, at)
@@ -74,13 +74,13 @@ export const useWhereabouts = defineStore('whereabouts', () => {
 
   /** The duty of an id, with whoever has it now. */
   function duty(id: string) {
-    const found = live.state && lookUp(live.state.company.duties, id)
+    const found = live.company && lookUp(live.company.duties, id)
     return found ? { ...found, ...onDuty(known.value.turns.filter(turn => turn.duty === found.id), now.value) } : null
   }
 
   /** Where somebody on duty is reached: the first whom the roster names and who can be reached at all; else whoever stands in. */
   function reach({ people, instead }: Duty & { people: readonly string[] }): string {
-    const { company } = live.state!
+    const company = live.company!
     const first = people.find(person => telephoneOf(company, person) ?? lookUp(company.people, person)?.mobile)
     return first === undefined ? instead : telephoneOf(company, first) ?? first
   }

@@ -25,7 +25,7 @@ watch(() => dialogs.closing, () => {
   offer(Object.keys(company.value.lines).map(id => ({ value: mailboxOf(id), label: directory.nameOf(mailboxOf(id)) })))
 })
 
-const company = computed(() => live.state!.company)
+const company = computed(() => live.company!)
 const line = computed(() => dialogs.closing === null ? undefined : lookUp(company.value.lines, dialogs.closing))
 const queue = computed(() => dialogs.closing === null ? undefined : lookUp(company.value.groups, dialogs.closing))
 const name = computed(() => (line.value ?? queue.value)?.name ?? '')

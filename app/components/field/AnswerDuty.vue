@@ -15,7 +15,7 @@ const words = usePresenceWords()
 
 const until = computed(() => props.duty.until === null ? '' : `until ${momentWords(props.duty.until, live.wall(desk.now))}`)
 const reached = computed(() => props.duty.people.map((id) => {
-  const { company } = live.state!
+  const company = live.company!
   const [person, telephone] = [company.people[id], telephoneOf(company, id)]
   const presence = telephone && live.presences.get(telephone)
   const numbers = [telephone && directory.numberOf(telephone), person?.mobile && formatNumber(person.mobile)].filter(Boolean)

@@ -3,12 +3,14 @@ import type { Density } from '~~/core/console/floor'
 import type { DirectoryEntry } from '~~/core/directory/search'
 import { useCarrying } from '~/stores/carrying'
 import { useDesk } from '~/stores/desk'
+import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
 import { useMailboxes } from '~/stores/mailboxes'
 
 const props = defineProps<{ person: DirectoryEntry, density: Density, reachable: boolean }>()
 const live = useLive()
 const desk = useDesk()
+const field = useField()
 const words = usePresenceWords()
 const carrying = useCarrying()
 const mailboxes = useMailboxes()
@@ -49,6 +51,7 @@ const label = computed(() => {
     :tabindex="reachable ? 0 : -1"
     :aria-label="label"
     :title="label"
+    @click="field.pick(person.id)"
     @animationend="fresh = false"
   >
     <template v-if="density === 'numbers'">

@@ -34,7 +34,7 @@ const size = computed(() => {
 const front = computed(() => frontOf(departments.value.map(({ people }) => people.length), size.value, density.value))
 /** What stands where, and in how many parts it is drawn. */
 const parts = computed(() => placesOf(departments.value, front.value, abreast[density.value]))
-const free = computed(() => [...live.presences.values()].filter(presence => presence.lit).length)
+const free = computed(() => [...live.everybody().values()].filter(presence => presence.lit).length)
 /** One window of the floor can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref<string | null>(null)
 const first = computed(() => departments.value[0]?.people[0]?.id ?? null)

@@ -14,7 +14,7 @@ const desk = useDesk()
 const directory = useDirectory()
 
 function nameOf(device: string): string {
-  const ours = live.state && deviceName(live.state.company, device) !== null
+  const ours = live.company && deviceName(live.company, device) !== null
   // An outside party who has left is still the one whom the call was with.
   return directory.nameOf(device, connectionOf(props.call, device)?.party ?? (ours ? null : props.call.party))
 }

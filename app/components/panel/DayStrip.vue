@@ -11,7 +11,7 @@ const live = useLive()
 const whereabouts = useWhereabouts()
 const [width, height, hourHeight] = [240, 18, 12]
 
-const zone = computed(() => live.state?.company.settings.zone ?? 'UTC')
+const zone = computed(() => live.company?.settings.zone ?? 'UTC')
 const today = computed(() => dayOf(zone.value, whereabouts.now))
 const at = (time: number) => {
   const { begins, ends } = today.value

@@ -32,7 +32,7 @@ const mostPinned = 24
 const name = computed(() => `${props.person.first} ${props.person.last}`.trim())
 /** What the company knows of them, beside what the search does. */
 const known = computed(() => {
-  const { company } = live.state!
+  const company = live.company!
   const key = lookUp(company.telephones, props.person.id)?.person ?? props.person.id
   return lookUp(company.people, key)
 })
@@ -66,7 +66,7 @@ const facts = computed(() => {
 })
 /** Who stands in for them, with how it is with each. */
 const deputies = computed(() => (known.value?.deputies ?? []).flatMap((id) => {
-  const telephone = telephoneOf(live.state!.company, id)
+  const telephone = telephoneOf(live.company!, id)
   const other = directory.person(telephone ?? id)
   const their = telephone && live.presences.get(telephone)
   const state = their ? { state: words.whole(their, desk.now), shape: shapeOf(their), lit: their.lit } : { state: 'no telephone', shape: '', lit: false }
@@ -81,7 +81,7 @@ function pin(): void {
 /** Who of the same department could take a call now, whoever has been free longest first. */
 const others = computed(() => {
   const mine = props.person.department
-  const group = Object.values(live.state!.company.groups).find(({ department, distribution }) => department === mine && distribution !== 'queue')
+  const group = Object.values(live.company!.groups).find(({ department, distribution }) => department === mine && distribution !== 'queue')
   const free = group ? freeMembers(live.state!, group, [props.person.id]).slice(0, mostOthers) : []
   return free.flatMap(id => directory.person(id) ?? [])
 })

@@ -24,7 +24,7 @@ const party = computed(() => call.value && outsideParty(call.value, desk.device)
 const name = computed(() => call.value ? desk.otherName(call.value) : '')
 /** What one wanted to be reminded of today; a press brings the person's card up, where the day can be taken away. */
 const reminders = computed(() => notes.due.map(({ person, text }) =>
-  ({ person, text, name: directory.personName(person), device: telephoneOf(live.state!.company, person) ?? person })))
+  ({ person, text, name: directory.personName(person), device: telephoneOf(live.company!, person) ?? person })))
 const number = computed(() => party.value?.number ?? null)
 </script>
 

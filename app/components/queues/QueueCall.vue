@@ -50,7 +50,7 @@ const acts = computed(() => {
     { label: 'Carry to…', words: `Carry ${name.value} out of the ${props.board.name}`, act: () => desk.carry(id) },
     {
       label: 'Operators', words: `Send ${name.value} to the operators`,
-      act: () => desk.ask({ service: 'deflectCall', call: id, from: props.board.id, to: live.state!.company.settings.operators }),
+      act: () => desk.ask({ service: 'deflectCall', call: id, from: props.board.id, to: live.company!.settings.operators }),
     },
     ...props.board.waiting.length > 1
       ? [{

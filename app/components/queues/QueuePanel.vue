@@ -27,7 +27,7 @@ function arrange(resting: boolean): void {
 }
 watch([() => props.board, resting], () => arrange(resting.value), { immediate: true })
 /** In the company's order: nobody moves because a call comes or goes. */
-const members = computed(() => (live.state?.company.groups[props.board.id]?.members ?? []).map((id) => {
+const members = computed(() => (live.company?.groups[props.board.id]?.members ?? []).map((id) => {
   const presence = live.presences.get(id)
   const words = presence ? short(presence, desk.now) : { what: '', time: '' }
   const absence = live.state?.devices.get(id)?.absences?.[props.board.id]
@@ -49,7 +49,7 @@ function setOpening(open: boolean | null): void {
 
 /** How the queue works: whom it rings, and how long somebody waits who joins it now. */
 const manner = computed(() => {
-  const group = live.state?.company.groups[props.board.id]
+  const group = live.company?.groups[props.board.id]
   const { free, busy } = props.board.serving
   const wait = expectedWait(props.board.waiting.length + 1, live.state?.handling.get(props.board.id), free + busy)
   return [

@@ -7,8 +7,8 @@ type Service = { service: 'setQueueServed', queue: string, state: 'serving' | 'p
 const props = defineProps<{ queue: string, member: string, name: string, absence?: QueueAbsence, ask: (request: Service) => unknown }>()
 const live = useLive()
 
-const reasons = computed(() => live.state?.company.settings.pauseReasons ?? [])
-const mayLeave = computed(() => live.state?.company.groups[props.queue]?.voluntary.includes(props.member))
+const reasons = computed(() => live.company?.settings.pauseReasons ?? [])
+const mayLeave = computed(() => live.company?.groups[props.queue]?.voluntary.includes(props.member))
 
 function choose(choice: string): void {
   const [state, ...reason] = choice.split(' ') as [Service['state'], ...string[]]

@@ -15,7 +15,7 @@ const chosen = ref('')
 
 /** What can be put on a page beside whoever is named in the field. */
 const choices = computed(() => {
-  const company = live.state!.company
+  const company = live.company!
   const of = (kind: KeyKind, all: { id: string, name: string }[]) => all.map(({ id, name }) => ({ value: `${kind} ${id}`, label: name }))
   return [
     { label: 'Groups and queues', options: of('group', Object.values(company.groups)) },

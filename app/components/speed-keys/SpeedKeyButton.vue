@@ -22,7 +22,7 @@ const target = computed(() => {
   const { kind, of } = props.speedKey
   const dialled = kind === 'number' ? readDialled(of) : null
   if (dialled) return dialled.kind === 'outside' ? dialled.e164 : formatNumber(of)
-  return live.state ? targetOf(live.state.company, props.speedKey) ?? '' : ''
+  return live.company ? targetOf(live.company, props.speedKey) ?? '' : ''
 })
 </script>
 

@@ -10,7 +10,7 @@ const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
 
-const trunks = computed(() => Object.values(live.state!.company.trunks).map(({ id, channels, kept }) => {
+const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, channels, kept }) => {
   const state = live.state!
   const trouble = state.troubles.get(id)
   const used = channelsUsed(state, id)

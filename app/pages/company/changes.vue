@@ -27,11 +27,11 @@ async function load(more = false): Promise<void> {
   }
 }
 onMounted(load)
-watch(() => live.state?.company.version, () => void load())
+watch(() => live.company?.version, () => void load())
 
 function nameOf({ part, thing, before, after }: RecordedChange): string {
   if (part === 'settings') return 'Settings'
-  const { company } = live.state ?? {}
+  const { company } = live
   const known = company ? titleOf(company, part as Part, thing) : thing
   if (known !== thing) return known
   const said = JSON.parse(after || before || '{}') as { name?: string, first?: string, last?: string, number?: string }

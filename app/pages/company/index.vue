@@ -12,7 +12,7 @@ useHead({ title: 'Company · Estafette' })
 const live = useLive()
 const { failure, sending, send, clear } = useForm()
 
-const company = computed(() => live.state?.company)
+const company = computed(() => live.company)
 type Chosen = Part | 'settings'
 const part = ref<Chosen>('people')
 const chosenId = ref<string | null>(null)

@@ -26,7 +26,7 @@ async function look(event: Event): Promise<void> {
   await send({}, async () => {
     const table = readTable(textOf(new Uint8Array(await file.arrayBuffer())), mostRows)
     if ('fault' in table) throw new Error(table.fault)
-    const { company } = live.state!
+    const company = live.company!
     const found = peopleOf(company, table, kind => `${kind}-${crypto.randomUUID()}`)
     if ('fault' in found) throw new Error(found.fault)
     name.value = file.name
