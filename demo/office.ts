@@ -1,12 +1,14 @@
-import { createServer } from 'node:http'
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import { parseArgs } from 'node:util'
+import { BookServer } from './book-server'
 import { customerWith } from './company/customers'
+import { harbourCards } from './company/harbour-book'
 import { calendarOf, occupantsAt, rosterOf } from './company/whereabouts'
 import { merrowby } from './company/merrowby'
 
 /**
- * Stands in for three programs of the office: it serves everybody's calendar and the rosters as iCalendar over HTTP, tells the console every few minutes
- * who is at which place, and looks customers up by their numbers (docs/customer-lookup.json).
+ * Stands in for programs of the office and beyond: it serves everybody's calendar and the rosters as iCalendar over HTTP, tells the console every few minutes
+ * who is at which place, looks customers up by their numbers (docs/customer-lookup.json), and has the harbour association's address book (CardDAV).
  */
 const { values } = parseArgs({ options: { port: { type: 'string', default: '0' }, people: { type: 'string', default: '182' }, tell: { type: 'string' } } })
 const company = merrowby(Number(values.people))
@@ -20,7 +22,13 @@ function calendarAt(path: string): string | null {
   return index < 0 ? null : calendarOf(index)
 }
 
-const server = createServer((request, response) => {
+const book = new BookServer('harbour')
+for (const [name, card] of harbourCards()) book.put(name, card)
+
+const server = createServer((request, response) => void answer(request, response))
+
+async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  if (await book.answer(request, response)) return
   const url = new URL(request.url ?? '/', 'http://office')
   if (url.pathname === '/customers') {
     const known = request.headers.authorization === `Bearer ${process.env.ESTAFETTE_CUSTOMER_TOKEN}`
@@ -37,7 +45,7 @@ const server = createServer((request, response) => {
   }
   response.writeHead(text === null ? 404 : 200, { 'content-type': text === null ? 'text/plain' : 'text/calendar; charset=utf-8' })
   response.end(text ?? 'No such calendar.')
-})
+}
 server.listen(Number(values.port), '127.0.0.1', () => process.send?.('ready'))
 process.once('disconnect', () => process.exit(0))
 

@@ -108,10 +108,12 @@ async function seed(tx: EntityManager): Promise<void> {
 
 /** Where the office's calendars are served can change from one start to the next. */
 async function renewAddresses(tx: EntityManager): Promise<void> {
-  if (values.calendars) await tx.execute('update calendar set address = regexp_replace(address, \'^http://127[.]0[.]0[.]1:\\d+\', ?), next_at = now()', [values.calendars])
+  if (!values.calendars) return
+  for (const table of ['calendar', 'address_book'])
+    await tx.execute(`update ${table} set address = regexp_replace(address, '^http://127[.]0[.]0[.]1:\\d+', ?), next_at = now()`, [values.calendars])
 }
 
-/** The calendars of those who share them, the rosters, and who is at which place. */
+/** The calendars of those who share them, the rosters, the harbour's address book, and who is at which place. */
 async function share(tx: EntityManager, company: Company): Promise<void> {
   const people = Object.keys(company.people).flatMap((of, index) =>
     sharesCalendar(index) ? [{ of, path: `people/${of}.ics`, content: () => calendarOf(index) }] : [])
@@ -120,6 +122,12 @@ async function share(tx: EntityManager, company: Company): Promise<void> {
     of, address: values.calendars ? `${values.calendars}/${path}` : null, content: values.calendars ? '' : content(), problems: [], failure: null,
     readAt: null, nextAt: new Date(0), changedBy: 'admin',
   })))
+  if (values.calendars) {
+    await tx.execute(
+      'insert into address_book (id, name, address, user_name, secret, next_at) values (\'harbour\', \'Harbour association\', ?, \'\', \'\', now())',
+      [`${values.calendars}/books/harbour/`],
+    )
+  }
   const read = readStays(company, occupantsAt(until))
   const stays = 'stays' in read ? read.stays : []
   await tx.insertMany(OccupancyEntity, stays.map(({ telephone, name }, index) =>

@@ -8,6 +8,7 @@ import type { Position } from '~~/shared/feed'
 import { CalendarReader } from './calendars/reader'
 import { Calendars, whereaboutsChannel } from './calendars/calendars'
 import { Passwords } from './accounts/passwords'
+import { HouseRulesKeeper } from './accounts/house-rules'
 import { Sessions } from './accounts/sessions'
 import { SignInLimits } from './accounts/sign-in-limits'
 import { CompanyKeeper } from './company/keeper'
@@ -23,6 +24,7 @@ import { Hub } from './feed/hub'
 import { Journal } from './journal/journal'
 import { Spill } from './journal/spill'
 import { beginning, itemOf, type JournalItem } from './journal/items'
+import { AddressBooks } from './address-books/books'
 import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
 
@@ -32,7 +34,9 @@ export interface RelayConfig {
   linkToken: string
   /** Where the journal keeps what has no room in memory; empty: with the system's temporary files. */
   spillFolder: string
-  /** Origins of our own network from which calendars may be fetched. */
+  /** Seals what must be kept secret. */
+  secret: string
+  /** Origins of our own network from which calendars and address books may be fetched. */
   calendarOrigins: readonly string[]
   /** The house's own customer system; null: there is none. */
   customerSystem: CustomerSystem | null
@@ -49,10 +53,12 @@ export class Relay implements LinkListener {
   readonly log: (text: string) => void
   link: ExchangeLink | null = null
   readonly attendance = new Attendance(devices => this.link?.present(devices))
+  readonly rules: HouseRulesKeeper
   readonly sessions: Sessions
   readonly signInLimits: SignInLimits
   readonly messages: MessageBox
   readonly calendars: Calendars
+  readonly addressBooks: AddressBooks
   readonly customers: Customers
   company!: CompanyKeeper
   private readonly notices: Notices
@@ -64,13 +70,17 @@ export class Relay implements LinkListener {
     this.calendars = new Calendars(orm, new CalendarReader(config.readingProgram), {
       company: () => this.company.current, now: () => this.wallNow, allowed: config.calendarOrigins,
     })
+    this.addressBooks = new AddressBooks(orm, { sealedWith: config.secret, allowed: config.calendarOrigins })
     this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())
     this.customers = new Customers(config.customerSystem)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
     for (const channel of ['dealt_with', 'key_pages', 'contacts']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.
-    this.sessions = new Sessions(orm, this.notices, person => telephonesOf(this.company.current, person)[0], sessions => this.hub.end(sessions))
-    this.signInLimits = new SignInLimits(orm)
+    this.rules = new HouseRulesKeeper(orm, this.notices, () => this.sessions.rightsChanged())
+    this.sessions = new Sessions(
+      orm, this.notices, person => telephonesOf(this.company.current, person)[0], sessions => this.hub.end(sessions), this.rules,
+    )
+    this.signInLimits = new SignInLimits(orm, () => this.rules.current.guesses)
   }
 
   static async start(config: RelayConfig): Promise<Relay> {
@@ -78,6 +88,7 @@ export class Relay implements LinkListener {
     const spill = new Spill<JournalItem>(config.spillFolder || join(tmpdir(), 'estafette-journal'), process.pid)
     const relay = new Relay(orm, new Journal(orm, config.log, spill), config)
     relay.company = await CompanyKeeper.load(() => readCompany(orm.em.fork()), relay.notices, () => relay.companyChanged(), config.log)
+    await relay.rules.load()
     void relay.notices.listen()
     relay.written = await relay.journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
@@ -91,6 +102,7 @@ export class Relay implements LinkListener {
     this.company.close()
     this.passwords.close()
     this.calendars.close()
+    this.addressBooks.close()
     await this.notices.close()
     await this.journal.settle()
     this.journal.close()

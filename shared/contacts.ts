@@ -49,7 +49,13 @@ export const contactMerge = object({ version, other: string().strict().max(80).r
 /** In the address: text that is a whole number. */
 export const contactVersion = object({ version: number().integer().min(1).required().label('version') })
 
-export const contact = object({ id: string().defined(), ...fields, version })
+export const contact = object({
+  id: string().defined(),
+  ...fields,
+  version,
+  /** The address book of another server that it comes from, where alone it is changed; null: it is ours. */
+  book: string().nullable().defined(),
+})
 export type Contact = InferType<typeof contact>
 
 /** `since`: the last change that is known; 0 for none. */

@@ -1,15 +1,20 @@
 import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
+import { rights } from './rights'
 import { roles } from './roles'
 
 const text = string().defined()
 const time = number().required()
 
-/** Who is signed in, as far as the interface may know. `device`, `extension`: the telephone that is theirs, when they have one, and its number. */
+/**
+ * Who is signed in, as far as the interface may know. `rights`: what their role may do now; `device`, `extension`: the telephone that is theirs, when they
+ * have one, and its number.
+ */
 export const signedIn = object({
   signIn: text,
   name: text,
   role: string().oneOf(roles).required(),
+  rights: array(string().oneOf(rights).required()).required(),
   device: text.nullable(),
   extension: text.nullable(),
 })
@@ -23,14 +28,27 @@ export const credentials = object({
 /** A new password for oneself. */
 export const passwordChange = object({
   current: string().strict().max(200).required().label('Present password'),
-  wanted: string().strict().min(12, 'New password must be at least 12 characters.').max(200).required().label('New password'),
+  wanted: string().strict().max(200).required().label('New password'),
 }).noUnknown().required()
 
 /** What an administrator changes of an account. */
 export const accountChange = object({
   role: string().oneOf(roles).optional().label('role'),
   disabled: boolean().strict().optional().label('disabled'),
+  /** Whose it is, by their id; null: nobody's who works here. */
+  person: string().strict().max(80).nullable().optional().label('person'),
 }).noUnknown().required()
+
+export const newAccount = object({
+  signIn: string().strict().matches(/^[\p{L}\p{N}._@-]{2,60}$/u, '${path} has 2 to 60 letters, digits or . _ @ -, and no spaces.').required().label('signIn'),
+  role: string().oneOf(roles).required().label('role'),
+  person: string().strict().max(80).nullable().defined().label('person'),
+  /** Of an account that is nobody's who works here. */
+  name: string().strict().max(80).defined().label('name'),
+}).noUnknown().required()
+
+/** A password that is shown this once. */
+export const accountMade = object({ signIn: text, password: text })
 
 /** An account in the address. */
 export const accountNamed = object({ signIn: string().required().label('signIn') })
@@ -42,7 +60,7 @@ export const withId = object({ id: string().required().label('id') })
 export const ownSessions = array(object({ id: text, browser: text, address: text, createdAt: time, seenAt: time, own: boolean().required() })).required()
 export type OwnSession = InferType<typeof ownSessions>[number]
 
-export const accounts = array(signedIn.shape({ disabled: boolean().required(), sessions: number().integer().required() })).required()
+export const accounts = array(signedIn.shape({ person: text.nullable(), disabled: boolean().required(), sessions: number().integer().required() })).required()
 export type AccountInfo = InferType<typeof accounts>[number]
 
 /**
@@ -53,8 +71,6 @@ export const upkeep = object({
   database: boolean().required(),
   exchange: boolean().required(),
   journal: object({ behind: number().required(), spilledBytes: number().required() }).required(),
-  /** `name`: empty where there is none. Times are milliseconds since 1970. */
-  customers: object({ name: text, well: boolean().required(), lastSuccess: time.nullable(), lastProblem: text.nullable() }).required(),
   setAside: array(object({ epoch: text, seq: number().required(), at: time, reason: text, item: text })).required(),
 })
 export type Upkeep = InferType<typeof upkeep>

@@ -161,7 +161,14 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(ines, 'get', '/api/company/schema', 200)
   await ask(ines, 'get', '/api/customers', 200, { query: '?number=%2B442079460100' })
   await ask(ines, 'get', '/api/customers', 422)
-  await ask(admin, 'post', '/api/customers/try', 200, { data: {} })
+  await ask(admin, 'get', '/api/connections', 200)
+  await ask(admin, 'post', '/api/connections/try', 200, { data: { kind: 'exchange', id: '' } })
+  await ask(admin, 'post', '/api/connections/try', 404, { data: { kind: 'addressBook', id: 'nothing' } })
+  await ask(ines, 'post', '/api/connections/try', 403, { data: { kind: 'exchange', id: '' } })
+  await ask(admin, 'post', '/api/address-books', 422, { data: { name: 'Inside', address: 'http://127.0.0.1:9/', user: '', password: '' } })
+  await stage.sql(`insert into address_book (id, name, address, user_name, secret, next_at) values ('described', 'Described', 'http://127.0.0.1:9/', '', '', now() + interval '1 day')`)
+  await ask(admin, 'delete', '/api/address-books/{id}', 200, { segment: 'described' })
+  await ask(admin, 'delete', '/api/address-books/{id}', 404, { segment: 'described' })
   await ask(ines, 'get', '/api/whereabouts', 200)
   await ask(ines, 'get', '/api/messages/waiting', 200)
   await ask(ines, 'put', '/api/notes/{id}', 200, { segment: 'p2105', data: { text: 'Described', remindOn: '2026-11-30' } })
@@ -199,9 +206,11 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
 
   stage.cast.present([])
 
-  // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, the feed everywhere.
+  // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, an address book in `connections.spec.ts`, the feed everywhere.
   const untried = Object.entries(described.document.paths)
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
-  expect(untried.sort()).toEqual(['get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/password', 'post /api/session'])
+  expect(untried.sort()).toEqual([
+    'get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/password', 'post /api/session',
+  ])
 })

@@ -5,7 +5,8 @@ import { lookUp } from '~~/core/company/lookups'
 /** How each part of the company is shown and filled in. */
 
 /** `one`, `many`: things of another part, by their ids; `destination`: where calls go; `seconds` are kept as milliseconds. */
-export type FieldKind = 'text' | 'long' | 'number' | 'seconds' | 'check' | 'texts' | 'choice' | 'one' | 'many' | 'destination' | 'week' | 'holidays'
+export type FieldKind
+  = 'text' | 'long' | 'number' | 'seconds' | 'check' | 'texts' | 'choice' | 'one' | 'many' | 'destination' | 'week' | 'holidays' | 'greetings'
 
 export interface FormField {
   /** Where it stands in the thing: "overflow.after". */
@@ -84,11 +85,12 @@ export const partForms: { [P in Part]: PartForm<P> } = {
   lines: {
     title: 'Lines', one: 'line',
     blank: company => ({
-      id: newId('l'), name: '', number: '', promise: 20_000, greeting: '', target: company.settings.operators, night: company.settings.operators,
+      id: newId('l'), name: '', number: '', promise: 20_000, greeting: '', greetings: [], target: company.settings.operators, night: company.settings.operators,
       overflow: { after: 240_000, to: company.settings.operators }, closedText: '', hours: null,
     }),
     fields: [
-      text('name', 'Name'), text('number', 'Number, as +44…'), text('greeting', 'Greeting, after good morning'), seconds('promise', 'Promise, seconds'),
+      text('name', 'Name'), text('number', 'Number, as +44…'), text('greeting', 'Greeting, after good morning'),
+      { at: 'greetings', label: 'Said instead, by time and language', kind: 'greetings' }, seconds('promise', 'Promise, seconds'),
       one('target', 'Calls go to', 'groups'), destination('night', 'When nobody serves it'), seconds('overflow.after', 'After so many seconds'),
       destination('overflow.to', 'they go to'), ifAny(one('hours', 'Open', 'hours')), long('closedText', 'What callers hear when it is closed'),
     ],
@@ -145,6 +147,11 @@ export const partForms: { [P in Part]: PartForm<P> } = {
         'Place among the others'),
     ],
   },
+  accountCodes: {
+    title: 'Account codes', one: 'account code',
+    blank: () => ({ id: newId('code'), code: '', name: '' }),
+    fields: [text('code', 'Code'), text('name', 'What for')],
+  },
   trunks: {
     title: 'Trunks', one: 'trunk',
     blank: () => ({ id: newId('trunk'), channels: 2, kept: 0 }),
@@ -167,7 +174,7 @@ export const settingsFields: readonly FormField[] = [
   seconds('ringCycle', 'One ring, seconds'), seconds('failedTone', 'The tone after a failed call, seconds'), whole('conferenceSize', 'Most in a conference'),
   seconds('pageSilence', 'A silent page closes after, seconds'), seconds('pageWait', 'A page waits for loudspeakers, seconds'),
   choice('pageOverDoNotDisturb', 'Pages over do not disturb, from', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
-  texts('pauseReasons', 'Why members of a queue pause'),
+  check('listedCodesOnly', 'Only account codes of the list'), texts('pauseReasons', 'Why members of a queue pause'),
 ]
 
 /** What a thing of the company is called. */
@@ -185,6 +192,7 @@ export function besideOf(company: Company, part: Part, id: string): string {
     case 'telephones': case 'groups': case 'lines': case 'zones': return String(thing?.number ?? '')
     case 'departments': return titleOf(company, 'sites', String(thing?.site))
     case 'announcements': return String(thing?.text ?? '').slice(0, 60)
+    case 'accountCodes': return String(thing?.code ?? '')
     case 'trunks': return `${String(thing?.channels)} channels`
     default: return ''
   }

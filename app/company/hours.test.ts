@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { holidaysAsText, holidaysOf, weekAsText, weekOf } from './hours'
+import { greetingsAsText, greetingsOf, holidaysAsText, holidaysOf, weekAsText, weekOf } from './hours'
 
 describe('opening hours as lines', () => {
   it('come back as they went out', () => {
@@ -11,6 +11,17 @@ describe('opening hours as lines', () => {
     }))
     const holidays = [{ date: '2031-12-25', name: 'Christmas Day' }, { date: '2031-05-12', name: '' }]
     expect(holidaysOf(holidaysAsText(holidays))).toEqual(holidays)
+  })
+
+  it('greetings too, whatever their words look like', () => {
+    const greeting = fc.record({
+      language: fc.constantFrom('', 'Dutch', 'Scots Gaelic'), from: fc.nat(1_439),
+      text: fc.oneof(fc.constantFrom('18:00 is late', 'Merrowby: hello', 'a b: c', '7.30 d'), fc.stringMatching(/^[!-~]([ -~]{0,20}[!-~])?$/)),
+    })
+    fc.assert(fc.property(fc.array(greeting), (all) => {
+      expect(greetingsOf(greetingsAsText(all))).toEqual(all)
+    }))
+    expect(greetingsOf('  Dutch:  18.30  Goedenavond, Merrowby \n25:00 never\n')).toEqual([{ language: 'Dutch', from: 1_110, text: 'Goedenavond, Merrowby' }])
   })
 
   it('are read as people write them; what means nothing is nothing', () => {

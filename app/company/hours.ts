@@ -1,6 +1,6 @@
-import type { OpeningHours } from '~~/core/company/company'
+import type { Greeting, OpeningHours } from '~~/core/company/company'
 
-/** A week and its holidays as lines that people write. */
+/** A week, its holidays, and greetings by time of day as lines that people write. */
 
 const days = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
 const clock = (minutes: number) => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
@@ -32,5 +32,22 @@ export function holidaysOf(text: string): OpeningHours['holidays'] {
   return text.split('\n').flatMap((line) => {
     const [, date, name] = /^\s*(\d{4}-\d{2}-\d{2})\s*(.*)$/.exec(line) ?? []
     return date === undefined ? [] : [{ date, name: name!.trim() }]
+  })
+}
+
+export function greetingsAsText(greetings: readonly Greeting[]): string {
+  // Words that look like a time or a language themselves are told from one by the time that stands before them.
+  const looksOtherwise = (text: string) => /^(\d{1,2}[:.]\d{2}\s|\p{L}[\p{L} ]*:\s)/u.test(text)
+  return greetings.map(({ language, from, text }) => {
+    const time = from > 0 || looksOtherwise(text) ? `${clock(from)} ` : ''
+    return `${language && `${language}: `}${time}${text}`
+  }).join('\n')
+}
+
+export function greetingsOf(text: string): Greeting[] {
+  return text.split('\n').flatMap((line) => {
+    const [, language = '', hour, minute, words] = /^\s*(?:(\p{L}[\p{L} ]{0,39}):\s+)?(?:(\d{1,2})[:.](\d{2})\s+)?(\S.*?)\s*$/u.exec(line) ?? []
+    const from = Number(hour ?? 0) * 60 + Number(minute ?? 0)
+    return words === undefined || Number(hour ?? 0) > 23 || Number(minute ?? 0) > 59 ? [] : [{ language: language.trim(), from, text: words }]
   })
 }

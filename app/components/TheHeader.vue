@@ -64,7 +64,10 @@ async function leave(): Promise<void> {
         <NuxtLink to="/contacts">
           Contacts
         </NuxtLink>
-        <NuxtLink to="/parkings">
+        <NuxtLink
+          v-if="session.may('readParkings')"
+          to="/parkings"
+        >
           Parkings
         </NuxtLink>
         <NuxtLink to="/blocked">
@@ -92,12 +95,18 @@ async function leave(): Promise<void> {
       <NuxtLink to="/handset">
         Handset
       </NuxtLink>
-      <template v-if="session.me?.role === 'administrator'">
+      <NuxtLink
+        v-if="session.may('keepAccounts')"
+        to="/accounts"
+      >
+        Accounts
+      </NuxtLink>
+      <template v-if="session.may('runCompany')">
         <NuxtLink to="/company">
           Company
         </NuxtLink>
-        <NuxtLink to="/accounts">
-          Accounts
+        <NuxtLink to="/connections">
+          Connections
         </NuxtLink>
         <NuxtLink to="/upkeep">
           Upkeep

@@ -20,7 +20,7 @@ watch(() => live.over, async () => {
       await navigateTo('/sign-in')
       return
     }
-    if (session.me?.role === before?.role && session.me?.device === before?.device) return
+    if (session.me?.role === before?.role && String(session.me?.rights) === String(before?.rights) && session.me?.device === before?.device) return
     live.close()
     live.open()
   }

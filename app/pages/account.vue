@@ -95,7 +95,7 @@ onMounted(load)
             maxlength="200"
           />
           <p class="soft">
-            At least 12 characters; several words are easier to remember than one with signs in it.
+            Several words are easier to remember, and harder to guess, than one with signs in it.
           </p>
           <el-button
             native-type="submit"

@@ -2,11 +2,13 @@
 import { useIntervalFn } from '@vueuse/core'
 import type { AccountInfo } from '~~/shared/people'
 import { type Role, roles } from '~~/shared/roles'
+import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 
 useHead({ title: 'Accounts · Estafette' })
 
 const session = useSession()
+const live = useLive()
 const accounts = ref<AccountInfo[]>([])
 const failure = ref<string | null>(null)
 /** A password that has just been made: shown until the next change, and nowhere else. */
@@ -21,7 +23,7 @@ async function load(): Promise<void> {
   }
 }
 
-async function change(account: AccountInfo, what: { role?: Role, disabled?: boolean }): Promise<void> {
+async function change(account: AccountInfo, what: { role?: Role, disabled?: boolean, person?: string | null }): Promise<void> {
   failure.value = made.value = null
   try {
     await $fetch(`/api/accounts/${encodeURIComponent(account.signIn)}`, { method: 'PATCH', body: what })
@@ -44,13 +46,26 @@ async function newPassword({ signIn }: AccountInfo): Promise<void> {
   await load()
 }
 
+function madeOne(account: { signIn: string, password: string }): void {
+  made.value = account
+  void load()
+}
+
+const people = computed(() => Object.values(live.company?.people ?? {}).map(({ id, first, last, department }) =>
+  ({ value: id, label: `${first} ${last} · ${live.company!.departments[department]?.name ?? ''}` })).sort((a, b) => a.label.localeCompare(b.label)))
+
 onMounted(load)
 useIntervalFn(load, 10_000)
 </script>
 
 <template>
-  <div class="records-page">
-    <h1>Accounts</h1>
+  <div class="records-page split">
+    <div class="bar">
+      <h1>Accounts</h1>
+      <p class="soft">
+        A role that changes and an account that is shut take effect at once, in every open console.
+      </p>
+    </div>
     <FailureNote :text="failure" />
     <p
       v-if="made"
@@ -59,56 +74,85 @@ useIntervalFn(load, 10_000)
     >
       The new password of {{ made.signIn }}, shown this once: <code>{{ made.password }}</code>. Everywhere else {{ made.signIn }} has been signed out.
     </p>
-    <RecordsTable
-      v-slot="{ row: account }"
-      :columns="['Name', 'Signs in as', 'Telephone', 'Role', 'Signed in at', '-What can be done']"
-      :rows="accounts"
-      :key-of="({ signIn }) => signIn"
-      :empty="null"
-      :class-of="({ disabled }) => disabled ? 'shut' : undefined"
-    >
-      <td><strong>{{ account.name }}</strong></td>
-      <td>{{ account.signIn }}</td>
-      <td>{{ account.extension ?? 'none' }}</td>
-      <td>
-        <el-select
-          :model-value="account.role"
-          :aria-label="`Role of ${account.name}`"
-          size="small"
-          class="role"
-          @change="role => change(account, { role })"
+    <div class="panes">
+      <div class="list">
+        <RecordsTable
+          v-slot="{ row: account }"
+          :columns="['Name', 'Signs in as', 'Who it is', 'Telephone', 'Role', 'Signed in at', '-What can be done']"
+          :rows="accounts"
+          :key-of="({ signIn }) => signIn"
+          :empty="null"
+          :class-of="({ disabled }) => disabled ? 'shut' : undefined"
         >
-          <el-option
-            v-for="role in roles"
-            :key="role"
-            :value="role"
-            :label="role"
-          />
-        </el-select>
-      </td>
-      <td>{{ account.disabled ? 'shut' : account.sessions === 1 ? '1 browser' : `${account.sessions} browsers` }}</td>
-      <td class="acts">
-        <el-button
-          v-if="account.signIn !== session.me?.signIn"
-          size="small"
-          :aria-label="account.disabled ? `Open the account of ${account.name}` : `Shut the account of ${account.name}`"
-          @click="change(account, { disabled: !account.disabled })"
-        >
-          {{ account.disabled ? 'Open' : 'Shut' }}
-        </el-button>
-        <el-button
-          v-if="account.signIn !== session.me?.signIn"
-          size="small"
-          :aria-label="`New password for ${account.name}`"
-          @click="newPassword(account)"
-        >
-          New password
-        </el-button>
-      </td>
-    </RecordsTable>
-    <p class="soft note">
-      A role that changes and an account that is shut take effect at once, in every open console.
-    </p>
+          <td><strong>{{ account.name }}</strong></td>
+          <td>{{ account.signIn }}</td>
+          <td>
+            <el-select-v2
+              :model-value="account.person"
+              :options="people"
+              clearable
+              filterable
+              size="small"
+              class="person"
+              :value-on-clear="() => null"
+              :aria-label="`Who ${account.signIn} is`"
+              placeholder="Nobody here"
+              @change="(person: string | null) => change(account, { person })"
+            />
+          </td>
+          <td>{{ account.extension ?? 'none' }}</td>
+          <td>
+            <el-select
+              :model-value="account.role"
+              :aria-label="`Role of ${account.name}`"
+              size="small"
+              class="role"
+              @change="role => change(account, { role })"
+            >
+              <el-option
+                v-for="role in roles"
+                :key="role"
+                :value="role"
+                :label="role"
+              />
+            </el-select>
+          </td>
+          <td>{{ account.disabled ? 'shut' : account.sessions === 1 ? '1 browser' : `${account.sessions} browsers` }}</td>
+          <td class="acts">
+            <el-button
+              v-if="account.signIn !== session.me?.signIn"
+              size="small"
+              :aria-label="account.disabled ? `Open the account of ${account.name}` : `Shut the account of ${account.name}`"
+              @click="change(account, { disabled: !account.disabled })"
+            >
+              {{ account.disabled ? 'Open' : 'Shut' }}
+            </el-button>
+            <el-button
+              v-if="account.signIn !== session.me?.signIn"
+              size="small"
+              :aria-label="`New password for ${account.name}`"
+              @click="newPassword(account)"
+            >
+              New password
+            </el-button>
+          </td>
+        </RecordsTable>
+      </div>
+      <aside
+        class="details"
+        aria-label="A new account, and the rules"
+      >
+        <h2>New account</h2>
+        <NewAccount
+          :people="people"
+          @made="madeOne"
+        />
+        <h2 class="rules">
+          Rules of the house
+        </h2>
+        <HouseRules />
+      </aside>
+    </div>
   </div>
 </template>
 
@@ -121,8 +165,12 @@ useIntervalFn(load, 10_000)
   color: var(--ink-soft);
 }
 
-.note {
-  padding-top: var(--space-4);
+.person {
+  width: 12rem;
+}
+
+.rules {
+  padding-top: var(--space-6);
 }
 
 code {

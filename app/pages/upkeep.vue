@@ -20,8 +20,7 @@ async function load(): Promise<void> {
 
 const lines = computed(() => {
   if (!upkeep.value) return []
-  const { database, exchange, journal, setAside, customers } = upkeep.value
-  const heard = customers.lastSuccess === null ? 'has not answered yet' : `has answered last at ${dayjs(customers.lastSuccess).format('D MMM H:mm:ss')}`
+  const { database, exchange, journal, setAside } = upkeep.value
   return [
     { what: 'Telephone exchange', well: exchange, words: exchange ? 'carries calls' : 'does not answer; the consoles say so' },
     { what: 'Database', well: database, words: database ? 'takes everything that happens' : 'does not answer; calls go on, and what happens is kept' },
@@ -31,23 +30,9 @@ const lines = computed(() => {
         ? `${journal.behind} events wait in memory and ${Math.ceil(journal.spilledBytes / 1024)} kB in a file`
         : journal.behind > 0 ? `${journal.behind} events wait to be written` : 'is up to date',
     },
-    {
-      what: customers.name || 'Customer system', well: customers.well,
-      words: customers.name === '' ? 'none is named' : customers.well ? heard : `${customers.lastProblem} It ${heard}.`,
-    },
     { what: 'Set aside', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
   ]
 })
-
-async function tryCustomers(): Promise<void> {
-  try {
-    await $fetch('/api/customers/try', { method: 'POST', body: {} })
-  }
-  catch (error) {
-    failure.value = sentenceOf(error)
-  }
-  await load()
-}
 
 type SetAside = Upkeep['setAside'][number]
 const keyOf = (entry: SetAside) => `${entry.epoch} ${entry.seq}`
@@ -78,12 +63,6 @@ useIntervalFn(load, 3_000)
   <div class="records-page split">
     <div class="bar">
       <h1>Upkeep</h1>
-      <el-button
-        v-if="upkeep?.customers.name"
-        @click="tryCustomers"
-      >
-        Ask {{ upkeep.customers.name }} now
-      </el-button>
     </div>
     <FailureNote :text="failure" />
     <div class="panes">

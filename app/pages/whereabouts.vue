@@ -2,7 +2,6 @@
 import type { Turn } from '~~/core/calendar/duty'
 import { useDropZone } from '@vueuse/core'
 import { ValidationError } from 'yup'
-import { seesCallers } from '~~/shared/roles'
 import { longestFile } from '~~/shared/whereabouts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -21,8 +20,7 @@ const directory = useDirectory()
 const whereabouts = useWhereabouts()
 const words = usePresenceWords()
 
-const sees = computed(() => session.me !== null && seesCallers(session.me.role))
-const keepsRosters = computed(() => session.me?.role === 'supervisor' || session.me?.role === 'administrator')
+const keepsRosters = computed(() => session.may('keepCalendars'))
 const duties = computed(() => Object.values(live.company?.duties ?? {})
   .sort((a, b) => a.position - b.position).flatMap(({ id }) => whereabouts.duty(id) ?? []))
 const now = computed(() => live.wall(desk.now))
@@ -99,7 +97,7 @@ function choose(event: Event): void {
       </RecordsTable>
     </section>
     <section
-      v-if="sees"
+      v-if="session.may('keepPlaces')"
       aria-labelledby="places"
     >
       <h2 id="places">

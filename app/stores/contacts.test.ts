@@ -17,7 +17,7 @@ vi.stubGlobal('$fetch', (...asked: Parameters<typeof server>) => asked[0] === '/
 
 const contact = (id: string, name: string, number: string, more: Partial<Contact> = {}): Contact => ({
   id, kind: 'individual', name, company: null, numbers: [{ number, kind: 'work' }], addresses: [], category: '', private: false, language: '',
-  note: '', readFirst: false, mark: 'none', version: 1, ...more,
+  note: '', readFirst: false, mark: 'none', version: 1, book: null, ...more,
 })
 const asRole = (role: Role) => ({ signIn: role, name: role, role, person: null, device: null }) as unknown as ReturnType<typeof useSession>['me']
 const settled = async () => {

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, watch } from 'vue'
+import { localTime } from '~~/core/calendar/zones'
 import type { Call, DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Group, Line, Zone } from '~~/core/company/company'
@@ -86,11 +87,16 @@ export const useDirectory = defineStore('directory', () => {
     return line(call.line)?.name ?? 'Your extension'
   }
 
+  /** Minutes since midnight, by the clock of the house. */
+  function minuteOfDay(at: number): number {
+    return Math.floor(localTime(live.company?.settings.zone ?? 'UTC', at) / 60_000) % (24 * 60)
+  }
+
   /** How whoever calls on a line is greeted, until somebody else has had the call; null where there is nothing to greet with. */
   function greeting(call: Call, now: number): string | null {
     const own = line(call.line)
     const answers = call.story.filter(step => step.type === 'established').length
-    return own && !call.recall && answers < 2 ? greetingAt(new Date(live.wall(now)).getHours(), own.greeting) : null
+    return own && !call.recall && answers < 2 ? greetingAt(own, minuteOfDay(live.wall(now)), contacts.of(call.party?.number)?.language) : null
   }
 
   /** The name of a device of ours, or of an outside party: as we know them, else as the network says. */

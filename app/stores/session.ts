@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
+import type { Right } from '~~/shared/rights'
 import type { SignedIn } from '~~/shared/people'
 
 /** Who is signed in at this browser. */
@@ -31,5 +32,9 @@ export const useSession = defineStore('session', () => {
     me.value = null
   }
 
-  return { me, recall, check, signIn, signOut }
+  function may(right: Right): boolean {
+    return me.value?.rights.includes(right) ?? false
+  }
+
+  return { me, may, recall, check, signIn, signOut }
 })

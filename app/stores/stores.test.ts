@@ -83,7 +83,7 @@ beforeEach(() => {
   live.state = exchange.state
   live.connected = true
   live.exchange = true
-  useSession().me = { signIn: 'ines', name: 'Ines', role: 'operator', device: 't2100', extension: '2100' }
+  useSession().me = { signIn: 'ines', name: 'Ines', role: 'operator', rights: [], device: 't2100', extension: '2100' }
 })
 
 function inHand(): Call {

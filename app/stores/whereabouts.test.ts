@@ -33,7 +33,7 @@ beforeEach(() => {
   live.state = on.state
   live.connected = true
   live.presences.set('t2105', { kind: 'free', lit: true, since: null, until: null, reason: null, peer: null, way: null, on: null, to: null, place: '' })
-  useSession().me = { signIn: 'ines', name: 'Ines', role: 'operator', device: 't2100', extension: '2100' }
+  useSession().me = { signIn: 'ines', name: 'Ines', role: 'operator', rights: [], device: 't2100', extension: '2100' }
 })
 const at = () => Math.round(useLive().wall(useLive().now()))
 

@@ -132,7 +132,7 @@ describe('the history of parkings', () => {
 describe('words', () => {
   it('spans, greetings and text from outside', () => {
     expect([0, 7_000, 754_000, 3_723_000, -5].map(spell)).toEqual(['0:00', '0:07', '12:34', '1:02:03', '0:00'])
-    expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt(hour, 'x').split(',')[0])).toEqual([
+    expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt({ greeting: 'x', greetings: [] }, hour * 60).split(',')[0])).toEqual([
       'Good morning',
       'Good morning',
       'Good afternoon',

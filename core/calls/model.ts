@@ -399,7 +399,7 @@ export type Request = { [S in ServiceName]: RequestOf<S> }[ServiceName]
 export const refusalCodes = [
   'unknownDevice', 'unknownCall', 'notYourCall', 'notPossibleNow', 'alreadyAnswered', 'invalidNumber', 'unallocatedNumber', 'toSelf', 'toCaller',
   'busy', 'doNotDisturb', 'outOfService', 'trunksBusy', 'tooManyCalls', 'callerOnHold', 'notAllowed', 'slotsFull', 'slotTaken', 'slotEmpty',
-  'nobodyFree', 'nobodyServes', 'closed', 'blocked', 'conferenceFull', 'idUsed', 'tooLate',
+  'nobodyFree', 'nobodyServes', 'closed', 'blocked', 'conferenceFull', 'unknownAccount', 'idUsed', 'tooLate',
 ] as const
 export type RefusalCode = typeof refusalCodes[number]
 

@@ -3,7 +3,7 @@ import type { Company, Settings } from './company'
 /** The parts of a configuration that hold things by their ids. */
 export const parts = [
   'sites', 'departments', 'people', 'telephones', 'groups', 'lines', 'trunks', 'slots', 'shortNumbers', 'hours', 'zones',
-  'announcements', 'duties',
+  'announcements', 'duties', 'accountCodes',
 ] as const
 export type Part = typeof parts[number]
 

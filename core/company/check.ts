@@ -87,6 +87,13 @@ export function faultsOf(company: Company): string[] {
     id(duty.id, duty.name)
     if (!reachable(duty.instead)) faults.push(`When nobody is on duty, ${duty.name} is reached at ${duty.instead}, which is not there.`)
   }
+  const codes = new Map<string, string>()
+  for (const { code, name } of Object.values(company.accountCodes)) {
+    if (code.trim() !== code || code === '') faults.push(`${name || 'An account code'} has the code "${code}", which is none.`)
+    const other = codes.get(code.toLowerCase())
+    if (other !== undefined) faults.push(`${name} and ${other} have the same account code ${code}.`)
+    codes.set(code.toLowerCase(), name)
+  }
   if (!isZone(settings.zone)) faults.push(`The house has the time zone ${settings.zone}, which is none.`)
   for (const hours of Object.values(company.hours)) faults.push(...faultsOfHours(hours))
   for (const { name, hours } of [...Object.values(groups), ...Object.values(lines)])

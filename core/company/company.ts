@@ -8,6 +8,7 @@ export type Telephone = Things['telephones']
 export type Group = Things['groups']
 export type Overflow = Group['overflow']
 export type Line = Things['lines']
+export type Greeting = Line['greetings'][number]
 export type OpeningHours = Things['hours']
 export type ShortNumber = Things['shortNumbers']
 export type Slot = Things['slots']
@@ -50,12 +51,13 @@ export const waitingOnly = {
 /** A company of which nothing is known yet. */
 export const nobody: Company = {
   version: 0, sites: {}, departments: {}, people: {}, telephones: {}, groups: {}, lines: {}, trunks: {}, slots: {}, shortNumbers: {}, hours: {},
-  zones: {}, announcements: {}, duties: {},
+  zones: {}, announcements: {}, duties: {}, accountCodes: {},
   settings: {
     zone: 'Europe/London',
     ringCycle: 5_000, transferRecall: 20_000, noAnswer: 30_000, queueRecall: 60_000, parkRecall: 90_000, failedTone: 5_000, absence: 30_000,
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,
     conferenceSize: 8, operators: 'operators', pageSilence: 15_000,
     pauseReasons: ['Break', 'Paperwork', 'Training', 'Called away'], pageWait: 60_000, pageOverDoNotDisturb: 'urgent', pageDefault: null,
+    listedCodesOnly: false,
   },
 }

@@ -114,6 +114,14 @@ const group = object({
   hours: openAt,
 })
 
+/** Said on a line instead of the usual greeting, from a minute of the day on; `language`: to callers of that language, empty to all. */
+const greeting = object({
+  language: text(40),
+  /** Minutes since midnight, by the clock of the house. */
+  from: whole.max(1439),
+  text: text(200).min(1),
+})
+
 /** A number of ours, where its calls go, where they go when nobody serves it, and where after they have waited too long. */
 const line = object({
   id,
@@ -124,6 +132,7 @@ const line = object({
   promise: whole,
   /** What the operator says, after the greeting for the time of day. */
   greeting: text(),
+  greetings: array(greeting).max(60).required(),
   target: id,
   night: id,
   overflow,
@@ -215,6 +224,14 @@ const duty = object({
   position: whole,
 })
 
+/** What a call outside is put down to. */
+const accountCode = object({
+  id,
+  /** As it is typed. */
+  code: text(24).min(1),
+  name: text(80),
+})
+
 const settings = object({
   /** The clock of the house: of the IANA time zone database. */
   zone: text(),
@@ -258,12 +275,15 @@ const settings = object({
   pageOverDoNotDisturb: string().oneOf(pageRanks).required(),
   /** The zone or group that is one key away; null: none. */
   pageDefault: id.nullable().defined(),
+  /** Calls outside are put down to codes of the list only, or to none. */
+  listedCodesOnly: boolean().strict().required(),
 }).required()
 
 /** The parts that hold things by their ids. */
 const things = {
   sites: site, departments: department, people: person, telephones: telephone, groups: group, lines: line, trunks: trunk, slots: slot,
   shortNumbers: shortNumber, hours: openingHours, zones: zone, announcements: standingAnnouncement, duties: duty,
+  accountCodes: accountCode,
 }
 
 export type Things = { [P in keyof typeof things]: InferType<typeof things[P]> }

@@ -1,12 +1,29 @@
-const noon = 12
-const evening = 18
+import type { Greeting, Line } from '../company/company'
+
+/** Minutes since midnight. */
+const noon = 12 * 60
+const evening = 18 * 60
 
 /**
- * What to say on answering a line: right for the time of day.
- * @param hour of the company's own clock, 0 to 23
- * @param words what the line says after it
+ * What to say on answering a line, right for the time of day and for the caller's language: what the line has for that, the latest that has begun; else its
+ * words after the usual opening.
+ * @param minute of the company's own clock, since midnight
+ * @param language of the caller, as somebody has written it down; empty: not known
  */
-export function greetingAt(hour: number, words: string): string {
-  const opening = hour < noon ? 'Good morning' : hour < evening ? 'Good afternoon' : 'Good evening'
-  return `${opening}, ${words}`
+export function greetingAt({ greeting, greetings }: Pick<Line, 'greeting' | 'greetings'>, minute: number, language = ''): string {
+  const of = (wanted: string) => latest(greetings.filter(one => same(one.language, wanted)), minute)
+  const own = of(language) ?? of('')
+  if (own) return own.text
+  const opening = minute < noon ? 'Good morning' : minute < evening ? 'Good afternoon' : 'Good evening'
+  return `${opening}, ${greeting}`
+}
+
+/** The one that has begun last; before the first of a day, the last of the day before goes on. */
+function latest(all: readonly Greeting[], minute: number): Greeting | undefined {
+  const inOrder = [...all].sort((a, b) => a.from - b.from)
+  return inOrder.findLast(({ from }) => from <= minute) ?? inOrder.at(-1)
+}
+
+function same(one: string, other: string): boolean {
+  return one.trim().toLowerCase() === other.trim().toLowerCase()
 }

@@ -180,12 +180,24 @@ const openingHours: OpeningHours[] = [
 ]
 
 const line = (id: string, name: string, number: string, promise: number, longestWait: number, greeting: string, hours: string | null): Line => ({
-  id, name, number, promise: promise * second, greeting, hours,
+  id, name, number, promise: promise * second, greeting, greetings: [], hours,
   target: operators, night: mailboxOf(id), overflow: { after: longestWait * second, to: mailboxOf(id) },
   closedText: `Thank you for calling. The ${name} is closed at present.`,
 })
+/** For callers of whom it is known what they speak. */
+const greetings: Line['greetings'] = [
+  { language: 'Norwegian', from: 0, text: 'God dag, Merrowby Ferries, hva kan jeg hjelpe med?' },
+  { language: 'Dutch', from: 0, text: 'Goedendag, Merrowby Ferries, waarmee kan ik u helpen?' },
+  { language: 'German', from: 0, text: 'Guten Tag, Merrowby Ferries, was kann ich für Sie tun?' },
+  { language: 'German', from: 18 * 60, text: 'Guten Abend, Merrowby Ferries, was kann ich für Sie tun?' },
+  { language: 'French', from: 0, text: 'Bonjour, Merrowby Ferries, que puis-je faire pour vous ?' },
+  { language: 'French', from: 18 * 60, text: 'Bonsoir, Merrowby Ferries, que puis-je faire pour vous ?' },
+]
+const accountCodes = [
+  ['K-100', 'Freight customers'], ['K-114', 'Groups and charters'], ['K-200', 'Ship stores'], ['K-310', 'Insurance cases'], ['K-900', 'Harbour project'],
+]
 const lines: Line[] = [
-  line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?', null),
+  { ...line('general', 'General line', '+441632960000', 20, 240, 'Merrowby Ferries, how can I help?', null), greetings },
   line('freight', 'Freight line', '+441632960010', 20, 240, 'Merrowby Freight, how can I help?', null),
   line('harbour', 'Harbour line', '+441632960020', 15, 180, 'Stennick Harbour, how can I help?', null),
   line('directors', 'Directors\' line', '+441632960030', 10, 180, 'directors\' office of Merrowby Ferries, good to hear you.', null),
@@ -263,6 +275,7 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     zones: byId(zones),
     announcements: byId(announcements),
     duties: byId(duties),
+    accountCodes: byId(accountCodes.map(([code = '', name = '']) => ({ id: `code:${code}`, code, name }))),
     settings: { ...nobody.settings, pageDefault, ...settings },
   }
 }

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { createInterface } from 'node:readline'
 import { parseArgs } from 'node:util'
+import { rulesAtFirst } from '~~/shared/house-rules'
 import { connectDatabase } from '../database/orm'
 import { Account } from '../database/entities'
 import { isGoodPassword, passwordRule, Passwords } from './passwords'
@@ -18,10 +19,12 @@ if (!url || !/^[\p{L}\p{N}._@-]{2,60}$/u.test(signIn))
 
 const made = values.ask ? null : randomBytes(12).toString('base64url')
 const password = made ?? await ask('Password: ')
-if (!isGoodPassword(password, signIn)) fail(passwordRule)
 const passwords = new Passwords()
 const orm = await connectDatabase(url!)
 try {
+  const [rules] = await orm.em.fork().execute<{ kept: { passwordLength?: number } }[]>('select kept from house_rules')
+  const { passwordLength } = { ...rulesAtFirst, ...rules?.kept }
+  if (!isGoodPassword(password, signIn, passwordLength)) fail(passwordRule(passwordLength))
   const em = orm.em.fork()
   const passwordHash = await passwords.hash(password)
   const known = await em.findOne(Account, { signIn })

@@ -10,10 +10,13 @@ const keyLength = 32
 const mostWaiting = 24
 
 /** Shown to whoever chooses a password that is too easy to guess. */
-export const passwordRule = 'A password needs at least 12 characters, and must not be the sign-in name.'
+export function passwordRule(least: number): string {
+  return `A password needs at least ${least} characters, and must not be the sign-in name.`
+}
 
-export function isGoodPassword(password: string, signIn: string): boolean {
-  return password.length >= 12 && !password.toLowerCase().includes(signIn.toLowerCase())
+/** @param least so many characters, as the rules of the house say */
+export function isGoodPassword(password: string, signIn: string, least: number): boolean {
+  return password.length >= least && !password.toLowerCase().includes(signIn.toLowerCase())
 }
 
 /** Too many people sign in at once, or the thread has ended: try again. */

@@ -1,6 +1,7 @@
 import { timingSafeEqual } from 'node:crypto'
 import type { H3Event } from 'h3'
 import type { SignedIn } from '~~/shared/people'
+import type { Right } from '~~/shared/rights'
 import type { Role } from '~~/shared/roles'
 import { fromDatabase } from '../database/away'
 import { useRelay } from '../relay'
@@ -30,13 +31,14 @@ export async function whoAsks(event: Asking): Promise<{ person: SignedIn, sessio
 
 /**
  * Who asks, with the role they have now, and in which session.
- * @param roles whose bearers may; none: whoever is signed in
- * @throws 401 when nobody is signed in; 403 when their role may not
+ * @param may whose role may, or who has a right; no role: whoever is signed in
+ * @throws 401 when nobody is signed in; 403 when they may not
  */
-export async function requirePerson(event: H3Event, roles: readonly Role[]): Promise<{ person: SignedIn, session: string }> {
+export async function requirePerson(event: H3Event, may: readonly Role[] | { right: Right }): Promise<{ person: SignedIn, session: string }> {
   const asks = await whoAsks(event)
   if (!asks) throw createError({ statusCode: 401, message: 'You are not signed in, or your session has ended. Please sign in.' })
-  if (roles.length > 0 && !roles.includes(asks.person.role)) {
+  const allowed = 'right' in may ? asks.person.rights.includes(may.right) : may.length === 0 || may.includes(asks.person.role)
+  if (!allowed) {
     throw createError({ statusCode: 403, message: `Your role (${asks.person.role}) may not do that. Ask an administrator.` })
   }
   return asks

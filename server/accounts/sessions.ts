@@ -4,17 +4,16 @@ import type { Telephone } from '~~/core/company/company'
 import type { OwnSession, SignedIn } from '~~/shared/people'
 import { Account, type AccountRow, SessionEntity, type SessionRow } from '../database/entities'
 import type { Notices } from '../database/notices'
+import type { HouseRulesKeeper } from './house-rules'
 
-/** A session ends this long after the last request, when no console is open either; and in any case after a long day. Milliseconds. */
-export const idleLimit = 2 * 60 * 60_000
-export const absoluteLimit = 16 * 60 * 60_000
 const keptEvery = 60_000
 const channel = 'accounts'
 
 type Known = Pick<SessionRow, 'id' | 'signIn' | 'browser' | 'address'> & { createdAt: number, seenAt: number, kept: number }
 
 /**
- * Who is signed in, as the database says: a role that changes, an account that is disabled, a session that is ended take effect at once, on every server.
+ * Who is signed in, as the database says. A session ends a while after the last request, when no console is open either, and in any case after a long day.
+ * A role that changes, an account that is disabled, a session that is ended take effect at once, on every server.
  * Kept in memory as well, so that calls go on while the database is away.
  */
 export class Sessions {
@@ -29,6 +28,7 @@ export class Sessions {
     notices: Notices,
     private readonly telephoneOf: (person: string) => Telephone | undefined,
     private readonly onChange: (sessions: string[]) => void,
+    private readonly rules: Pick<HouseRulesKeeper, 'current' | 'rightsOf'>,
   ) {
     notices.on(channel, signIn => void this.reload(signIn).catch(() => {}))
     notices.onListening(() => void this.reloadAll().catch(() => {}))
@@ -63,7 +63,12 @@ export class Sessions {
   /** What the interface may know of whoever has an account. */
   signedIn({ signIn, name, role, person }: AccountRow): SignedIn {
     const telephone = person ? this.telephoneOf(person) : undefined
-    return { signIn, name, role, device: telephone?.id ?? null, extension: telephone?.number ?? null }
+    return { signIn, name, role, rights: this.rules.rightsOf(role), device: telephone?.id ?? null, extension: telephone?.number ?? null }
+  }
+
+  /** Roles may do something else now: everybody has to come again. */
+  rightsChanged(): void {
+    this.onChange([...this.known.keys()])
   }
 
   /** Whoever has got another telephone has to come again. */
@@ -111,7 +116,8 @@ export class Sessions {
   }
 
   private isOver({ createdAt, seenAt }: Known, now: number): boolean {
-    return now - createdAt > absoluteLimit || now - seenAt > idleLimit
+    const { longestHours, idleMinutes } = this.rules.current
+    return now - createdAt > longestHours * 60 * 60_000 || now - seenAt > idleMinutes * 60_000
   }
 
   private async look(id: string): Promise<void> {

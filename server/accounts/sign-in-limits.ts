@@ -6,7 +6,7 @@ import type { MikroORM } from '@mikro-orm/postgresql'
  * Strangers are counted by the name they try and by the address they come from; a browser at which the account's owner has signed in before
  * is counted on its own, so that nobody can lock a colleague out.
  */
-const free = { name: 5, known: 8, address: 40 } as const
+const free = { known: 8, address: 40 } as const
 const firstWait = 10
 const longestWait = 900
 /** Guesses are forgotten after this many seconds without another. */
@@ -27,7 +27,8 @@ export interface Attempt {
 }
 
 export class SignInLimits {
-  constructor(private readonly orm: MikroORM) {}
+  /** @param guesses under one name before each further one must wait */
+  constructor(private readonly orm: MikroORM, private readonly guesses: () => number) {}
 
   /**
    * Counts an attempt before anything is compared, so that guesses made at once are counted too.
@@ -35,7 +36,7 @@ export class SignInLimits {
    */
   async begin(attempt: Attempt): Promise<number | null> {
     let longest: number | null = null
-    for (const [key, allowed] of keysOf(attempt)) {
+    for (const [key, allowed] of keysOf(attempt, this.guesses())) {
       const wait = await this.count(key, allowed)
       if (wait !== null) longest = Math.max(longest ?? 0, wait)
     }
@@ -45,7 +46,7 @@ export class SignInLimits {
   /** The attempt was right: it is no guess. What others have guessed from the same address goes on counting. */
   async succeeded(attempt: Attempt): Promise<void> {
     const em = this.orm.em.fork()
-    for (const [key] of keysOf(attempt)) {
+    for (const [key] of keysOf(attempt, this.guesses())) {
       if (key.startsWith('address:')) await em.execute('update sign_in_limit set failures = greatest(failures - 1, 0), until = null where key = ?', [key])
       else await em.execute('delete from sign_in_limit where key = ?', [key])
     }
@@ -75,9 +76,9 @@ export class SignInLimits {
   }
 }
 
-function keysOf({ signIn, address, browser }: Attempt): [string, number][] {
+function keysOf({ signIn, address, browser }: Attempt, guesses: number): [string, number][] {
   if (browser) return [[`known:${browser}:${signIn}`, free.known]]
-  return [[`name:${signIn}`, free.name], [`address:${address}`, free.address]]
+  return [[`name:${signIn}`, guesses], [`address:${address}`, free.address]]
 }
 
 const mostNames = 5

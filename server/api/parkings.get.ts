@@ -2,12 +2,12 @@ import type { ParkingEnd } from '~~/core/calls/parkings'
 import { parkingPage, parkingQuery } from '~~/shared/log'
 import { fromDatabase } from '../database/away'
 import { ParkingEntity } from '../database/entities'
-import { answering, defineEndpoint } from '../endpoints/define'
+import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
 
 export default defineEndpoint({
   summary: 'The history of parkings, newest first: who, where, for whom, how long, and how it ended',
-  mayAsk: answering,
+  mayAsk: { right: 'readParkings' },
   query: parkingQuery,
   answer: parkingPage,
 }, async ({ query: { limit, before } }) => {

@@ -14,8 +14,9 @@ export default defineEndpoint({
   answer: done('changed'),
   also: { 429: 'Too many failed attempts.' },
 }, async ({ person: { signIn }, session, body: { current, wanted } }) => {
-  if (!isGoodPassword(wanted, signIn)) throw wrongInput('wanted', passwordRule)
-  const { orm, passwords, sessions, signInLimits, log } = useRelay()
+  const { orm, passwords, rules, sessions, signInLimits, log } = useRelay()
+  const { passwordLength } = rules.current
+  if (!isGoodPassword(wanted, signIn, passwordLength)) throw wrongInput('wanted', passwordRule(passwordLength))
   const attempt = { signIn, address: '', browser: 'password' }
   const wait = await fromDatabase(() => signInLimits.begin(attempt))
   if (wait !== null) throw createError({ statusCode: 429, message: `Too many attempts. Wait ${wait} seconds and try again.` })

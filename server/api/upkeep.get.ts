@@ -7,17 +7,16 @@ import { useRelay } from '../relay'
 const shown = 100
 
 export default defineEndpoint({
-  summary: 'How database, exchange, journal and customer system are, and what the database would not keep',
-  mayAsk: ['administrator'],
+  summary: 'How database, exchange and journal are, and what the database would not keep',
+  mayAsk: { right: 'runCompany' },
   answer: upkeep,
 }, async () => {
-  const { orm, journal, link, customers } = useRelay()
+  const { orm, journal, link } = useRelay()
   const rows = await fromDatabase(() => orm.em.fork().find(SetAside, {}, { orderBy: { at: 'desc' }, limit: shown }))
   return {
     database: journal.healthy,
     exchange: link?.up ?? false,
     journal: { behind: journal.behind, spilledBytes: journal.spilledBytes },
-    customers: { name: customers.name, well: customers.isWell, lastSuccess: customers.lastSuccess, lastProblem: customers.lastProblem },
     setAside: rows.map(({ epoch, seq, at, reason, item }) => ({ epoch, seq, at: at.getTime(), reason, item })),
   }
 })

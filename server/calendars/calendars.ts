@@ -8,9 +8,10 @@ import type { Company } from '~~/core/company/company'
 import { lookUp } from '~~/core/company/lookups'
 import type { CalendarInfo, Engagement } from '~~/shared/whereabouts'
 import { CalendarSpanEntity } from '../database/entities'
-import { fromDatabase } from '../database/away'
+import { fromDatabase, muchAtOnce } from '../database/away'
 import { wrongInput } from '../validation/read'
-import { fetchCalendar, Unfetched } from './fetch'
+import { Unfetched } from '../outside/ask'
+import { fetchCalendar } from './fetch'
 import { type CalendarReader, type Read, Unreadable } from './reader'
 
 export const whereaboutsChannel = 'whereabouts'
@@ -61,13 +62,33 @@ export class Calendars {
 
   /** @throws 404 */
   async info(of: string): Promise<CalendarInfo> {
-    const [row] = await this.orm.em.fork().execute<(CalendarInfo & { at: number | null })[]>(
-      `select c."of", c.address, c.problems, c.failure, (extract(epoch from c.read_at) * 1000)::float8 as at,
-        (select count(*)::int from calendar_span s where s."of" = c."of") as times from calendar c where c."of" = ?`, [of],
-    )
+    const [row] = await this.infos('c."of" = ?', [of])
     if (!row) throw createError({ statusCode: 404, message: 'No calendar is known there.' })
-    const { at, ...info } = row
-    return { ...info, readAt: at }
+    return row
+  }
+
+  /** Those that come from an address: what fails first. */
+  fetched(): Promise<CalendarInfo[]> {
+    return this.infos('c.address is not null', [])
+  }
+
+  private infos(which: string, values: string[]): Promise<CalendarInfo[]> {
+    return this.orm.em.fork().execute<CalendarInfo[]>(
+      `select c."of", c.address, c.problems, c.failure, (extract(epoch from c.read_at) * 1000)::float8 as "readAt",
+        (select count(*)::int from calendar_span s where s."of" = c."of") as times from calendar c where ${which} order by c.failure is null, c."of"`, values,
+    )
+  }
+
+  /**
+   * Fetches a calendar at once.
+   * @throws 404
+   */
+  async readNow(of: string): Promise<void> {
+    const [row] = await fromDatabase(() => this.orm.em.fork().execute<Row[]>(
+      `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" = ? returning "of", address, content`, [of],
+    ))
+    if (!row) throw createError({ statusCode: 404, message: 'No calendar is known there.' })
+    await fromDatabase(() => this.renew(row), muchAtOnce)
   }
 
   /**

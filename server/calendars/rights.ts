@@ -3,13 +3,13 @@ import type { SignedIn } from '~~/shared/people'
 import { useRelay } from '../relay'
 
 /**
- * A person keeps their own calendar; supervisors and administrators keep everybody's, and the rosters.
+ * A person keeps their own calendar; whose role may keeps everybody's, and the rosters.
  * @throws 403, or 404 where there is nothing to keep
  */
-export function mayKeepCalendar({ device, role }: SignedIn, of: string): void {
+export function mayKeepCalendar({ device, rights }: SignedIn, of: string): void {
   const { calendars, company } = useRelay()
   const own = device !== null && lookUp(company.current.telephones, device)?.person === of
-  if (!own && role !== 'supervisor' && role !== 'administrator')
+  if (!own && !rights.includes('keepCalendars'))
     throw createError({ statusCode: 403, message: 'Calendars of others and rosters are kept by supervisors and administrators.' })
   if (!calendars.knows(of)) throw createError({ statusCode: 404, message: 'There is nobody, and no duty, of that id.' })
 }

@@ -3,6 +3,7 @@ import { type CompanyChange, type Part, parts } from '~~/core/company/changes'
 import { type Company, type Group, type Line, nobody, type OpeningHours, type Telephone } from '~~/core/company/company'
 import { byId } from '~~/core/company/lookups'
 import {
+  AccountCodeEntity,
   AnnouncementEntity,
   DepartmentEntity,
   DutyEntity,
@@ -109,6 +110,7 @@ export async function companyIn(tx: EntityManager): Promise<Company> {
     duties: byId((await tx.find(DutyEntity, {}, { orderBy: { position: 'asc' } })).map(
       ({ id, name, handles, instead, position }) => ({ id, name, handles, instead, position }),
     )),
+    accountCodes: byId((await tx.find(AccountCodeEntity, {}, { orderBy: { code: 'asc' } })).map(({ id, code, name }) => ({ id, code, name }))),
     settings: { ...times, operators: operators ?? nobody.settings.operators, pageDefault: pageDefault ?? null },
   }
 }
@@ -126,7 +128,7 @@ const holidayRows = ({ id, holidays }: OpeningHours) => holidays.map(holiday => 
 
 /** Fills empty tables with a company, within the transaction of `tx`. */
 export async function writeCompany(tx: EntityManager, company: Company): Promise<void> {
-  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, zones, announcements, duties, settings } = company
+  const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, zones, announcements, duties, accountCodes } = company
   await tx.insertMany(SiteEntity, Object.values(sites))
   await tx.insertMany(DepartmentEntity, Object.values(departments))
   await tx.insertMany(PersonEntity, Object.values(people))
@@ -142,8 +144,9 @@ export async function writeCompany(tx: EntityManager, company: Company): Promise
   await tx.insertMany(ZoneEntity, Object.values(zones))
   await tx.insertMany(AnnouncementEntity, Object.values(announcements))
   await tx.insertMany(DutyEntity, Object.values(duties))
+  await tx.insertMany(AccountCodeEntity, Object.values(accountCodes))
   await tx.insertMany(ShortNumberEntity, Object.values(shortNumbers))
-  await tx.nativeUpdate(SettingsEntity, { id: 1 }, settings)
+  await tx.nativeUpdate(SettingsEntity, { id: 1 }, company.settings)
 }
 
 /** How one thing of each part is written; what belongs to it is written anew. */
@@ -175,11 +178,13 @@ const puts: { [P in Part]: (tx: EntityManager, thing: Company[P][string]) => Pro
   zones: (tx, zone) => tx.upsert(ZoneEntity, zone),
   announcements: (tx, text) => tx.upsert(AnnouncementEntity, text),
   duties: (tx, duty) => tx.upsert(DutyEntity, duty),
+  accountCodes: (tx, code) => tx.upsert(AccountCodeEntity, code),
 }
 
 const entities = {
   sites: SiteEntity, departments: DepartmentEntity, people: PersonEntity, telephones: TelephoneEntity, groups: GroupEntity, lines: LineEntity,
   trunks: TrunkEntity, slots: SlotEntity, hours: OpeningHoursEntity, zones: ZoneEntity, announcements: AnnouncementEntity, duties: DutyEntity,
+  accountCodes: AccountCodeEntity,
 } as const
 
 /** Writes changes of a company whose result has no fault, within the transaction of `tx`. What is no more goes first: its number may be another's now. */

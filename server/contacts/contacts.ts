@@ -19,6 +19,7 @@ type Row = Omit<Contact, 'numbers' | 'readFirst' | 'private'>
 /** `more`: columns beside what a contact shows. */
 export const selecting = (more = '') => `
   select c.id, c.kind, c.name, c.company, c.language, c.note, c.read_first, c.mark, c.category, c.addresses, c.owner, c.version, c.removed, c.change,
+    (select b.name from address_book b where b.id = c.book) as book,
     (select json_agg(json_build_object('number', n.number, 'kind', n.kind) order by n.position) from contact_number n where n.contact = c.id) as numbers
     ${more} from contact c`
 const select = selecting()
@@ -53,7 +54,7 @@ export async function addContact(em: EntityManager, by: string, given: NewContac
     const change = await nextChange(tx)
     const contact = await kept(tx, by, id, given)
     await insert(tx, by, id, change, contact)
-    return { id, ...contact, version: 1 }
+    return { id, ...contact, version: 1, book: null }
   })
 }
 
@@ -64,7 +65,7 @@ export async function changeContact(em: EntityManager, by: string, id: string, s
     await seenAs(tx, by, id, seen)
     const contact = await kept(tx, by, id, given)
     await update(tx, by, id, change, contact)
-    return { id, ...contact, version: seen + 1 }
+    return { id, ...contact, version: seen + 1, book: null }
   })
 }
 
@@ -88,6 +89,7 @@ export async function mergeContacts(em: EntityManager, by: string, id: string, s
     const into = await seenAs(tx, by, id, seen)
     const [row] = await tx.execute<Row[]>(`${select} where c.id = ? and not c.removed and (c.owner is null or c.owner = ?)`, [other, by])
     if (!row) throw createError({ statusCode: 404, message: 'The other contact is not there any more. Nothing was changed.' })
+    refuseOfBook(row)
     const from = contactOf(row)
     const numbers = [...into.numbers, ...from.numbers.filter(({ number }) => !into.numbers.some(one => one.number === number))]
     if (numbers.length > mostNumbers) throw wrongInput('other', `other: together they have more than ${mostNumbers} numbers. Remove some first.`)
@@ -145,7 +147,13 @@ async function seenAs(tx: EntityManager, who: string, id: string, seen: number):
     )
     throw createError({ statusCode: 409, message: `${by} has changed this contact meanwhile. Nothing was written over: look at it and try again.` })
   }
+  refuseOfBook(row)
   return contactOf(row)
+}
+
+/** @throws 409 for one that is changed elsewhere */
+function refuseOfBook({ book, name }: Row): void {
+  if (book !== null) throw createError({ statusCode: 409, message: `${name} comes from the address book ${book}, and is changed there. Nothing was changed.` })
 }
 
 /** A contact as it can be kept: texts clean, numbers in E.164, its company one that is there. */

@@ -228,7 +228,7 @@ class Those {
     const those = new Those(isPrivate)
     const texts = (all: (string | null)[]) => JSON.stringify([...new Set(all.filter(one => one !== null))])
     const found = await em.execute<(Omit<Known, 'readFirst' | 'private'> & { read_first: boolean, owner: string | null })[]>(
-      `${selecting(', c.uid, c.card')} where not c.removed and c.owner is not distinct from ? and (
+      `${selecting(', c.uid, c.card')} where not c.removed and c.book is null and c.owner is not distinct from ? and (
         coalesce(c.uid, 'urn:uuid:' || c.id) in (select jsonb_array_elements_text(?::jsonb))
         or lower(c.name) in (select lower(jsonb_array_elements_text(?::jsonb)))
         or c.id in (select n.contact from contact_number n where n.number in (select jsonb_array_elements_text(?::jsonb))))`,

@@ -34,6 +34,10 @@ export class Customers {
     return this.system?.name ?? ''
   }
 
+  get address(): string {
+    return this.system?.address ?? ''
+  }
+
   get isWell(): boolean {
     return this.failures === 0
   }

@@ -3,7 +3,7 @@ import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
-import type { Distribution, PageRank, PagingRight, Ringing } from '~~/core/company/company'
+import type { Distribution, Greeting, PageRank, PagingRight, Ringing } from '~~/core/company/company'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { ContactKind } from '~~/shared/contacts'
 import type { MessageKind } from '~~/shared/messages'
@@ -221,6 +221,7 @@ export const LineEntity = defineEntity({
     number: p.string(),
     promise: p.integer(),
     greeting: p.string(),
+    greetings: p.json<Greeting[]>(),
     target: p.string(),
     night: p.string(),
     overflowAfter: p.integer(),
@@ -311,6 +312,12 @@ export const DutyEntity = defineEntity({
   },
 })
 
+/** What calls outside are put down to. */
+export const AccountCodeEntity = defineEntity({
+  name: 'AccountCode',
+  properties: { id: p.string().primary(), code: p.string(), name: p.string() },
+})
+
 /** When somebody's time is taken, or who is on duty: what is left of a calendar that was given to us, or is fetched again and again. */
 export const CalendarEntity = defineEntity({
   name: 'Calendar',
@@ -394,6 +401,7 @@ export const SettingsEntity = defineEntity({
     pageWait: p.integer(),
     pageOverDoNotDisturb: p.string().$type<PageRank>(),
     pageDefault: p.string().nullable(),
+    listedCodesOnly: p.boolean(),
   },
 })
 

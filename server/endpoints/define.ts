@@ -1,12 +1,13 @@
 import type { H3Event } from 'h3'
 import type { ISchema, ObjectSchema } from 'yup'
 import type { SignedIn } from '~~/shared/people'
+import type { Right } from '~~/shared/rights'
 import type { Role } from '~~/shared/roles'
 import { requirePerson, requireToken } from '../accounts/session'
 import { readInput, readParams, readQuery } from '../validation/read'
 
-/** Whoever may ask: everybody, whoever is signed in, another program that knows the token, or those who have one of these roles now. */
-export type MayAsk = 'everybody' | 'signedIn' | 'program' | readonly Role[]
+/** Whoever may ask: everybody, whoever is signed in, another program that knows the token, or those who have one of these roles, or a right, now. */
+export type MayAsk = 'everybody' | 'signedIn' | 'program' | readonly Role[] | { right: Right }
 
 /** Operators, supervisors and administrators: who answers for the company. */
 export const answering = ['operator', 'supervisor', 'administrator'] as const satisfies Role[]

@@ -21,7 +21,10 @@ const problem: JsonSchema = {
 }
 
 const whom = { everybody: 'For everybody.', program: 'For another program, which knows the token.', signedIn: 'For whoever is signed in.' }
-const whoAsks = (mayAsk: MayAsk): string => typeof mayAsk === 'string' ? whom[mayAsk] : `For these roles: ${mayAsk.join(', ')}.`
+function whoAsks(mayAsk: MayAsk): string {
+  if (typeof mayAsk === 'string') return whom[mayAsk]
+  return 'right' in mayAsk ? `For roles that have the right ${mayAsk.right}.` : `For these roles: ${mayAsk.join(', ')}.`
+}
 
 /** The API as OpenAPI 3.1, made from what checks it. */
 export function openApiDocument(endpoints: readonly FoundEndpoint[]): JsonSchema {
@@ -54,7 +57,7 @@ function operationOf(
       413: 'The request is too long.',
     }),
     ...(method !== 'get' && method !== 'delete' && { 415: `The request does not say that it is ${bodyType ?? 'JSON'}.` }),
-    ...(Array.isArray(mayAsk) && { 403: 'The role is not the right one.' }),
+    ...(typeof mayAsk === 'object' && { 403: 'The role is not the right one.' }),
     ...((body || query || params) && { 400: 'The request can\'t be read.', 422: 'The input is wrong: data.field and data.sentence say where and what to do.' }),
     503: 'The database or the exchange does not answer; nothing was changed.',
     ...also,

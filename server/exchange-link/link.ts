@@ -7,6 +7,11 @@ import type { Position } from '~~/shared/feed'
 export interface ExchangeLink {
   /** True while requests can be carried out. */
   readonly up: boolean
+  /** When it last said anything, in milliseconds since 1970, and why it was last lost or not reached, in a sentence. */
+  readonly lastHeard: number | null
+  readonly lastProblem: string | null
+  /** Does not wait with the next attempt to reach it. Resolves once that has succeeded or failed, and at once while it is reached. */
+  tryNow(): Promise<void>
   /**
    * Carries out a request once, however often its id is repeated.
    * @throws ExchangeUnreachable when it can't be asked; ExchangeSilent when it was asked and does not answer in time, and won't carry it out later

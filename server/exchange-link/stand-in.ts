@@ -34,6 +34,9 @@ export class StandInLink implements ExchangeLink {
   private pause = shortestPause
   private epoch = ''
   private heard = 0
+  lastHeard: number | null = null
+  lastProblem: string | null = null
+  private next: NodeJS.Timeout | undefined
   private here: DeviceId[] = []
   private readonly pending = new Map<string, Pending<ExchangeReply>>()
   private readonly inquiries = new Map<string, Pending<ExchangeReply | null>>()
@@ -67,6 +70,17 @@ export class StandInLink implements ExchangeLink {
   inquire(id: string): Promise<ExchangeReply | null> {
     if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
     return this.ask(this.inquiries, id, { type: 'inquire', id }, () => new ExchangeUnreachable())
+  }
+
+  async tryNow(): Promise<void> {
+    if (this.welcomed || this.closed) return
+    clearTimeout(this.next)
+    if (this.socket?.destroyed ?? true) this.open()
+    const socket = this.socket!
+    await new Promise<void>((resolve) => {
+      socket.once('data', () => setImmediate(resolve))
+      socket.once('close', () => resolve())
+    })
   }
 
   present(devices: DeviceId[]): void {
@@ -111,12 +125,13 @@ export class StandInLink implements ExchangeLink {
     const socket = connect({ port: this.port, host: '127.0.0.1', noDelay: true })
     this.socket = socket
     // An exchange that lets us connect and then says nothing is as good as none.
-    const late = setTimeout(() => socket.destroy(), heartbeat * 3)
+    const late = setTimeout(() => socket.destroy(new Error('it says nothing')), heartbeat * 3)
     const lines = new LineReader(longestMessage, line => this.take(JSON.parse(line) as FromExchange), () => socket.destroy(new Error('a message was too long')))
     socket.once('connect', () => this.send({ type: 'hello', version: linkVersion, token: this.token, since: this.listener.since() }))
     socket.on('data', (chunk) => {
       clearTimeout(late)
       this.heard = performance.now()
+      this.lastHeard = Date.now()
       try {
         lines.take(chunk)
       }
@@ -124,7 +139,11 @@ export class StandInLink implements ExchangeLink {
         socket.destroy(error as Error)
       }
     })
-    socket.on('error', error => this.welcomed && this.log(`exchange link: ${error.message}`))
+    socket.on('error', (error) => {
+      if (this.welcomed) this.log(`exchange link: ${error.message}`)
+      const code = (error as NodeJS.ErrnoException).code
+      this.lastProblem = code === 'ECONNREFUSED' ? 'It can\'t be reached: nothing answers there.' : `It was lost: ${code ?? error.message}.`
+    })
     socket.once('close', () => {
       clearTimeout(late)
       this.gone()
@@ -138,7 +157,7 @@ export class StandInLink implements ExchangeLink {
       this.listener.lost()
     }
     if (this.closed) return
-    setTimeout(() => this.open(), this.pause)
+    this.next = setTimeout(() => this.open(), this.pause)
     this.pause = Math.min(longestPause, this.pause * 2)
   }
 

@@ -3,7 +3,7 @@ import { formatNumber } from '~~/core/numbers/dialled'
 import type { Company } from '~~/core/company/company'
 import { besideOf, type FormField, titleOf } from '~/company/forms'
 import { readHolidays } from '~/company/holidays'
-import { holidaysAsText, holidaysOf, weekAsText, weekOf } from '~/company/hours'
+import { greetingsAsText, greetingsOf, holidaysAsText, holidaysOf, weekAsText, weekOf } from '~/company/hours'
 
 /** One field of a thing of the company, by its kind. */
 const props = defineProps<{ field: FormField, company: Company, id: string, zone: string }>()
@@ -24,23 +24,27 @@ const asNumber = computed({
 })
 /** Several texts, one to a line. */
 const lines = ref('')
-watch(value, (now) => {
-  if (props.field.kind === 'texts' && JSON.stringify(textsIn(lines.value)) !== JSON.stringify(now)) lines.value = (now as string[]).join('\n')
-  if (props.field.kind === 'week' && JSON.stringify(weekOf(lines.value)) !== JSON.stringify(now)) lines.value = weekAsText(now as never)
-  if (props.field.kind === 'holidays' && JSON.stringify(holidaysOf(lines.value)) !== JSON.stringify(now)) lines.value = holidaysAsText(now as never)
-}, { immediate: true })
 const textsIn = (text: string) => text.split('\n').map(line => line.trim()).filter(Boolean)
+interface Written { asText: (all: never) => string, of: (text: string) => unknown[], hint: string }
+const byLines: Partial<Record<FormField['kind'], Written>> = {
+  texts: { asText: (all: string[]) => all.join('\n'), of: textsIn, hint: 'One to a line.' },
+  week: { asText: weekAsText, of: weekOf, hint: 'A day to a line: Mon 8:00-12:00 13:00-18:00. Days that are not named are closed.' },
+  holidays: { asText: holidaysAsText, of: holidaysOf, hint: 'One to a line: 2026-12-25 Christmas Day.' },
+  greetings: {
+    asText: greetingsAsText, of: greetingsOf,
+    hint: 'One to a line, with the language of the caller and the time from which it is said, as far as they matter: Dutch: 18:00 Goedenavond, Merrowby.',
+  },
+}
+const written = computed(() => byLines[props.field.kind])
+watch(value, (now) => {
+  if (written.value && JSON.stringify(written.value.of(lines.value)) !== JSON.stringify(now)) lines.value = written.value.asText(now as never)
+}, { immediate: true })
 function read(text: string): void {
   lines.value = text
-  if (props.field.kind === 'texts') value.value = textsIn(text)
-  if (props.field.kind === 'week') value.value = weekOf(text)
-  if (props.field.kind === 'holidays') value.value = holidaysOf(text)
+  value.value = written.value!.of(text)
 }
 /** Lines that mean nothing: they would be lost. */
-const unread = computed(() => {
-  const means = (line: string) => props.field.kind === 'week' ? weekOf(line).length > 0 : holidaysOf(line).length > 0
-  return props.field.kind === 'texts' ? [] : textsIn(lines.value).filter(line => !means(line))
-})
+const unread = computed(() => textsIn(lines.value).filter(line => written.value?.of(line).length === 0))
 const fault = ref('')
 /** Holidays of a file stand beside those that are there; a day has one name. */
 async function addHolidays(event: Event): Promise<void> {
@@ -57,10 +61,6 @@ async function addHolidays(event: Event): Promise<void> {
     fault.value = sentenceOf(error)
   }
   input.value = ''
-}
-const hints: Partial<Record<FormField['kind'], string>> = {
-  texts: 'One to a line.', week: 'A day to a line: Mon 8:00-12:00 13:00-18:00. Days that are not named are closed.',
-  holidays: 'One to a line: 2026-12-25 Christmas Day.',
 }
 
 const options = computed(() => {
@@ -94,7 +94,7 @@ const options = computed(() => {
     :controls="false"
     :aria-label="field.label"
   />
-  <template v-else-if="field.kind === 'texts' || field.kind === 'week' || field.kind === 'holidays'">
+  <template v-else-if="written">
     <el-input
       :id="id"
       :model-value="lines"
@@ -106,7 +106,7 @@ const options = computed(() => {
     <span
       :id="`${id}-hint`"
       class="hint"
-    >{{ hints[field.kind] }}</span>
+    >{{ written.hint }}</span>
     <template v-if="field.kind === 'holidays'">
       <label
         class="hint"

@@ -5,6 +5,7 @@ import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
+import { useSession } from '~/stores/session'
 
 /** A contact with all that is known, and all that can be done from there. */
 const props = defineProps<{ contact: Contact }>()
@@ -13,6 +14,7 @@ const contacts = useContacts()
 const desk = useDesk()
 const dialogs = useDialogs()
 const live = useLive()
+const session = useSession()
 
 const company = computed(() => contacts.companyOf(props.contact))
 const people = computed(() => props.contact.kind !== 'company'
@@ -24,6 +26,7 @@ const facts = computed(() => {
   return [
     { what: 'Who', is: kindWords[kind] }, { what: 'Speaks', is: language }, { what: 'Category', is: category },
     ...addresses.map(address => ({ what: 'Text to', is: address })), { what: 'Seen by', is: props.contact.private ? 'you alone' : 'all who answer' },
+    ...props.contact.book ? [{ what: 'From', is: `${props.contact.book}, changed there alone` }] : [],
   ]
 })
 </script>
@@ -76,7 +79,10 @@ const facts = computed(() => {
       {{ contact.note }}
     </p>
     <FactList :facts="facts" />
-    <p class="acts">
+    <p
+      v-if="!contact.book && (contact.private || session.may('changeContacts'))"
+      class="acts"
+    >
       <el-button @click="dialogs.contact = { id: contact.id }">
         Edit…
       </el-button>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { formatNumber } from '~~/core/numbers/dialled'
-import { type Contact, contactKinds, contactMarks, newContact } from '~~/shared/contacts'
+import { type Contact, contactKinds, contactMarks, type NewContact, newContact } from '~~/shared/contacts'
 import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
+import { useSession } from '~/stores/session'
 
 /** Writes down who calls: a company, somebody of a company, somebody for themselves. Who may be known already is offered first. */
 const contacts = useContacts()
 const desk = useDesk()
 const dialogs = useDialogs()
+const session = useSession()
 const { failure, errors, sending, send, clear } = useForm()
 
 const kindWords = { company: 'Company', person: 'Person of a company', individual: 'Individual' }
@@ -17,7 +19,7 @@ const empty = {
   kind: 'person' as const, name: '', company: null, numbers: [], addresses: [], category: '', language: '', note: '', readFirst: false, mark: 'none' as const,
   private: false,
 }
-const form = ref<Omit<Contact, 'id' | 'version'>>({ ...empty })
+const form = ref<NewContact>({ ...empty })
 /** A company that is written down with its first person. */
 const firm = ref('')
 /** As they are typed: with commas between. */
@@ -31,10 +33,11 @@ watch(shown, (now) => {
   clear()
   if (!now) return
   seen.value = now.id ? contacts.known.get(now.id) : undefined
-  const { id: _id, version: _version, ...fields } = seen.value ?? { id: '', version: 1, ...empty }
+  const { id: _id, version: _version, book: _book, ...fields } = seen.value ?? { id: '', version: 1, book: null, ...empty }
   const numbers = now.number ? [...fields.numbers, { number: formatNumber(now.number), kind: 'work' as const }] : fields.numbers
   form.value = {
     ...fields, name: fields.name || (now.name ?? ''), kind: seen.value?.kind ?? 'individual',
+    private: fields.private || (!seen.value && !session.may('changeContacts')),
     numbers: [...numbers.map(one => ({ ...one, number: formatNumber(one.number) })), ...numbers.length === 0 ? [{ number: '', kind: 'work' as const }] : []],
   }
   addresses.value = fields.addresses.join(', ')
@@ -46,7 +49,18 @@ const alike = computed(() => {
   return shown.value ? contacts.alike(form.value.name, numbers, seen.value?.id ?? null).slice(0, 3) : []
 })
 
+/** Whose role does not change what all see keeps contacts of their own. */
+const shares = computed(() => session.may('changeContacts'))
+/** Nothing can be changed here, and why. */
+const fixed = computed(() => seen.value?.book
+  ? `Comes from the address book ${seen.value.book}, and is changed there.`
+  : seen.value && !seen.value.private && !shares.value ? 'All see this contact, and your role does not change it.' : null)
+
 async function save(): Promise<void> {
+  if (fixed.value) {
+    dialogs.contact = null
+    return
+  }
   const labels = {
     ...Object.fromEntries(Array.from({ length: 10 }, (_, at) => [`addresses[${at}]`, `Address ${at + 1}`])), addresses: 'Addresses',
     name: 'Name', company: 'Company', numbers: 'Numbers', note: 'Note', language: 'Language', category: 'Category',
@@ -77,7 +91,7 @@ async function same(other: Contact): Promise<void> {
   const done = await send({}, async () => {
     if (seen.value) await $fetch(`/api/contacts/${seen.value.id}/merge`, { method: 'POST', body: { version: seen.value.version, other: other.id } })
     else {
-      const { id, version, ...fields } = other
+      const { id, version, book: _book, ...fields } = other
       const numbers = form.value.numbers.filter(({ number }) => number.trim() !== '' && !other.numbers.some(one => formatNumber(one.number) === number))
       await $fetch(`/api/contacts/${id}`, { method: 'PUT', body: { ...fields, version, numbers: [...other.numbers, ...numbers] } })
     }
@@ -103,8 +117,8 @@ async function remove(): Promise<void> {
 <template>
   <FormDialog
     :open="shown !== null"
-    :title="seen ? `Edit ${before?.name ?? seen.name}` : shown?.number ? 'Save caller' : 'New contact'"
-    action="Save"
+    :title="fixed ? seen!.name : seen ? `Edit ${before?.name ?? seen.name}` : shown?.number ? 'Save caller' : 'New contact'"
+    :action="fixed ? 'Close' : 'Save'"
     :failure="failure"
     :sending="sending"
     first="contact-name"
@@ -123,6 +137,7 @@ async function remove(): Promise<void> {
       >
         <span>Known already: <strong>{{ other.name }}</strong> {{ other.numbers.map(({ number }) => formatNumber(number)).join(', ') }}</span>
         <el-button
+          v-if="!other.book && !fixed && (shares || other.private)"
           size="small"
           @click="same(other)"
         >
@@ -130,144 +145,153 @@ async function remove(): Promise<void> {
         </el-button>
       </li>
     </ul>
-    <FormField
-      label="Name"
-      for="contact-name"
-      :error="errors.name"
+    <p
+      v-if="fixed"
+      class="elsewhere"
     >
-      <el-input
-        id="contact-name"
-        v-model="form.name"
-        maxlength="100"
-      />
-    </FormField>
-    <FormField
-      label="Who it is"
-      for="contact-kind"
-    >
-      <el-radio-group
-        id="contact-kind"
-        v-model="form.kind"
-        aria-label="Who it is"
-      >
-        <el-radio
-          v-for="kind in contactKinds"
-          :key="kind"
-          :value="kind"
-          :label="kindWords[kind]"
-        />
-      </el-radio-group>
-    </FormField>
-    <FormField
-      v-if="form.kind === 'person'"
-      label="Company"
-      for="contact-company"
-      :error="errors.company"
-    >
-      <el-input
-        id="contact-company"
-        v-model="firm"
-        maxlength="100"
-        list="companies"
-      />
-      <datalist id="companies">
-        <option
-          v-for="company in contacts.companies"
-          :key="company.id"
-          :value="company.name"
-        />
-      </datalist>
-    </FormField>
-    <ContactNumbers
-      v-model="form.numbers"
-      :errors="errors"
-    />
-    <FormField
-      label="Note"
-      for="contact-note"
-      :error="errors.note"
-    >
-      <el-input
-        id="contact-note"
-        v-model="form.note"
-        type="textarea"
-        :rows="2"
-        maxlength="1000"
-      />
-    </FormField>
-    <el-checkbox
-      v-model="form.readFirst"
-      label="Read the note before answering"
-    />
-    <el-checkbox
-      v-model="form.private"
-      label="For me alone: nobody else sees this contact"
-    />
-    <div class="pair">
+      {{ fixed }}
+    </p>
+    <fieldset :disabled="fixed !== null">
       <FormField
-        label="Category"
-        for="contact-category"
-        :error="errors.category"
+        label="Name"
+        for="contact-name"
+        :error="errors.name"
       >
         <el-input
-          id="contact-category"
-          v-model="form.category"
-          maxlength="60"
-          list="categories"
-        />
-        <datalist id="categories">
-          <option
-            v-for="category in contacts.categories"
-            :key="category"
-            :value="category"
-          />
-        </datalist>
-      </FormField>
-      <FormField
-        label="Addresses for text messages"
-        for="contact-addresses"
-        :error="Object.entries(errors).find(([field]) => field.startsWith('addresses'))?.[1]"
-      >
-        <el-input
-          id="contact-addresses"
-          v-model="addresses"
-          maxlength="1000"
-          placeholder="somebody@example.org"
-        />
-      </FormField>
-    </div>
-    <div class="pair">
-      <FormField
-        label="Language"
-        for="contact-language"
-        :error="errors.language"
-      >
-        <el-input
-          id="contact-language"
-          v-model="form.language"
-          maxlength="40"
+          id="contact-name"
+          v-model="form.name"
+          maxlength="100"
         />
       </FormField>
       <FormField
-        label="Mark"
-        for="contact-mark"
+        label="Who it is"
+        for="contact-kind"
       >
         <el-radio-group
-          id="contact-mark"
-          v-model="form.mark"
-          aria-label="Mark"
+          id="contact-kind"
+          v-model="form.kind"
+          aria-label="Who it is"
         >
           <el-radio
-            v-for="mark in contactMarks"
-            :key="mark"
-            :value="mark"
-            :label="markWords[mark]"
+            v-for="kind in contactKinds"
+            :key="kind"
+            :value="kind"
+            :label="kindWords[kind]"
           />
         </el-radio-group>
       </FormField>
-    </div>
+      <FormField
+        v-if="form.kind === 'person'"
+        label="Company"
+        for="contact-company"
+        :error="errors.company"
+      >
+        <el-input
+          id="contact-company"
+          v-model="firm"
+          maxlength="100"
+          list="companies"
+        />
+        <datalist id="companies">
+          <option
+            v-for="company in contacts.companies"
+            :key="company.id"
+            :value="company.name"
+          />
+        </datalist>
+      </FormField>
+      <ContactNumbers
+        v-model="form.numbers"
+        :errors="errors"
+      />
+      <FormField
+        label="Note"
+        for="contact-note"
+        :error="errors.note"
+      >
+        <el-input
+          id="contact-note"
+          v-model="form.note"
+          type="textarea"
+          :rows="2"
+          maxlength="1000"
+        />
+      </FormField>
+      <el-checkbox
+        v-model="form.readFirst"
+        label="Read the note before answering"
+      />
+      <el-checkbox
+        v-model="form.private"
+        :disabled="!shares"
+        label="For me alone: nobody else sees this contact"
+      />
+      <div class="pair">
+        <FormField
+          label="Category"
+          for="contact-category"
+          :error="errors.category"
+        >
+          <el-input
+            id="contact-category"
+            v-model="form.category"
+            maxlength="60"
+            list="categories"
+          />
+          <datalist id="categories">
+            <option
+              v-for="category in contacts.categories"
+              :key="category"
+              :value="category"
+            />
+          </datalist>
+        </FormField>
+        <FormField
+          label="Addresses for text messages"
+          for="contact-addresses"
+          :error="Object.entries(errors).find(([field]) => field.startsWith('addresses'))?.[1]"
+        >
+          <el-input
+            id="contact-addresses"
+            v-model="addresses"
+            maxlength="1000"
+            placeholder="somebody@example.org"
+          />
+        </FormField>
+      </div>
+      <div class="pair">
+        <FormField
+          label="Language"
+          for="contact-language"
+          :error="errors.language"
+        >
+          <el-input
+            id="contact-language"
+            v-model="form.language"
+            maxlength="40"
+          />
+        </FormField>
+        <FormField
+          label="Mark"
+          for="contact-mark"
+        >
+          <el-radio-group
+            id="contact-mark"
+            v-model="form.mark"
+            aria-label="Mark"
+          >
+            <el-radio
+              v-for="mark in contactMarks"
+              :key="mark"
+              :value="mark"
+              :label="markWords[mark]"
+            />
+          </el-radio-group>
+        </FormField>
+      </div>
+    </fieldset>
     <el-button
-      v-if="seen"
+      v-if="seen && !fixed"
       size="small"
       text
       @click="remove"
@@ -278,6 +302,17 @@ async function remove(): Promise<void> {
 </template>
 
 <style scoped>
+fieldset {
+  padding: 0;
+  margin: 0;
+  border: 0;
+}
+
+.elsewhere {
+  padding-bottom: var(--space-3);
+  font-weight: 600;
+}
+
 .alike li {
   display: flex;
   gap: var(--space-3);

@@ -11,7 +11,7 @@ const kinds = { company: 'Company', person: 'Contact', individual: 'Contact' }
     <p class="title">
       {{ contact.name }}
     </p>
-    <p>{{ [kinds[contact.kind], company].filter(Boolean).join(' · ') }}</p>
+    <p>{{ [kinds[contact.kind], company, contact.book ?? (contact.private ? 'my own' : '')].filter(Boolean).join(' · ') }}</p>
     <p
       v-for="{ number, kind } in contact.numbers"
       :key="number"

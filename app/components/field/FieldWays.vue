@@ -14,6 +14,7 @@ const others = computed(() => field.ways.slice(1))
 const signs: Record<string, string> = { Enter: '⏎', Shift: '⇧', Ctrl: 'Ctrl ' }
 /** A key as short as it can be written. */
 const keyWords = (key: string) => key.split('+').map(part => signs[part] ?? part).join('')
+const codes = computed(() => Object.values(live.company?.accountCodes ?? {}))
 const dials = computed(() => first.value.id === 'call' && !field.best)
 </script>
 
@@ -55,8 +56,20 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
       maxlength="24"
       placeholder="Account code, if wanted"
       aria-label="Account code for this call"
+      list="account-codes"
       @keydown.enter.prevent="field.take(first)"
     />
+    <datalist
+      v-if="dials"
+      id="account-codes"
+    >
+      <option
+        v-for="{ id, code, name } in codes"
+        :key="id"
+        :value="code"
+        :label="name"
+      />
+    </datalist>
   </div>
 </template>
 

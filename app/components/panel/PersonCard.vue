@@ -37,9 +37,8 @@ const known = computed(() => {
   return lookUp(company.people, key)
 })
 const engagements = computed(() => known.value ? whereabouts.engagementsOf(known.value.id) : [])
-/** People keep their own calendars; supervisors and administrators keep everybody's. */
-const keepsCalendar = computed(() => known.value && (props.person.telephones.includes(desk.device ?? '')
-  || session.me?.role === 'supervisor' || session.me?.role === 'administrator'))
+/** People keep their own calendars; whose role may keeps everybody's. */
+const keepsCalendar = computed(() => known.value && (props.person.telephones.includes(desk.device ?? '') || session.may('keepCalendars')))
 /** Of a place: who is there, and who was there during the last day. */
 const stays = computed(() => whereabouts.known.occupants.filter(({ telephone }) => telephone === props.person.id).map(({ name, from, to }) => {
   const now = live.wall(desk.now)

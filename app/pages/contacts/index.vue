@@ -5,12 +5,14 @@ import type { Contact } from '~~/shared/contacts'
 import { exportFormats } from '~~/shared/contact-imports'
 import { useContacts } from '~/stores/contacts'
 import { useDialogs } from '~/stores/dialogs'
+import { useSession } from '~/stores/session'
 
 useHead({ title: 'Contacts · Estafette' })
 
 /** Whom we know outside: all of them, and beside the list whoever is chosen. */
 const contacts = useContacts()
 const dialogs = useDialogs()
+const session = useSession()
 
 const text = ref('')
 const whose = ref<'all' | 'shared' | 'own'>('all')
@@ -78,10 +80,16 @@ const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
       <el-button @click="dialogs.contact = { id: null, name: '', number: null }">
         New contact…
       </el-button>
-      <el-button @click="navigateTo('/contacts/import')">
+      <el-button
+        v-if="session.may('moveContacts')"
+        @click="navigateTo('/contacts/import')"
+      >
         Bring in…
       </el-button>
-      <span class="out">Give out as
+      <span
+        v-if="session.may('moveContacts')"
+        class="out"
+      >Give out as
         <el-button
           v-for="format in exportFormats"
           :key="format"

@@ -1,19 +1,21 @@
 import { done } from '~~/shared/done'
+import { lookUp } from '~~/core/company/lookups'
 import { accountChange, accountNamed } from '~~/shared/people'
 import { fromDatabase } from '../../database/away'
 import { Account, SessionEntity } from '../../database/entities'
 import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
+import { wrongInput } from '../../validation/read'
 
 export default defineEndpoint({
   summary: 'Change what somebody may do, or shut an account: in force at once, in every open console; one administrator always stays',
-  mayAsk: ['administrator'],
+  mayAsk: { right: 'keepAccounts' },
   params: accountNamed,
   body: accountChange,
   answer: done('changed'),
   also: { 404: 'There is no such account.', 409: 'That is the last administrator; nothing was changed.' },
 }, async ({ person: administrator, params: { signIn }, body: change }) => {
-  const { orm, sessions, log } = useRelay()
+  const { orm, company, sessions, log } = useRelay()
   const found = await fromDatabase(() => orm.em.fork().transactional(async (em) => {
     // Two administrators who shut each other out at the same moment come one after the other.
     await em.execute('select 1 from account where role = \'administrator\' for update')
@@ -21,6 +23,12 @@ export default defineEndpoint({
     if (!account) return false
     if (change.role !== undefined) account.role = change.role
     if (change.disabled !== undefined) account.disabled = change.disabled
+    if (change.person !== undefined) {
+      const who = change.person === null ? undefined : lookUp(company.current.people, change.person)
+      if (change.person !== null && !who) throw wrongInput('person', 'person: nobody here has that id any more. Choose somebody else.')
+      account.person = change.person
+      if (who) account.name = `${who.first} ${who.last}`.trim()
+    }
     await em.flush()
     if ((await em.count(Account, { role: 'administrator', disabled: false })) === 0)
       throw createError({ statusCode: 409, message: 'That is the last administrator: make somebody else one first. Nothing was changed.' })

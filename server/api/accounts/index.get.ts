@@ -6,10 +6,12 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'Everybody who may sign in',
-  mayAsk: ['administrator'],
+  mayAsk: { right: 'keepAccounts' },
   answer: accounts,
 }, async () => {
   const { orm, sessions } = useRelay()
   const found = await fromDatabase(() => orm.em.fork().find(Account, {}, { orderBy: { signIn: 'asc' } }))
-  return found.map(account => ({ ...sessions.signedIn(account), disabled: account.disabled, sessions: sessions.of(account.signIn, null).length }))
+  return found.map(account => ({
+    ...sessions.signedIn(account), person: account.person ?? null, disabled: account.disabled, sessions: sessions.of(account.signIn, null).length,
+  }))
 })

@@ -4,7 +4,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'The whole company as one file: to move it, to keep it, or to begin a new one with',
-  mayAsk: ['administrator'],
+  mayAsk: { right: 'runCompany' },
   answer: companyFile,
 }, ({ event }) => {
   setResponseHeader(event, 'content-disposition', 'attachment; filename="company.json"')

@@ -6,7 +6,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'Change the company: all of it or nothing; refused when somebody else has changed one of these things since they were seen',
-  mayAsk: ['administrator'],
+  mayAsk: { right: 'runCompany' },
   body: companyEdit,
   answer: companyEdited,
   also: { 409: 'Somebody else has changed one of these things since.' },

@@ -4,12 +4,12 @@ import { exportQuery } from '~~/shared/contact-imports'
 import { contactsFor } from '../../contacts/contacts'
 import { ownUid } from '../../contacts/imports'
 import { fromDatabase } from '../../database/away'
-import { answering, defineEndpoint } from '../../endpoints/define'
+import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'Contacts as vCards (RFC 2426 or 6350) or as CSV (RFC 4180): the shared ones, one\'s own, or both',
-  mayAsk: answering,
+  mayAsk: { right: 'moveContacts' },
   query: exportQuery,
   also: { 200: 'The file, as text/vcard or text/csv.' },
 }, async ({ event, person, query: { format, which } }) => {

@@ -1,5 +1,6 @@
 import { contact, newContact } from '~~/shared/contacts'
 import { addContact } from '../../contacts/contacts'
+import { mayChangeContact } from '../../contacts/rights'
 import { fromDatabase } from '../../database/away'
 import { answering, defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
@@ -9,4 +10,8 @@ export default defineEndpoint({
   mayAsk: answering,
   body: newContact,
   answer: contact,
-}, ({ person, body }) => fromDatabase(() => addContact(useRelay().orm.em.fork(), person.signIn, body)))
+  also: { 403: 'Contacts that all see are not changed by that role.' },
+}, async ({ person, body }) => {
+  await mayChangeContact(person, body)
+  return fromDatabase(() => addContact(useRelay().orm.em.fork(), person.signIn, body))
+})

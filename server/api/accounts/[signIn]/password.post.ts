@@ -8,7 +8,7 @@ import { useRelay } from '../../../relay'
 
 export default defineEndpoint({
   summary: 'A new password for somebody who has forgotten theirs, shown this once; they are signed out everywhere',
-  mayAsk: ['administrator'],
+  mayAsk: { right: 'keepAccounts' },
   params: accountNamed,
   answer: object({ password: string().required() }),
   also: { 404: 'There is no such account.' },

@@ -6,7 +6,7 @@ import { useRelay } from '../../../relay'
 
 export default defineEndpoint({
   summary: 'What has been changed of the company, by whom, from what to what, the latest first',
-  mayAsk: ['administrator'],
+  mayAsk: { right: 'runCompany' },
   query: editsQuery,
   answer: recordedChanges,
 }, ({ query: { before } }) => fromDatabase(() => recordedEdits(useRelay().orm.em.fork(), before)))

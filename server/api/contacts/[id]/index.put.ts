@@ -1,6 +1,7 @@
 import { contact, contactChange } from '~~/shared/contacts'
 import { withId } from '~~/shared/people'
 import { changeContact } from '../../../contacts/contacts'
+import { mayChangeContact } from '../../../contacts/rights'
 import { fromDatabase } from '../../../database/away'
 import { answering, defineEndpoint } from '../../../endpoints/define'
 import { useRelay } from '../../../relay'
@@ -11,6 +12,12 @@ export default defineEndpoint({
   params: withId,
   body: contactChange,
   answer: contact,
-  also: { 404: 'There is no such contact.', 409: 'Somebody else has changed it since that version.' },
-}, ({ person, params: { id }, body: { version, ...fields } }) =>
-  fromDatabase(() => changeContact(useRelay().orm.em.fork(), person.signIn, id, version, fields)))
+  also: {
+    403: 'Contacts that all see are not changed by that role.',
+    404: 'There is no such contact.', 409: 'Somebody else has changed it since that version.',
+  },
+}, async ({ person, params: { id }, body: { version, ...fields } }) => {
+  await mayChangeContact(person, { id })
+  await mayChangeContact(person, fields)
+  return fromDatabase(() => changeContact(useRelay().orm.em.fork(), person.signIn, id, version, fields))
+})

@@ -7,7 +7,7 @@ import { useRelay } from '../../../../relay'
 
 export default defineEndpoint({
   summary: 'Undo a change of the company; refused when one of its things has been changed since, or others need it',
-  mayAsk: ['administrator'],
+  mayAsk: { right: 'runCompany' },
   params: withId,
   answer: companyEdited,
   also: { 404: 'There is no such change.', 409: 'One of its things has been changed since.' },

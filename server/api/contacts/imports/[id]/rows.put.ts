@@ -2,12 +2,12 @@ import { importPart, importVerdicts } from '~~/shared/contact-imports'
 import { withId } from '~~/shared/people'
 import { carryOut } from '../../../../contacts/imports'
 import { fromDatabase, muchAtOnce } from '../../../../database/away'
-import { answering, defineEndpoint } from '../../../../endpoints/define'
+import { defineEndpoint } from '../../../../endpoints/define'
 import { useRelay } from '../../../../relay'
 
 export default defineEndpoint({
   summary: 'Carry out a part of an import, whole or not at all; rows that have been carried out already are left as they are',
-  mayAsk: answering,
+  mayAsk: { right: 'moveContacts' },
   params: withId,
   body: importPart,
   answer: importVerdicts,

@@ -1,0 +1,272 @@
+import { createCipheriv, createDecipheriv, hkdfSync, randomBytes, randomUUID } from 'node:crypto'
+import { setTimeout as pause } from 'node:timers/promises'
+import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
+import { plainText, wellFormed } from '~~/core/calls/text'
+import { fold } from '~~/core/directory/folding'
+import { type CardContact, cardsOf, contactOf } from '~~/core/formats/vcard'
+import type { AddressBook, NewAddressBook } from '~~/shared/address-books'
+import { insert, nextChange, takeAway, update } from '../contacts/contacts'
+import { fromDatabase } from '../database/away'
+import { Unfetched } from '../outside/ask'
+import { wrongInput } from '../validation/read'
+import { type BookCard, BookClient } from './carddav'
+
+/** PostgreSQL's intervals: how often a book is asked, again after it failed, and how long one server alone reads it. */
+const pauses = { well: '15 minutes', failed: '15 minutes', claimed: '5 minutes' }
+const lookEvery = 30_000
+/** Milliseconds for which whoever asks for a reading waits for it. */
+const worthWaitingFor = 5_000
+const mostBooks = 50
+
+interface Row { id: string, name: string, address: string, user_name: string, secret: string, token: string | null }
+interface Options {
+  /** Seals the passwords. */
+  sealedWith: string
+  /** Origins of our own network that may be asked. */
+  allowed: readonly string[]
+}
+
+/** Address books of other servers: their cards are shared contacts that nobody changes here. Several servers on one database share the work. */
+export class AddressBooks {
+  private readonly looking: NodeJS.Timeout
+  private readonly key: Buffer
+  private busy: Promise<void> | null = null
+
+  constructor(private readonly orm: MikroORM, private readonly options: Options) {
+    this.key = Buffer.from(hkdfSync('sha256', options.sealedWith, '', 'address books', 32))
+    this.looking = setInterval(() => void this.refresh(), lookEvery)
+  }
+
+  close(): void {
+    clearInterval(this.looking)
+  }
+
+  async all(): Promise<AddressBook[]> {
+    return this.orm.em.fork().execute<AddressBook[]>(
+      `select b.id, b.name, b.address, b.user_name as "user", b.unread, b.failure, (extract(epoch from b.read_at) * 1000)::float8 as "readAt",
+        (select count(*)::int from contact c where c.book = b.id and not c.removed) as contacts from address_book b order by lower(b.name), b.id`,
+    )
+  }
+
+  /**
+   * Subscribes to a book, once it has been read.
+   * @throws 409, 422
+   */
+  async add(given: NewAddressBook): Promise<AddressBook> {
+    const name = plainText(given.name, 60)
+    if (name === '') throw wrongInput('name', 'name is missing: please fill it in.')
+    if (!URL.canParse(given.address)) throw wrongInput('address', 'The address must begin with https:// or http://.')
+    const client = new BookClient(given, this.options.allowed)
+    const address = await client.find().catch((error: unknown) => {
+      throw error instanceof Unfetched ? wrongInput('address', error.message) : error
+    })
+    const id = randomUUID()
+    await fromDatabase(() => this.orm.em.fork().transactional(async (tx) => {
+      await tx.execute('lock table address_book in share row exclusive mode')
+      const there = await tx.execute<{ name: string, address: string }[]>('select name, address from address_book')
+      if (there.some(one => fold(one.name) === fold(name))) throw createError({ statusCode: 409, message: 'There is an address book of that name already.' })
+      if (there.some(one => one.address === address)) throw createError({ statusCode: 409, message: 'That address book is read already.' })
+      if (there.length >= mostBooks) throw createError({ statusCode: 409, message: `${mostBooks} address books are read at most.` })
+      await tx.execute(
+        'insert into address_book (id, name, address, user_name, secret, next_at) values (?, ?, ?, ?, ?, now())',
+        [id, name, address, given.user, this.sealed(given.password)],
+      )
+    }))
+    return this.readNow(id)
+  }
+
+  /** @throws 404 */
+  async remove(id: string): Promise<void> {
+    await this.orm.em.fork().transactional(async (tx) => {
+      const change = await nextChange(tx)
+      const [book] = await tx.execute<{ name: string }[]>('select name from address_book where id = ? for update', [id])
+      if (!book) throw noBook()
+      const those = await tx.execute<{ id: string }[]>('select id from contact where book = ? and not removed', [id])
+      for (const contact of those) await takeAway(tx, book.name, contact.id, change)
+      await tx.execute('update contact set book = null where book = ?', [id])
+      await tx.execute('delete from address_book where id = ?', [id])
+    })
+  }
+
+  /**
+   * Reads a book at once. The answer is how far that has come after a few seconds: a large one goes on being read.
+   * @throws 404
+   */
+  async readNow(id: string): Promise<AddressBook> {
+    const [row] = await fromDatabase(() => this.orm.em.fork().execute<Row[]>(
+      `update address_book set next_at = now() + interval '${pauses.claimed}' where id = ? returning ${columns}`, [id],
+    ))
+    if (!row) throw noBook()
+    const reading = this.renew(row).catch(() => {
+      // The database is away: the book is still due.
+    })
+    await Promise.race([reading, pause(worthWaitingFor, undefined, { ref: false })])
+    const book = (await fromDatabase(() => this.all())).find(one => one.id === id)
+    if (!book) throw noBook()
+    return book
+  }
+
+  /** Looks at every book that is due, one after the other. */
+  refresh(): Promise<void> {
+    return this.busy ??= this.renewAll().catch(() => {
+      // The database is away: whatever was due still is.
+    }).finally(() => {
+      this.busy = null
+    })
+  }
+
+  private async renewAll(): Promise<void> {
+    for (let row = await this.claim(); row; row = await this.claim()) await this.renew(row)
+  }
+
+  /** One that is due, for this server alone. */
+  private async claim(): Promise<Row | undefined> {
+    const [row] = await this.orm.em.fork().execute<Row[]>(
+      `update address_book set next_at = now() + interval '${pauses.claimed}' where id =
+        (select id from address_book where next_at <= now() order by next_at limit 1 for update skip locked) returning ${columns}`,
+    )
+    return row
+  }
+
+  private async renew({ id, name, address, user_name: user, secret, token }: Row): Promise<void> {
+    const failed = (why: string) => this.orm.em.fork().execute(
+      `update address_book set failure = ?, next_at = now() + interval '${pauses.failed}' where id = ?`, [why.slice(0, 300), id],
+    )
+    const password = this.opened(secret)
+    if (password === null) return void await failed('The password can\'t be read any more: the server\'s own secret has changed. Add the book anew.')
+    const source = { address, user, password }
+    try {
+      const kept = await this.orm.em.fork().execute<{ href: string, etag: string }[]>(
+        'select href, etag from book_card where book = ?', [id],
+      )
+      const next = await new BookClient(source, this.options.allowed).read(token, new Map(kept.map(({ href, etag }) => [href, etag])), {
+        changed: cards => this.take(id, name, cards),
+        gone: hrefs => this.forget(id, name, hrefs),
+      })
+      await this.orm.em.fork().execute(
+        `update address_book set token = ?, failure = null, read_at = now(), next_at = now() + interval '${pauses.well}',
+          unread = (select count(*) from book_card where book = ? and contact is null) where id = ?`,
+        [next, id, id],
+      )
+    }
+    catch (error) {
+      await failed(error instanceof Unfetched ? error.message : 'What it has can\'t be kept here.')
+      if (!(error instanceof Unfetched)) throw error
+    }
+  }
+
+  /** Keeps cards as contacts, all of a part or none. */
+  private async take(book: string, by: string, cards: readonly BookCard[]): Promise<void> {
+    await this.orm.em.fork().transactional(async (tx) => {
+      const change = await nextChange(tx)
+      const [there] = await tx.execute<object[]>('select 1 from address_book where id = ? for share', [book])
+      // Nobody wants it any more since it was asked.
+      if (!there) return
+      for (const { href, etag, text } of cards) {
+        const [card] = cardsOf(wellFormed(text))
+        const lines = card && 'lines' in card ? card.lines : []
+        const said = contactOf(lines)
+        const [before] = await tx.execute<{ contact: string | null }[]>('select contact from book_card where book = ? and href = ?', [book, href])
+        const contact = said.name === '' ? null : await this.keep(tx, { book, by, change }, before?.contact ?? null, said, lines)
+        if (contact === null && before?.contact) await takeAway(tx, by, before.contact, change)
+        await tx.execute(
+          `insert into book_card (book, href, etag, contact) values (?, ?, ?, ?)
+            on conflict (book, href) do update set etag = excluded.etag, contact = excluded.contact`,
+          [book, href, wellFormed(etag), contact],
+        )
+      }
+      await this.leaveEmpty(tx, book, by, change)
+    })
+  }
+
+  /** @returns the id of the contact that the card is now */
+  private async keep(tx: EntityManager, at: { book: string, by: string, change: number }, id: string | null, said: CardContact, card: readonly string[]) {
+    const { book, by, change } = at
+    const { uid, kind, name, numbers, addresses, language, note } = said
+    const company = said.kind === 'person' && said.company !== null ? await this.companyOf(tx, at, said.company) : null
+    const category = said.category || by
+    const contact = { kind, name, company, numbers, addresses, category, language, note, private: false, readFirst: false, mark: 'none' as const }
+    const known = id ?? (kind === 'company' ? await this.empty(tx, book, name) : null)
+    if (known !== null) {
+      await update(tx, by, known, change, contact)
+      await tx.execute('update contact set uid = ?, card = ?::jsonb where id = ?', [uid, JSON.stringify(card), known])
+      return known
+    }
+    const added = randomUUID()
+    await insert(tx, by, added, change, contact, { uid, card })
+    await tx.execute('update contact set book = ? where id = ?', [book, added])
+    return added
+  }
+
+  /** A company is that of this book, or any that all know; one that nobody knows yet comes with the first person of it. */
+  private async companyOf(tx: EntityManager, { book, by, change }: { book: string, by: string, change: number }, name: string): Promise<string> {
+    const [known] = await tx.execute<{ id: string }[]>(
+      `select id from contact where kind = 'company' and lower(name) = lower(?) and not removed and owner is null
+        order by book is not distinct from ? desc, id limit 1`,
+      [name, book],
+    )
+    if (known) return known.id
+    const id = randomUUID()
+    const contact = { kind: 'company' as const, name, company: null, numbers: [], addresses: [], category: by, language: '', note: '', private: false }
+    await insert(tx, by, id, change, { ...contact, readFirst: false, mark: 'none' })
+    await tx.execute('update contact set book = ? where id = ?', [book, id])
+    return id
+  }
+
+  /** A company of the book that only its people have named until now. */
+  private async empty(tx: EntityManager, book: string, name: string): Promise<string | null> {
+    const [found] = await tx.execute<{ id: string }[]>(
+      `select c.id from contact c where c.book = ? and c.kind = 'company' and lower(c.name) = lower(?) and not c.removed
+        and not exists (select 1 from book_card k where k.contact = c.id) limit 1`, [book, name],
+    )
+    return found?.id ?? null
+  }
+
+  private async forget(book: string, by: string, hrefs: readonly string[]): Promise<void> {
+    if (hrefs.length === 0) return
+    await this.orm.em.fork().transactional(async (tx) => {
+      const change = await nextChange(tx)
+      const gone = await tx.execute<{ contact: string | null }[]>(
+        'delete from book_card where book = ? and href in (select jsonb_array_elements_text(?::jsonb)) returning contact', [book, JSON.stringify(hrefs)],
+      )
+      for (const { contact } of gone) if (contact !== null) await takeAway(tx, by, contact, change)
+      await this.leaveEmpty(tx, book, by, change)
+    })
+  }
+
+  /** A company that came with its people goes with the last of them. */
+  private async leaveEmpty(tx: EntityManager, book: string, by: string, change: number): Promise<void> {
+    const empty = await tx.execute<{ id: string }[]>(
+      `select c.id from contact c where c.book = ? and not c.removed and not exists (select 1 from book_card k where k.contact = c.id)
+        and not exists (select 1 from contact p where p.company = c.id and not p.removed)`, [book],
+    )
+    for (const { id } of empty) await takeAway(tx, by, id, change)
+  }
+
+  private sealed(text: string): string {
+    if (text === '') return ''
+    const nonce = randomBytes(12)
+    const cipher = createCipheriv('aes-256-gcm', this.key, nonce)
+    const body = Buffer.concat([cipher.update(text, 'utf8'), cipher.final()])
+    return Buffer.concat([nonce, cipher.getAuthTag(), body]).toString('base64')
+  }
+
+  /** Null when it was sealed with another secret. */
+  private opened(secret: string): string | null {
+    if (secret === '') return ''
+    const bytes = Buffer.from(secret, 'base64')
+    try {
+      const cipher = createDecipheriv('aes-256-gcm', this.key, bytes.subarray(0, 12)).setAuthTag(bytes.subarray(12, 28))
+      return Buffer.concat([cipher.update(bytes.subarray(28)), cipher.final()]).toString('utf8')
+    }
+    catch {
+      return null
+    }
+  }
+}
+
+const columns = 'id, name, address, user_name, secret, token'
+
+function noBook() {
+  return createError({ statusCode: 404, message: 'That address book is not read any more.' })
+}

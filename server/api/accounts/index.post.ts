@@ -1,0 +1,34 @@
+import { randomBytes } from 'node:crypto'
+import { plainText } from '~~/core/calls/text'
+import { lookUp } from '~~/core/company/lookups'
+import { accountMade, newAccount } from '~~/shared/people'
+import { foldSignIn } from '../../accounts/sign-in-limits'
+import { fromDatabase } from '../../database/away'
+import { defineEndpoint } from '../../endpoints/define'
+import { useRelay } from '../../relay'
+import { wrongInput } from '../../validation/read'
+
+export default defineEndpoint({
+  summary: 'A new account, of somebody who works here or of a name; its password is shown this once',
+  mayAsk: { right: 'keepAccounts' },
+  body: newAccount,
+  answer: accountMade,
+  also: { 409: 'Somebody signs in under that name already.' },
+}, async ({ person: administrator, body }) => {
+  const { orm, company, passwords, sessions, log } = useRelay()
+  const signIn = foldSignIn(body.signIn)
+  const who = body.person === null ? undefined : lookUp(company.current.people, body.person)
+  if (body.person !== null && !who) throw wrongInput('person', 'person: nobody here has that id any more. Choose somebody else.')
+  const name = who ? `${who.first} ${who.last}`.trim() : plainText(body.name, 80)
+  if (name === '') throw wrongInput('name', 'name is missing: please fill it in, or choose who it is.')
+  const password = randomBytes(12).toString('base64url')
+  const passwordHash = await passwords.hash(password)
+  const made = await fromDatabase(() => orm.em.fork().execute<object[]>(
+    `insert into account (sign_in, name, role, password_hash, person, disabled) values (?, ?, ?, ?, ?, false) on conflict do nothing returning 1`,
+    [signIn, name, body.role, passwordHash, body.person],
+  ))
+  if (made.length === 0) throw createError({ statusCode: 409, message: `Somebody signs in as ${signIn} already. Choose another name.` })
+  await fromDatabase(() => sessions.changed(signIn))
+  log(`accounts: ${administrator.signIn} made ${signIn}, ${body.role}`)
+  return { signIn, password }
+})

@@ -1,0 +1,68 @@
+import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib'
+import http from 'node:http'
+import https from 'node:https'
+import type { Readable } from 'node:stream'
+import { useAgent } from 'request-filtering-agent'
+
+/** Something outside could not be fetched. The message is a sentence. */
+export class Unfetched extends Error {}
+
+export interface Asked { method?: string, headers?: Record<string, string>, body?: string }
+export interface Bounds {
+  /** Origins of our own network that may be asked all the same, as "http://127.0.0.1:4711". */
+  allowed: readonly string[]
+  /** Ends the whole, however far it has come. */
+  signal: AbortSignal
+  /** Bytes of an answer, also when it comes packed. */
+  largest: number
+}
+export interface Answered { status: number, headers: http.IncomingHttpHeaders, text: string }
+
+/**
+ * One request to another server, and its answer as text. No address of our own network is asked, however the name comes to it (the connection itself is
+ * checked), except origins that the administrator has allowed. A redirect is an answer.
+ * @throws Unfetched
+ */
+export async function askOutside(address: URL, { method = 'GET', headers = {}, body }: Asked, bounds: Bounds): Promise<Answered> {
+  if (address.protocol !== 'http:' && address.protocol !== 'https:') throw new Unfetched('The address must begin with https:// or http://.')
+  const { allowed, signal, largest } = bounds
+  const { request } = address.protocol === 'https:' ? https : http
+  const agent = allowed.includes(address.origin) ? undefined : useAgent(address.href)
+  const answer = await new Promise<http.IncomingMessage>((resolve, reject) => {
+    request(address, { method, agent, signal, headers: { ...headers, 'accept-encoding': 'gzip, br, deflate' } }, resolve)
+      .on('error', error => reject(unfetched(error, signal)))
+      .end(body)
+  })
+  return { status: answer.statusCode ?? 0, headers: answer.headers, text: await textOf(answer, signal, largest) }
+}
+
+function unfetched(error: Error, signal: AbortSignal): Unfetched {
+  if (signal.aborted) return new Unfetched('The address did not answer in time.')
+  if (/is not allowed|private|forbidden/i.test(error.message)) return new Unfetched('The address lies in our own network, where nothing may be fetched.')
+  return new Unfetched(`The address can't be reached (${(error as NodeJS.ErrnoException).code ?? 'no connection'}).`)
+}
+
+async function textOf(answer: http.IncomingMessage, signal: AbortSignal, largest: number): Promise<string> {
+  const parts: Buffer[] = []
+  let size = 0
+  try {
+    for await (const part of unpacked(answer)) {
+      size += (part as Buffer).length
+      if (size > largest) throw new Unfetched(`What the address answers is larger than ${largest / 1024 / 1024} MB.`)
+      parts.push(part as Buffer)
+    }
+  }
+  catch (error) {
+    answer.destroy()
+    throw error instanceof Unfetched ? error : unfetched(error as Error, signal)
+  }
+  return Buffer.concat(parts).toString('utf8')
+}
+
+function unpacked(answer: http.IncomingMessage): Readable {
+  const packing = answer.headers['content-encoding']
+  const unpack = packing === 'gzip' ? createGunzip() : packing === 'br' ? createBrotliDecompress() : packing === 'deflate' ? createInflate() : null
+  if (!unpack) return answer
+  answer.once('error', error => unpack.destroy(error))
+  return answer.pipe(unpack)
+}

@@ -1,0 +1,88 @@
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { BookServer } from '../demo/book-server'
+import { alone, expect, name, ribbon } from './stage'
+
+/** The address book of another house, of which the server has been told. */
+const book = new BookServer('pilots')
+const office = createServer((request, response) => void book.answer(request, response).then(taken => taken || response.writeHead(404).end()))
+await new Promise<void>(resolve => office.listen(0, '127.0.0.1', resolve))
+const origin = `http://127.0.0.1:${(office.address() as AddressInfo).port}`
+const test = alone({ serverEnv: { NUXT_CALENDAR_ORIGINS: origin } })
+test.afterAll(() => office.close())
+
+const card = (uid: string, ...lines: string[]) => ['BEGIN:VCARD', 'VERSION:4.0', `UID:${uid}`, ...lines, 'END:VCARD', ''].join('\r\n')
+
+test('an address book of another server: found, said who calls, changed there alone, followed, and gone when it is left', async ({ own, browser }) => {
+  book.account = { user: 'mer', password: 'ry' }
+  book.put('a.vcf', card('a', 'FN:Oda Bellweather', 'ORG:Pilots of the Sound', 'TEL;TYPE=work:+44 117 496 0801'))
+  book.put('b.vcf', card('b', 'FN:Mallow <b>Fenn</b>', 'ORG:Pilots of the Sound', 'TEL:+44 117 496 0802'))
+  book.put('c.vcf', card('c', 'NOTE:nobody'))
+  const admin = await own.open(browser, 'admin')
+  await admin.goto('/connections')
+  const pane = admin.getByRole('complementary', { name: 'The chosen connection, and a new address book' })
+  await pane.getByLabel('Name', { exact: true }).fill('Pilots')
+  await pane.getByLabel('Address', { exact: true }).fill('http://10.0.0.1/')
+  await pane.getByLabel('User name there, if it asks').fill('mer')
+  await pane.getByLabel('Password there').fill('wrong')
+  const add = pane.getByRole('button', { name: 'Read it from now on' })
+  await add.click()
+  await expect(pane.getByText('The address lies in our own network')).toBeVisible()
+  await pane.getByLabel('Address', { exact: true }).fill(origin)
+  await add.click()
+  await expect(pane.getByText('The user name or the password is not right.')).toBeVisible()
+  await pane.getByLabel('Password there').fill('ry')
+  await pane.getByLabel('Password there').press('Enter')
+  const row = admin.getByRole('row').filter({ hasText: 'Pilots' })
+  await expect(row).toContainText('3 contacts; 1 cards name nobody')
+  expect(JSON.stringify(await own.sql('select * from address_book'))).not.toContain('"ry"')
+
+  const console = await own.open(browser, 'ines')
+  const call = await own.cast.ring(null, { from: '+441174960801' })
+  await expect(ribbon(console, 'Arriving', 'Oda Bellweather')).toBeVisible()
+  await own.cast.hangUp(call)
+  await name(console, 'bellweather')
+  await expect(console.getByText('Contact · Pilots of the Sound · Pilots')).toBeVisible()
+  await console.goto('/contacts')
+  await console.getByRole('button', { name: 'Mallow <b>Fenn</b>' }).click()
+  const chosen = console.getByRole('complementary', { name: 'The chosen contact' })
+  await expect(chosen).toContainText('Pilots, changed there alone')
+  await expect(chosen.getByRole('button', { name: 'Edit…' })).toHaveCount(0)
+  const { changed } = await (await console.request.get('/api/contacts?since=0')).json() as { changed: { id: string, name: string, version: number }[] }
+  const oda = changed.find(one => one.name === 'Oda Bellweather')!
+  const refused = await console.request.delete(`/api/contacts/${oda.id}?version=${oda.version}`)
+  expect([refused.status(), (await refused.json() as { message: string }).message]).toEqual(
+    [409, 'Oda Bellweather comes from the address book Pilots, and is changed there. Nothing was changed.'],
+  )
+
+  book.put('a.vcf', card('a', 'FN:Oda Bellweather-Skarne', 'ORG:Pilots of the Sound', 'TEL;TYPE=work:+44 117 496 0801'))
+  book.remove('b.vcf')
+  book.forget()
+  await admin.getByRole('button', { name: 'Try Pilots now' }).click()
+  await expect(row).toContainText('2 contacts')
+  await console.getByRole('textbox', { name: 'Filter by name, company or number' }).fill('bellweather')
+  await expect(console.getByRole('button', { name: 'Oda Bellweather-Skarne' })).toBeVisible()
+
+  book.account = { user: 'mer', password: 'changed' }
+  await admin.getByRole('button', { name: 'Try Pilots now' }).click()
+  await expect(row).toContainText('fails')
+  await row.getByRole('button', { name: 'Pilots', exact: true }).click()
+  await expect(pane.getByText('The user name or the password is not right.')).toBeVisible()
+  await expect(console.getByRole('button', { name: 'Oda Bellweather-Skarne' })).toBeVisible()
+
+  await pane.getByRole('button', { name: 'Read it no more, and let its contacts go' }).click()
+  await expect(row).toHaveCount(0)
+  await expect(console.getByRole('button', { name: 'Oda Bellweather-Skarne' })).toHaveCount(0)
+})
+
+test('the exchange is tried at once, and says why it is not there', async ({ own, browser }) => {
+  const admin = await own.open(browser, 'admin')
+  await admin.goto('/connections')
+  const row = admin.getByRole('row').filter({ hasText: 'Telephone exchange' })
+  await expect(row).toContainText('well')
+  own.stack.exchange!.kill('SIGKILL')
+  await admin.getByRole('button', { name: 'Try Telephone exchange now' }).click()
+  await expect(row).toContainText('fails')
+  await row.getByRole('button', { name: 'Telephone exchange', exact: true }).click()
+  await expect(admin.getByRole('complementary')).toContainText('nothing answers there')
+})
