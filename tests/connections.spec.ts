@@ -41,7 +41,7 @@ test('an address book of another server: found, said who calls, changed there al
   const call = await own.cast.ring(null, { from: '+441174960801' })
   await expect(ribbon(console, 'Arriving', 'Oda Bellweather')).toBeVisible()
   await own.cast.hangUp(call)
-  await name(console, 'bellweather')
+  await name(console, 'Bellweather')
   await expect(console.getByText('Contact · Pilots of the Sound · Pilots')).toBeVisible()
   await console.goto('/contacts')
   await console.getByRole('button', { name: 'Mallow <b>Fenn</b>' }).click()

@@ -17,6 +17,9 @@ import { Contacts } from './migrations/20261210_contacts'
 import { OwnNotes } from './migrations/20261212_notes'
 import { AddressBook } from './migrations/20261213_address_book'
 import { CompanyChanges } from './migrations/20261214_company_changes'
+import { AddressBooks } from './migrations/20261215_address_books'
+import { Greetings } from './migrations/20261216_greetings'
+import { HouseRules } from './migrations/20261217_house_rules'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -54,6 +57,9 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261212_notes', class: OwnNotes },
         { name: '20261213_address_book', class: AddressBook },
         { name: '20261214_company_changes', class: CompanyChanges },
+        { name: '20261215_address_books', class: AddressBooks },
+        { name: '20261216_greetings', class: Greetings },
+        { name: '20261217_house_rules', class: HouseRules },
       ],
       snapshot: false,
       silent: true,
