@@ -5,7 +5,7 @@ import type { EndpointDescription } from '../endpoints/define'
 import type { Listener } from '../feed/hub'
 import { useRelay } from '../relay'
 
-/** A browser that reads this much (bytes) too slowly is let go; it comes back and is told what it missed. */
+/** A browser that has this much (bytes) still to read, beside one whole picture, is let go; it comes back and is told what it missed. */
 const longestBacklog = 8 * 1024 * 1024
 
 type FeedPeer = Parameters<Parameters<typeof defineWebSocketHandler>[0]['open'] & object>[0]
@@ -29,6 +29,8 @@ const handler = defineWebSocketHandler({
     if (!asks) return peer.terminate()
     const { person, session } = asks
     const socket = peer.websocket as unknown as { bufferedAmount?: number }
+    // The picture of a large company is longer than that by itself.
+    let longest = 0
     const listener: Listener = {
       role: person.role,
       signIn: person.signIn,
@@ -37,8 +39,9 @@ const handler = defineWebSocketHandler({
       company: 0,
       heard: performance.now(),
       send: (text: string) => {
+        longest = Math.max(longest, text.length)
         peer.send(text)
-        if ((socket.bufferedAmount ?? 0) > longestBacklog) peer.terminate()
+        if ((socket.bufferedAmount ?? 0) > longestBacklog + longest) peer.terminate()
       },
       end: () => peer.close(4401, 'over'),
     }

@@ -3,10 +3,13 @@ import { useElementVisibility } from '@vueuse/core'
 import { abreast, type Density, type Front } from '~~/core/console/floor'
 import type { Place } from './places'
 
-/** As much of the floor as is in sight at once. Unless all of it is to be drawn always, what is far from sight is not; its room is kept. */
-const props = defineProps<{ places: Place[], front: Front, density: Density, reachable: string | null, always: boolean }>()
+/**
+ * As much of the floor as is in sight at once. Unless all of it is to be drawn always, what is far from sight is not; its room is kept.
+ * `first`: it is in sight when the floor is opened.
+ */
+const props = defineProps<{ places: Place[], front: Front, density: Density, reachable: string | null, always: boolean, first: boolean }>()
 const whole = useTemplateRef<HTMLElement>('whole')
-const near = useElementVisibility(whole, { rootMargin: '600px 0px', initialValue: true })
+const near = useElementVisibility(whole, { rootMargin: '600px 0px', initialValue: props.first })
 const rows = computed(() => props.front.rows)
 const columns = computed(() => props.front.columns)
 const rowHeight = computed(() => `${props.front.height}px`)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize, useWindowSize } from '@vueuse/core'
-import { abreast, type Density, frontOf } from '~~/core/console/floor'
+import { abreast, type Density, frontOf, type Size } from '~~/core/console/floor'
 import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useFloor } from '~/stores/floor'
@@ -27,13 +27,15 @@ const barHeight = 32
 const mostDrawn = 400
 /** Few people have room for what they are doing. */
 const density = computed<Density>(() => queues.only && (preferences.density === 'numbers' || preferences.density === 'names') ? 'windows' : preferences.density)
-const size = computed(() => {
+/** Null until it is known: everybody in no room at all would be drawn at once. Behind the answers it stays as it was. */
+const size = computed<Size | null>((before) => {
+  if (room.width.value === 0) return before ?? null
   const height = windowWidth.value <= strip ? windowHeight.value / 2 : room.height.value
   return { width: room.width.value, height: height - (shown.filtered ? barHeight : 0) }
 })
-const front = computed(() => frontOf(departments.value.map(({ people }) => people.length), size.value, density.value))
+const front = computed(() => size.value && frontOf(departments.value.map(({ people }) => people.length), size.value, density.value))
 /** What stands where, and in how many parts it is drawn. */
-const parts = computed(() => placesOf(departments.value, front.value, abreast[density.value]))
+const parts = computed(() => front.value ? placesOf(departments.value, front.value, abreast[density.value]) : [])
 const free = computed(() => [...live.everybody().values()].filter(presence => presence.lit).length)
 /** One window of the floor can be reached with Tab; the arrow keys go on from there. */
 const reachable = ref<string | null>(null)
@@ -107,10 +109,11 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
       v-for="(places, index) in parts"
       :key="index"
       :places="places"
-      :front="front"
+      :front="front!"
       :density="density"
       :reachable="reachable ?? first"
       :always="directory.people.length <= mostDrawn"
+      :first="index === 0"
     />
     <p
       v-if="shown.filtered && !departments.length"
