@@ -107,3 +107,15 @@ alone({ people: 2_500 })('of thousands the right one is called, however fast the
     await expect(field).toHaveValue('')
   }
 })
+
+alone({ people: 20_000 })('a company of twenty thousand opens, draws only who is near sight, and shows who has gone', async ({ own, browser }) => {
+  test.setTimeout(120_000)
+  const console = await own.open(browser, 'ines')
+  const windows = console.getByRole('region', { name: /^Everybody: \d+ of 20\d+ free$/ }).locator('.window')
+  await expect(windows.first()).toBeVisible()
+  expect(await windows.count()).toBeLessThan(1_000)
+  const { telephones } = own.cast.state.company
+  const last = telephones.t2110!
+  await own.cast.ask({ service: 'setDoNotDisturb', device: last.id, on: true, until: null })
+  await expect(console.getByRole('button', { name: new RegExp(`^${last.name}\\. Do not disturb`) })).toBeVisible()
+})
