@@ -144,6 +144,7 @@ export class Relay implements LinkListener {
     setImmediate(() => void this.serve(known ? null : snapshot.epoch))
     // Only now it is known what people's clocks show.
     void this.calendars.refresh()
+    void this.addressBooks.refresh()
   }
 
   /** Tells the exchange which company it serves, and one that has begun anew whose calls it does not take. */

@@ -78,7 +78,7 @@ useIntervalFn(load, 10_000)
       <div class="list">
         <RecordsTable
           v-slot="{ row: account }"
-          :columns="['Name', 'Signs in as', 'Who it is', 'Telephone', 'Role', 'Signed in at', '-What can be done']"
+          :columns="['Name', 'Signs in as', 'Who it is', 'Telephone', 'Role', 'Browsers', '-What can be done']"
           :rows="accounts"
           :key-of="({ signIn }) => signIn"
           :empty="null"
@@ -117,7 +117,7 @@ useIntervalFn(load, 10_000)
               />
             </el-select>
           </td>
-          <td>{{ account.disabled ? 'shut' : account.sessions === 1 ? '1 browser' : `${account.sessions} browsers` }}</td>
+          <td>{{ account.disabled ? 'shut' : account.sessions || 'none' }}</td>
           <td class="acts">
             <el-button
               v-if="account.signIn !== session.me?.signIn"
@@ -158,7 +158,7 @@ useIntervalFn(load, 10_000)
 
 <style scoped>
 .role {
-  width: 9rem;
+  width: 8.5rem;
 }
 
 .shut td {
@@ -166,7 +166,7 @@ useIntervalFn(load, 10_000)
 }
 
 .person {
-  width: 12rem;
+  width: 11rem;
 }
 
 .rules {

@@ -190,8 +190,8 @@ const greetings: Line['greetings'] = [
   { language: 'Dutch', from: 0, text: 'Goedendag, Merrowby Ferries, waarmee kan ik u helpen?' },
   { language: 'German', from: 0, text: 'Guten Tag, Merrowby Ferries, was kann ich für Sie tun?' },
   { language: 'German', from: 18 * 60, text: 'Guten Abend, Merrowby Ferries, was kann ich für Sie tun?' },
-  { language: 'French', from: 0, text: 'Bonjour, Merrowby Ferries, que puis-je faire pour vous ?' },
-  { language: 'French', from: 18 * 60, text: 'Bonsoir, Merrowby Ferries, que puis-je faire pour vous ?' },
+  { language: 'French', from: 0, text: 'Bonjour, Merrowby Ferries, que puis-je faire pour vous\u00A0?' },
+  { language: 'French', from: 18 * 60, text: 'Bonsoir, Merrowby Ferries, que puis-je faire pour vous\u00A0?' },
 ]
 const accountCodes = [
   ['K-100', 'Freight customers'], ['K-114', 'Groups and charters'], ['K-200', 'Ship stores'], ['K-310', 'Insurance cases'], ['K-900', 'Harbour project'],

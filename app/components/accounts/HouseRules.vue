@@ -141,6 +141,7 @@ onMounted(load)
 
 .rights tbody th {
   font-weight: 400;
+  vertical-align: middle;
 }
 
 .rights td {

@@ -30,7 +30,7 @@ const name = computed(() => marked(`${props.person.first} ${props.person.last}`.
     <p class="extension">
       {{ person.extension }}
     </p>
-    <p>{{ person.role }} · {{ person.departmentName }} · {{ person.site }}, {{ person.room }}</p>
+    <p>{{ [person.role, person.departmentName, [person.site, person.room].filter(Boolean).join(', ')].filter(Boolean).join(' · ') }}</p>
   </div>
 </template>
 

@@ -18,6 +18,8 @@ const shown = computed(() => likely.destinations.map(({ destination, because }, 
     state: presence ? words.short(presence, live.now()).what : '', unlit: presence?.lit === false,
   }
 }))
+/** Letters from which a name is written smaller, and may take two lines: it is read aloud, and never cut. */
+const longName = 14
 </script>
 
 <template>
@@ -32,7 +34,7 @@ const shown = computed(() => likely.destinations.map(({ destination, because }, 
     >
       <el-button
         v-if="likely.inHand"
-        :class="['place', { unlit: place.unlit }]"
+        :class="['place', { unlit: place.unlit, long: place.name.length > longName }]"
         :disabled="!live.working"
         :aria-label="`Pass on to ${place.name}${place.unlit ? `, ${place.state}` : ''}: ${place.because} (${place.spoken})`"
         :title="`${place.because}. With Shift: asks first.`"
@@ -43,7 +45,7 @@ const shown = computed(() => likely.destinations.map(({ destination, because }, 
       </el-button>
       <p
         v-else
-        :class="['place', 'before', { unlit: place.unlit }]"
+        :class="['place', 'before', { unlit: place.unlit, long: place.name.length > longName }]"
         :title="place.because"
       >
         <span class="who">{{ place.name }}</span>
@@ -92,10 +94,12 @@ const shown = computed(() => likely.destinations.map(({ destination, because }, 
 }
 
 .who {
-  overflow: hidden;
   font-weight: 650;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+}
+
+.long .who {
+  font-size: var(--type-2);
+  letter-spacing: -0.01em;
 }
 
 .because {
@@ -106,6 +110,10 @@ const shown = computed(() => likely.destinations.map(({ destination, because }, 
   font-weight: 400;
   -webkit-box-orient: vertical;
   -webkit-line-clamp: 2;
+}
+
+.long .because {
+  -webkit-line-clamp: 1;
 }
 
 .unlit .who {
