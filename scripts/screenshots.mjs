@@ -159,11 +159,6 @@ async function shootMorning({ page, advance, shot }) {
 async function shootBusy({ page, context, browser, url, advance, answerOutside, queued, shot }) {
   await page.locator('.ribbon.asking').waitFor()
   await shot('busy')
-  await page.locator('#who').focus()
-  await page.keyboard.type('freight')
-  await page.getByRole('option').first().waitFor()
-  await shot('group')
-  await page.keyboard.press('Escape')
   for (const name of ['Bartholomew Hargreaves', 'Thessaly Oakhart', 'Roderick Amblecote']) {
     await queued(name)
     await advance(4)
@@ -261,4 +256,7 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await administrator.getByRole('row').nth(5).getByRole('button').click()
   await administrator.getByRole('button', { name: 'Save' }).waitFor()
   await shot('company', administrator)
+  await administrator.getByRole('link', { name: 'Accounts' }).click()
+  await administrator.getByRole('button', { name: 'Put in force' }).waitFor()
+  await shot('accounts', administrator)
 }

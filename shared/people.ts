@@ -47,6 +47,12 @@ export const newAccount = object({
   name: string().strict().max(80).defined().label('name'),
 }).noUnknown().required()
 
+/** What was changed of accounts (`account`: whose) and of the rules of the house (`account`: null), the newest first. */
+export const accountChanges = array(object({
+  id: number().required(), at: time, by: text, account: text.nullable(), what: text, before: text, after: text,
+})).required()
+export type AccountChanges = InferType<typeof accountChanges>
+
 /** A password that is shown this once. */
 export const accountMade = object({ signIn: text, password: text })
 

@@ -17,7 +17,8 @@ test('a new account signs in with the password shown once; whose it is and what 
     await pane.getByLabel('Signs in as').fill('Nova')
     await pane.getByRole('button', { name: 'Make the account' }).click()
     const password = await admin.getByRole('status').locator('code').textContent()
-    await expect(admin.getByRole('row').filter({ hasText: 'Nova Night' })).toContainText('nova')
+    const row = admin.getByRole('row').filter({ has: admin.getByRole('combobox', { name: 'Who nova is' }) })
+    await expect(row).toContainText('Nova Night')
 
     const page = await browser.newPage({ baseURL: own.url })
     await enter(page, own.url, 'nova')
@@ -65,12 +66,15 @@ test('a new account signs in with the password shown once; whose it is and what 
     const out = await admin.request.put('/api/house-rules', { data: { ...rules, may: { operator: ['keepAccounts'], supervisor: [], administrator: [] } } })
     expect((await out.json() as typeof rules).may).toEqual({ operator: [], supervisor: [], administrator: ['runCompany', 'keepAccounts'] })
 
+    await expect(admin.getByRole('row').filter({ hasText: 'characters of a password' })).toContainText('1220')
+    await expect(admin.getByRole('row').filter({ hasText: 'new account' })).toContainText('Nova Night, operator')
+
     // Whose account it is.
     const person = own.cast.state.company.people.p2110!
     await admin.getByRole('combobox', { name: 'Who nova is' }).click()
     await admin.getByRole('combobox', { name: 'Who nova is' }).fill(person.last)
     await admin.getByRole('option', { name: new RegExp(`^${person.first} ${person.last}`) }).click()
-    await expect(admin.getByRole('row').filter({ hasText: 'nova' })).toContainText('2110')
+    await expect(row).toContainText('2110')
     await expect(page.getByText(`${person.first} ${person.last} · 2110`)).toBeVisible()
     await page.close()
   })

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import type { AccountInfo } from '~~/shared/people'
+import dayjs from 'dayjs'
+import type { AccountChanges, AccountInfo } from '~~/shared/people'
 import { type Role, roles } from '~~/shared/roles'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
@@ -10,6 +11,7 @@ useHead({ title: 'Accounts · Estafette' })
 const session = useSession()
 const live = useLive()
 const accounts = ref<AccountInfo[]>([])
+const changes = ref<AccountChanges>([])
 const failure = ref<string | null>(null)
 /** A password that has just been made: shown until the next change, and nowhere else. */
 const made = ref<{ signIn: string, password: string } | null>(null)
@@ -17,6 +19,7 @@ const made = ref<{ signIn: string, password: string } | null>(null)
 async function load(): Promise<void> {
   try {
     accounts.value = await $fetch<AccountInfo[]>('/api/accounts')
+    changes.value = await $fetch<AccountChanges>('/api/accounts/changes')
   }
   catch (error) {
     failure.value = sentenceOf(error)
@@ -51,8 +54,21 @@ function madeOne(account: { signIn: string, password: string }): void {
   void load()
 }
 
-const people = computed(() => Object.values(live.company?.people ?? {}).map(({ id, first, last, department }) =>
-  ({ value: id, label: `${first} ${last} · ${live.company!.departments[department]?.name ?? ''}` })).sort((a, b) => a.label.localeCompare(b.label)))
+/** By their names; two of one name by their departments too. */
+const people = computed(() => {
+  const all = Object.values(live.company?.people ?? {}).map(({ id, first, last, department }) => ({ value: id, label: `${first} ${last}`.trim(), department }))
+  const named = new Map<string, number>()
+  for (const { label } of all) named.set(label, (named.get(label) ?? 0) + 1)
+  return all.map(({ value, label, department }) =>
+    ({ value, label: named.get(label)! > 1 ? `${label} · ${live.company!.departments[department]?.name ?? ''}` : label }))
+    .sort((a, b) => a.label.localeCompare(b.label))
+})
+
+/** What the rules of the house are called. */
+const words: Record<string, string> = {
+  passwordLength: 'characters of a password', guesses: 'wrong passwords', idleMinutes: 'minutes until signed out', longestHours: 'hours until signed out',
+  operator: 'operators may', supervisor: 'supervisors may', administrator: 'administrators may',
+}
 
 onMounted(load)
 useIntervalFn(load, 10_000)
@@ -137,6 +153,30 @@ useIntervalFn(load, 10_000)
             </el-button>
           </td>
         </RecordsTable>
+        <h2 class="rules">
+          What was changed
+        </h2>
+        <p
+          v-if="!changes.length"
+          class="soft"
+        >
+          Nothing yet.
+        </p>
+        <RecordsTable
+          v-else
+          v-slot="{ row: one }"
+          :columns="['When', 'By', 'Of', 'What', 'From', 'To']"
+          :rows="changes"
+          :key-of="({ id }) => String(id)"
+          :empty="null"
+        >
+          <td>{{ dayjs(one.at).format('D MMM H:mm') }}</td>
+          <td>{{ one.by }}</td>
+          <td>{{ one.account ?? 'the rules' }}</td>
+          <td>{{ words[one.what] ?? one.what }}</td>
+          <td>{{ one.before }}</td>
+          <td>{{ one.after }}</td>
+        </RecordsTable>
       </div>
       <aside
         class="details"
@@ -150,7 +190,7 @@ useIntervalFn(load, 10_000)
         <h2 class="rules">
           Rules of the house
         </h2>
-        <HouseRules />
+        <HouseRules @changed="load" />
       </aside>
     </div>
   </div>

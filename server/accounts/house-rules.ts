@@ -2,6 +2,7 @@ import type { MikroORM } from '@mikro-orm/postgresql'
 import { type HouseRules, houseRules, rulesAtFirst } from '~~/shared/house-rules'
 import { always, type Right } from '~~/shared/rights'
 import type { Role } from '~~/shared/roles'
+import { recordChanges } from './changes'
 import type { Notices } from '../database/notices'
 
 const channel = 'house_rules'
@@ -36,11 +37,19 @@ export class HouseRulesKeeper {
   async change({ version: seen, may, ...rules }: HouseRules, by: string): Promise<HouseRules> {
     const administrator = [...new Set([...may.administrator, ...always])]
     const kept = { ...rules, may: { operator: may.operator.filter(isGiven), supervisor: may.supervisor.filter(isGiven), administrator } }
-    const changed = await this.orm.em.fork().execute<object[]>(
-      `insert into house_rules as known (id, kept, version, changed_by) values (1, ?::jsonb, ?, ?)
+    const before = this.current
+    const changed = await this.orm.em.fork().transactional(async (tx) => {
+      const rows = await tx.execute<object[]>(
+        `insert into house_rules as known (id, kept, version, changed_by) values (1, ?::jsonb, ?, ?)
         on conflict (id) do update set kept = excluded.kept, version = excluded.version, changed_by = excluded.changed_by where known.version = ? returning 1`,
-      [JSON.stringify(kept), seen + 1, by, seen],
-    )
+        [JSON.stringify(kept), seen + 1, by, seen],
+      )
+      const inWords = (all: Record<string, unknown>) => Object.entries(all).map(([what, value]) => [what, [value].flat().join(', ') || 'nothing'] as const)
+      const was = new Map(inWords({ ...before, ...before.may, may: '' }))
+      const changes = inWords({ ...rules, ...kept.may }).map(([what, after]) => ({ account: null, what, before: was.get(what) ?? '', after }))
+      if (rows.length > 0) await recordChanges(tx, by, changes)
+      return rows
+    })
     if (changed.length === 0) throw createError({ statusCode: 409, message: 'Somebody else has changed the rules meanwhile. Look at them and try again.' })
     await this.load()
     await this.orm.em.fork().execute(`select pg_notify('${channel}', '')`)

@@ -4,6 +4,7 @@ import { always, type Right, rights } from '~~/shared/rights'
 import { useDesk } from '~/stores/desk'
 
 /** How people sign in here, and what each role may do. */
+const emit = defineEmits<{ changed: [] }>()
 const desk = useDesk()
 const { failure, errors, sending, send } = useForm()
 const rules = ref<HouseRules | null>(null)
@@ -38,7 +39,9 @@ async function save(): Promise<void> {
     const body = await houseRulesChange.validate(rules.value, { abortEarly: false })
     rules.value = await $fetch<HouseRules>('/api/house-rules', { method: 'PUT', body })
   })
-  if (done) desk.say('The rules are in force')
+  if (!done) return
+  desk.say('The rules are in force')
+  emit('changed')
 }
 
 onMounted(load)

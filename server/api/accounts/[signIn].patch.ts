@@ -1,6 +1,7 @@
 import { done } from '~~/shared/done'
 import { lookUp } from '~~/core/company/lookups'
 import { accountChange, accountNamed } from '~~/shared/people'
+import { recordChanges } from '../../accounts/changes'
 import { fromDatabase } from '../../database/away'
 import { Account, SessionEntity } from '../../database/entities'
 import { defineEndpoint } from '../../endpoints/define'
@@ -21,6 +22,7 @@ export default defineEndpoint({
     await em.execute('select 1 from account where role = \'administrator\' for update')
     const account = await em.findOne(Account, { signIn })
     if (!account) return false
+    const before = { role: account.role, disabled: account.disabled, name: account.name }
     if (change.role !== undefined) account.role = change.role
     if (change.disabled !== undefined) account.disabled = change.disabled
     if (change.person !== undefined) {
@@ -30,6 +32,13 @@ export default defineEndpoint({
       if (who) account.name = `${who.first} ${who.last}`.trim()
     }
     await em.flush()
+    await recordChanges(em, administrator.signIn, [
+      ...change.role === undefined ? [] : [{ account: signIn, what: 'role', before: before.role, after: account.role }],
+      ...change.disabled === undefined ? [] : [{ account: signIn, what: 'state', before: stateOf(before), after: stateOf(account) }],
+      ...change.person === undefined
+        ? []
+        : [{ account: signIn, what: 'who it is', before: before.name, after: change.person === null ? 'nobody here' : account.name }],
+    ])
     if ((await em.count(Account, { role: 'administrator', disabled: false })) === 0)
       throw createError({ statusCode: 409, message: 'That is the last administrator: make somebody else one first. Nothing was changed.' })
     if (change.disabled) await em.nativeDelete(SessionEntity, { signIn })
@@ -40,3 +49,5 @@ export default defineEndpoint({
   log(`accounts: ${administrator.signIn} changed ${signIn}: ${JSON.stringify(change)}`)
   return { changed: true }
 })
+
+const stateOf = ({ disabled }: { disabled: boolean }) => disabled ? 'shut' : 'open'

@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { plainText } from '~~/core/calls/text'
 import { lookUp } from '~~/core/company/lookups'
 import { accountMade, newAccount } from '~~/shared/people'
+import { recordChanges } from '../../accounts/changes'
 import { foldSignIn } from '../../accounts/sign-in-limits'
 import { fromDatabase } from '../../database/away'
 import { defineEndpoint } from '../../endpoints/define'
@@ -23,11 +24,15 @@ export default defineEndpoint({
   if (name === '') throw wrongInput('name', 'name is missing: please fill it in, or choose who it is.')
   const password = randomBytes(12).toString('base64url')
   const passwordHash = await passwords.hash(password)
-  const made = await fromDatabase(() => orm.em.fork().execute<object[]>(
-    `insert into account (sign_in, name, role, password_hash, person, disabled) values (?, ?, ?, ?, ?, false) on conflict do nothing returning 1`,
-    [signIn, name, body.role, passwordHash, body.person],
-  ))
-  if (made.length === 0) throw createError({ statusCode: 409, message: `Somebody signs in as ${signIn} already. Choose another name.` })
+  const made = await fromDatabase(() => orm.em.fork().transactional(async (tx) => {
+    const rows = await tx.execute<object[]>(
+      `insert into account (sign_in, name, role, password_hash, person, disabled) values (?, ?, ?, ?, ?, false) on conflict do nothing returning 1`,
+      [signIn, name, body.role, passwordHash, body.person],
+    )
+    if (rows.length > 0) await recordChanges(tx, administrator.signIn, [{ account: signIn, what: 'new account', before: '', after: `${name}, ${body.role}` }])
+    return rows.length > 0
+  }))
+  if (!made) throw createError({ statusCode: 409, message: `Somebody signs in as ${signIn} already. Choose another name.` })
   await fromDatabase(() => sessions.changed(signIn))
   log(`accounts: ${administrator.signIn} made ${signIn}, ${body.role}`)
   return { signIn, password }
