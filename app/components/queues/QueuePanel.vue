@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type Place, settle } from '~~/core/console/stillness'
 import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
-import { expectedWait } from '~~/core/queues/expected-wait'
+import { waitAhead } from '~~/core/queues/expected-wait'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -51,12 +51,13 @@ function setOpening(open: boolean | null): void {
 const manner = computed(() => {
   const group = live.company?.groups[props.board.id]
   const { free, busy } = props.board.serving
-  const wait = expectedWait(props.board.waiting.length + 1, live.state?.handling.get(props.board.id), free + busy)
+  const wait = waitAhead(props.board.waiting.length + 1, live.state?.handling.get(props.board.id), free + busy)
   return [
     group && ringingWords[group.ringing],
     group && group.ringing !== 'none' && `${spell(group.ringTime)} each`,
     group && group.mostWaiting > 0 && `${group.mostWaiting} wait at most`,
-    free === 0 && wait !== null && `whoever joins now waits about ${spell(wait)}`,
+    free === 0 && wait !== null && `whoever joins now waits about ${spell(wait.mean)}, mostly ${spell(wait.low)} to ${spell(wait.high)}`,
+    free === 0 && wait !== null && `the promise is kept for ${Math.round(100 * wait.within(props.board.promise))} of 100`,
   ].filter(Boolean).join(', ')
 })
 </script>
