@@ -96,6 +96,9 @@ describe('a book of another server is followed', () => {
     const client = (address: string, password: string) => new BookClient({ address, user: 'mer', password }, [origin])
     expect(await client(`${origin}/`, 'ry: ü').find()).toBe(`${origin}/books/crew/`)
     expect(await client(`${origin}/books/crew/`, 'ry: ü').find()).toBe(`${origin}/books/crew/`)
+    book.elsewhere = 'http://127.0.0.2:9'
+    await expect(client(`${origin}/`, 'ry: ü').find()).rejects.toThrow('leads on to another server')
+    book.elsewhere = ''
     await expect(client(`${origin}/`, 'wrong').find()).rejects.toThrow('user name or the password')
     await expect(client(`${origin}/books/crew/`, 'wrong').find()).rejects.toThrow('user name or the password')
     expect(await client(`${origin}/nothing/`, 'ry: ü').find()).toBe(`${origin}/books/crew/`)

@@ -14,6 +14,8 @@ export class BookServer {
   tells = true
   /** Says at most so many changes at once. */
   most = 100
+  /** Where the book is said to be, when that is elsewhere. */
+  elsewhere = ''
   /** Removed between being named and being fetched. */
   vanishing: string | null = null
   /** Whom it answers; null: everybody. */
@@ -79,8 +81,9 @@ export class BookServer {
   }
 
   private found(path: string, deep: boolean): string[] {
-    const own = status(this.path, 200, `<resourcetype><collection/><C:addressbook/></resourcetype><displayname>${escaped(this.name)}</displayname>`
-      + '<supported-report-set><supported-report><report><sync-collection/></report></supported-report></supported-report-set>')
+    const isBook = `<resourcetype><collection/><C:addressbook/></resourcetype><displayname>${escaped(this.name)}</displayname>`
+    const tells = '<supported-report-set><supported-report><report><sync-collection/></report></supported-report></supported-report-set>'
+    const own = status(this.elsewhere + this.path, 200, isBook + tells)
     if (path === this.path) return [own, ...deep ? [...this.cards.keys()].map(card => this.card(this.hrefOf(card), false)) : []]
     if (path !== '/' && path !== '/books/') return [status(path, 404)]
     const home = status(path, 200, '<resourcetype><collection/></resourcetype><current-user-principal><href>/books/</href></current-user-principal>'

@@ -29,7 +29,9 @@ export class HouseRulesKeeper {
     const [row] = await this.orm.em.fork().execute<{ kept: object, version: number }[]>('select kept, version from house_rules')
     if (!row || row.version === this.current.version) return
     const before = this.current
-    this.current = houseRules.validateSync({ ...rulesAtFirst, ...row.kept, version: row.version })
+    const kept = { ...rulesAtFirst, ...row.kept, version: row.version }
+    // What another version of this program has kept may mean nothing here: nobody is shut out for that.
+    this.current = houseRules.isValidSync(kept) ? kept : { ...rulesAtFirst, version: row.version }
     if (JSON.stringify(before.may) !== JSON.stringify(this.current.may)) this.onChange()
   }
 

@@ -46,7 +46,7 @@ export class BookClient {
         headers[name] = value
       })
       const answer = await askOutside(url, { method: init?.method, headers, ...typeof init?.body === 'string' && { body: init.body } }, bounds)
-      if (answer.status === 401) throw new Refused('The user name or the password is not right.')
+      if (answer.status === 401) throw new Unfetched('The user name or the password is not right.')
       // What was cut off would be read as if the rest were no more.
       if (answer.status === 207 && !/<\/([\w-]+:)?multistatus\s*>\s*$/.test(answer.text)) throw new Unfetched('The answer of the address is cut off.')
       const type = answer.headers['content-type'] ?? ''
@@ -69,7 +69,7 @@ export class BookClient {
       const account = await createAccount({ account: { serverUrl: address, accountType: 'carddav' }, ...this.how })
       return fetchAddressBooks({ account, ...this.how })
     }).catch((error: unknown) => {
-      throw error instanceof Refused ? error : new Unfetched('There is no address book at the address.')
+      throw error instanceof NotUnderstood ? new Unfetched('There is no address book at the address.') : error
     })
     if (books.length === 1) return books[0]!.url
     throw new Unfetched(books.length === 0
@@ -177,13 +177,13 @@ export class BookClient {
       return await ask()
     }
     catch (error) {
-      throw error instanceof Unfetched ? error : new Unfetched('The address answers something that can\'t be understood.')
+      throw error instanceof Unfetched ? error : new NotUnderstood('The address answers something that can\'t be understood.')
     }
   }
 }
 
-/** Nothing is looked for elsewhere after that. */
-class Refused extends Unfetched {}
+/** The library has found no sense in an answer. */
+class NotUnderstood extends Unfetched {}
 
 interface Changes { tags: Map<string, string>, gone: string[], whole: boolean, token: string | null }
 
