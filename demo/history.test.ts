@@ -37,6 +37,13 @@ describe('the history of the demo', () => {
     expect(perDay.get(1)! / 2).toBeGreaterThan(perDay.get(3)!)
   })
 
+  it('has calls to customers, most of them put down to something', () => {
+    const outside = records().filter(({ direction, answeredAt }) => direction === 'outbound' && answeredAt !== null)
+    const coded = outside.filter(({ account }) => account !== null)
+    expect(coded.length).toBeGreaterThan(20)
+    expect(coded.length).toBeLessThan(outside.length)
+  })
+
   it('holds what a log is for: calls answered, passed on, missed, given up, parked, and left in a voicemail', () => {
     const outcomes = new Set(records().map(({ outcome }) => outcome))
     for (const outcome of ['answered', 'missed', 'gaveUp']) expect(outcomes).toContain(outcome)

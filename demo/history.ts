@@ -4,6 +4,9 @@ import type { Company } from '../core/company/company'
 import { InventedClock } from '../exchange/clock'
 import { type Players, Switch } from '../exchange/switch'
 import { beginning, itemOf, type JournalItem } from '../server/journal/items'
+import { presenceOf } from '../core/presence/presence'
+import { type Chance, chanceFrom } from './company/chance'
+import { regularsOf } from './company/contacts'
 import { Operators } from './rehearsal/operators'
 import { Rehearsal } from './rehearsal/rehearsal'
 
@@ -20,6 +23,8 @@ const callerEvery = 7 * 60 * second
 /** On Mondays everybody calls, and waits longer. */
 const monday = { callerEvery: 4 * 60 * second, slowness: 18 * second }
 const slowness = 6 * second
+/** So often somebody calls a customer. */
+const errandEvery = 25 * 60 * second
 
 export interface HistoryOptions {
   seed: number
@@ -59,22 +64,40 @@ export function* historyOf(company: Company, { seed, days, until }: HistoryOptio
 class WorkingHours implements Players {
   private readonly rehearsal: Rehearsal
   private readonly operators: Operators
+  private readonly chance: Chance
+  private readonly numbers: string[]
+  /** When somebody next calls a customer. */
+  private due: number
 
   constructor(company: Company, seed: number, private readonly begin: number, busy: typeof monday) {
     this.rehearsal = new Rehearsal(company, { seed, callerEvery: busy.callerEvery, livelyColleagues: false }, begin + opens)
     this.operators = new Operators(company, this.rehearsal, seed, busy.slowness)
+    this.chance = chanceFrom(seed * 31 + 7)
+    this.numbers = regularsOf(company).map(({ number }) => number)
+    this.due = begin + opens + this.chance.gap(errandEvery)
   }
 
   next(): number | null {
-    const times = [this.rehearsal.next(), this.operators.next()].filter(time => time !== null)
+    const times = [this.rehearsal.next(), this.operators.next(), this.due < this.begin + closes ? this.due : null].filter(time => time !== null)
     return times.length > 0 ? Math.min(...times) : null
   }
 
   take(state: ExchangeState, now: number): Request | null {
     for (;;) {
-      const request = this.rehearsal.take(state, now) ?? this.operators.take(state, now)
+      const request = this.rehearsal.take(state, now) ?? this.operators.take(state, now) ?? this.errand(state, now)
       if (request?.service !== 'offerCall' || now < this.begin + closes) return request
     }
+  }
+
+  /** Colleagues call customers back, mostly on account of something. */
+  private errand(state: ExchangeState, now: number): Request | null {
+    if (now < this.due || this.due >= this.begin + closes) return null
+    this.due = now + this.chance.gap(errandEvery)
+    const free = Object.values(state.company.telephones).filter(({ id, person }) => person !== null && !state.agents.has(id) && presenceOf(state, id).lit)
+    if (free.length === 0) return null
+    const code = this.chance.pick(Object.values(state.company.accountCodes)).code
+    const account = this.chance.happens(0.75) ? { account: code } : {}
+    return { service: 'makeCall', device: this.chance.pick(free).id, number: this.chance.pick(this.numbers), ...account }
   }
 
   hear(event: NumberedEvent, state: ExchangeState): void {

@@ -118,6 +118,9 @@ test('axe finds nothing on the pages of an administrator', async ({ browser, sta
     await expectNoFindings(page, where)
     await page.getByRole('button', { name: 'Back to the company' }).click()
   }
+  await page.getByRole('link', { name: 'Charges' }).click()
+  await expect(page.getByRole('row', { name: /^All/ })).toBeVisible()
+  await expectNoFindings(page, 'charges')
   await page.getByRole('link', { name: 'Connections' }).click()
   await expect(page.getByRole('row').filter({ hasText: 'Telephone exchange' })).toContainText('well')
   await expectNoFindings(page, 'connections')

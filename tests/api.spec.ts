@@ -162,6 +162,11 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(ines, 'get', '/api/customers', 200, { query: '?number=%2B442079460100' })
   await ask(ines, 'get', '/api/customers', 422)
   await ask(admin, 'get', '/api/connections', 200)
+  await ask(admin, 'get', '/api/charges', 200, { query: '?from=2026-01-01&to=2026-01-31' })
+  await ask(admin, 'get', '/api/charges', 422, { query: '?from=2026-01-01&to=yesterday' })
+  await ask(ines, 'get', '/api/charges', 403, { query: '?from=2026-01-01&to=2026-01-31' })
+  await ask(admin, 'get', '/api/charges/export', 200, { query: '?from=2026-01-01&to=2026-01-31' })
+  await ask(admin, 'put', '/api/charges/{id}', 404, { segment: 'nothing', data: { code: '', seen: '' } })
   await ask(admin, 'post', '/api/connections/try', 200, { data: { kind: 'exchange', id: '' } })
   await ask(admin, 'post', '/api/connections/try', 404, { data: { kind: 'addressBook', id: 'nothing' } })
   await ask(ines, 'post', '/api/connections/try', 403, { data: { kind: 'exchange', id: '' } })
@@ -217,11 +222,13 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
 
   stage.cast.present([])
 
-  // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, an address book in `connections.spec.ts`, the feed everywhere.
+  // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, an address book in `connections.spec.ts`, a charge in
+  // `charges.spec.ts`, the feed everywhere.
   const untried = Object.entries(described.document.paths)
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
   expect(untried.sort()).toEqual([
     'get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/password', 'post /api/session',
+    'put /api/charges/{id}',
   ])
 })

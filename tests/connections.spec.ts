@@ -86,3 +86,47 @@ test('the exchange is tried at once, and says why it is not there', async ({ own
   await row.getByRole('button', { name: 'Telephone exchange', exact: true }).click()
   await expect(admin.getByRole('complementary')).toContainText('nothing answers there')
 })
+
+test('whatever is put, renamed, moved to another firm and removed there is so here, however little the other server remembers', async ({ own, browser }) => {
+  const admin = await own.open(browser, 'admin')
+  let seed = 20_261
+  const chance = (below: number) => {
+    seed = (seed * 1_103_515_245 + 12_345) % 2_147_483_648
+    return Math.floor(seed / 65_536) % below
+  }
+  const firms = ['Alpha Lines', 'beta & Docks', '']
+  const there = new Map<string, { name: string, firm: string, number: string }>()
+  Object.assign(book, { account: null, tells: true, most: 100 })
+  for (const known of ['a.vcf', 'b.vcf', 'c.vcf']) book.remove(known)
+  const added = await admin.request.post('/api/address-books', { data: { name: 'Random', address: `${origin}/books/pilots/`, user: '', password: '' } })
+  expect(added.status()).toBe(200)
+  const { id } = await added.json() as { id: string }
+  for (let round = 0; round < 15; round++) {
+    for (let step = 0; step < 5; step++) {
+      const key = `${chance(12)} ü%.vcf`
+      if (chance(4) === 0) {
+        there.delete(key)
+        book.remove(key)
+        continue
+      }
+      const person = { name: `N${chance(5)} "${key}" <i>🚢</i>`, firm: firms[chance(3)]!, number: `+4411749608${10 + chance(12)}` }
+      there.set(key, person)
+      book.put(key, card(key, `FN:${person.name}`, ...person.firm ? [`ORG:${person.firm}`] : [], `TEL:${person.number}`))
+    }
+    if (chance(5) === 0) book.forget()
+    Object.assign(book, { tells: chance(4) > 0, most: 1 + chance(6) })
+    const tried = await admin.request.post('/api/connections/try', { data: { kind: 'addressBook', id } })
+    expect((await tried.json() as { lastProblem: string | null }).lastProblem).toBeNull()
+    const { changed } = await (await admin.request.get('/api/contacts?since=0')).json() as {
+      changed: { id: string, kind: string, name: string, company: string | null, numbers: { number: string }[], book: string | null }[]
+    }
+    const names = new Map(changed.map(one => [one.id, one.name]))
+    const ours = changed.filter(one => one.book === 'Random')
+    const people = ours.filter(({ kind }) => kind !== 'company').map(one => [one.name, names.get(one.company ?? '') ?? '', one.numbers[0]?.number].join('|'))
+    expect(people.sort()).toEqual([...there.values()].map(({ name, firm, number }) => [name, firm, number].join('|')).sort())
+    const companies = ours.filter(({ kind }) => kind === 'company').map(one => one.name)
+    expect(companies.sort()).toEqual([...new Set([...there.values()].map(({ firm }) => firm).filter(Boolean))].sort())
+  }
+  expect((await admin.request.delete(`/api/address-books/${id}`)).status()).toBe(200)
+  expect(JSON.stringify(await (await admin.request.get('/api/contacts?since=0')).json())).not.toContain('Alpha Lines')
+})

@@ -96,6 +96,12 @@ async function leave(): Promise<void> {
         Handset
       </NuxtLink>
       <NuxtLink
+        v-if="session.may('keepCharges')"
+        to="/charges"
+      >
+        Charges
+      </NuxtLink>
+      <NuxtLink
         v-if="session.may('keepAccounts')"
         to="/accounts"
       >

@@ -203,9 +203,10 @@ export class Rehearsal {
     const still = (request: Request): Intention => state => connectionState(state, id, device) === 'alerting' ? request : null
     const fate = this.chance.next()
     const after = second * (2.5 + this.chance.next() * 9)
-    const attentive: Intention = (state, now) => presenceOf(state, device).kind === 'disconnected' || state.devices.get(device)?.status.reason
-      ? null
-      : still({ service: 'answerCall', device, call: id })(state, now)
+    // Of somebody outside nothing is seen; they answer all the same.
+    const isAway = (state: ExchangeState) => state.devices.has(device)
+      && (presenceOf(state, device).kind === 'disconnected' || Boolean(state.devices.get(device)!.status.reason))
+    const attentive: Intention = (state, now) => isAway(state) ? null : still({ service: 'answerCall', device, call: id })(state, now)
     if (fate < 0.82) this.agenda.add(at + after, attentive)
     else if (fate < 0.88) this.agenda.add(at + after, still({ service: 'clearConnection', device, call: id }))
   }

@@ -10,7 +10,8 @@ const { failure, errors, sending, send } = useForm()
 const rules = ref<HouseRules | null>(null)
 const words: Record<Right, string> = {
   changeContacts: 'Change contacts that all see', moveContacts: 'Bring contacts in, give them out', keepPlaces: 'Say who is at which place',
-  readParkings: 'Read who was parked', keepCalendars: 'Keep calendars of others, and rosters', runCompany: 'Run the company, see its connections',
+  readParkings: 'Read who was parked', keepCalendars: 'Keep calendars of others, and rosters', keepCharges: 'See and correct what calls are put down to',
+  runCompany: 'Run the company, see its connections',
   keepAccounts: 'Keep accounts and these rules',
 }
 const numbers = [

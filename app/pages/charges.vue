@@ -1,0 +1,270 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { spell } from '~~/core/durations/durations'
+import type { Charge, Charges } from '~~/shared/charges'
+import { useDesk } from '~/stores/desk'
+import { useLive } from '~/stores/live'
+
+useHead({ title: 'Charges · Estafette' })
+
+/** What calls outside are put down to, by account code and period: to be corrected, given out and printed. */
+const live = useLive()
+const desk = useDesk()
+const period = ref<[Date, Date]>([dayjs().startOf('month').toDate(), dayjs().toDate()])
+/** Only calls of a code; `none`: of none. */
+const code = ref('')
+const answer = ref<Charges | null>(null)
+const failure = ref<string | null>(null)
+const changing = ref<string | null>(null)
+let asked = 0
+
+const asDay = (date: Date) => dayjs(date).format('YYYY-MM-DD')
+const query = computed(() => ({ from: asDay(period.value[0]), to: asDay(period.value[1]), ...code.value && { code: code.value } }))
+const file = computed(() => `/api/charges/export?${new URLSearchParams(query.value).toString()}`)
+const listed = computed(() => Object.values(live.company?.accountCodes ?? {}))
+const nameOf = (of: string) => of === '' ? 'no code' : listed.value.find(one => one.code.toLowerCase() === of.toLowerCase())?.name ?? ''
+const total = computed(() => (answer.value?.sums ?? []).reduce((sum, { calls, length }) => ({ calls: sum.calls + calls, length: sum.length + length }), {
+  calls: 0, length: 0,
+}))
+
+async function load(): Promise<void> {
+  const mine = ++asked
+  try {
+    const now = await $fetch<Charges>('/api/charges', { query: query.value })
+    if (mine !== asked) return
+    answer.value = now
+    failure.value = null
+  }
+  catch (error) {
+    if (mine === asked) failure.value = sentenceOf(error)
+  }
+}
+
+async function correct(one: Charge, to: string): Promise<void> {
+  changing.value = one.call
+  try {
+    await $fetch(`/api/charges/${encodeURIComponent(one.call)}`, { method: 'PUT', body: { code: to, seen: one.code } })
+    desk.say(`Put down to ${to || 'no code'}`)
+    await load()
+  }
+  catch (error) {
+    failure.value = sentenceOf(error)
+  }
+  changing.value = null
+}
+
+const print = () => window.print()
+watch(query, load)
+onMounted(load)
+</script>
+
+<template>
+  <div class="records-page split">
+    <div class="bar">
+      <h1>Charges</h1>
+      <el-date-picker
+        v-model="period"
+        type="daterange"
+        :clearable="false"
+        format="D MMM YYYY"
+        start-placeholder="From"
+        end-placeholder="To"
+        aria-label="Period"
+      />
+      <el-select
+        v-model="code"
+        class="choice"
+        aria-label="Account code"
+      >
+        <el-option
+          value=""
+          label="Every code"
+        />
+        <el-option
+          value="none"
+          label="Without a code"
+        />
+        <el-option
+          v-for="one in listed"
+          :key="one.id"
+          :value="one.code"
+          :label="`${one.code} ${one.name}`"
+        />
+      </el-select>
+      <el-button
+        tag="a"
+        :href="file"
+        download
+      >
+        Give out as CSV
+      </el-button>
+      <el-button @click="print">
+        Print
+      </el-button>
+    </div>
+    <FailureNote :text="failure" />
+    <p class="printed">
+      {{ dayjs(period[0]).format('D MMMM YYYY') }} to {{ dayjs(period[1]).format('D MMMM YYYY') }}, calls outside that were answered
+    </p>
+    <div class="panes">
+      <div
+        class="list"
+        tabindex="0"
+        role="group"
+        aria-label="Calls"
+      >
+        <RecordsTable
+          v-slot="{ row: one }"
+          :columns="['When', 'By', 'To', 'Length', 'Put down to', 'Corrected']"
+          :rows="answer?.calls ?? []"
+          :key-of="({ call }) => call"
+          :empty="answer ? 'No call outside was answered then.' : null"
+        >
+          <td>{{ dayjs(one.startedAt).format('D MMM H:mm') }}</td>
+          <td>{{ one.by }}</td>
+          <td>{{ one.name || formatNumber(one.number) }}</td>
+          <td class="number">
+            {{ spell(one.length) }}
+          </td>
+          <td>
+            <el-select
+              :model-value="one.code"
+              :disabled="changing !== null"
+              :aria-label="`What the call to ${one.name || formatNumber(one.number)} of ${dayjs(one.startedAt).format('D MMM H:mm')} is put down to`"
+              size="small"
+              class="code"
+              filterable
+              allow-create
+              @change="(to: string) => correct(one, to)"
+            >
+              <el-option
+                value=""
+                label="no code"
+              />
+              <el-option
+                v-for="known in listed"
+                :key="known.id"
+                :value="known.code"
+                :label="known.code"
+              />
+            </el-select>
+          </td>
+          <td>{{ one.corrected ? `${one.corrected.by}, ${dayjs(one.corrected.at).format('D MMM H:mm')}, was ${one.corrected.before || 'no code'}` : '' }}</td>
+        </RecordsTable>
+        <p
+          v-if="answer && answer.more > 0"
+          class="soft"
+        >
+          And {{ answer.more }} before them: choose a shorter period, or give them out as CSV.
+        </p>
+      </div>
+      <aside
+        class="details"
+        aria-label="Sums by account code"
+      >
+        <h2>By account code</h2>
+        <table class="sums">
+          <thead>
+            <tr>
+              <th scope="col">
+                Code
+              </th>
+              <th scope="col">
+                Calls
+              </th>
+              <th scope="col">
+                Length
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr
+              v-for="sum in answer?.sums ?? []"
+              :key="sum.code"
+            >
+              <th scope="row">
+                {{ sum.code }} <span class="soft">{{ nameOf(sum.code) }}</span>
+              </th>
+              <td>{{ sum.calls }}</td>
+              <td>{{ spell(sum.length) }}</td>
+            </tr>
+          </tbody>
+          <tfoot>
+            <tr>
+              <th scope="row">
+                All
+              </th>
+              <td>{{ total.calls }}</td>
+              <td>{{ spell(total.length) }}</td>
+            </tr>
+          </tfoot>
+        </table>
+      </aside>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.choice {
+  width: 14rem;
+}
+
+.bar .el-button {
+  margin: 0;
+  text-decoration: none;
+}
+
+.code {
+  width: 8rem;
+}
+
+.number,
+.sums td {
+  font-variant-numeric: tabular-nums;
+}
+
+.sums {
+  width: 100%;
+  border-collapse: collapse;
+}
+
+.sums th,
+.sums td {
+  padding: var(--space-2) 0;
+  border-bottom: var(--line);
+  font-weight: 400;
+  text-align: left;
+}
+
+.sums td,
+.sums thead th:not(:first-child) {
+  text-align: right;
+}
+
+.sums tfoot * {
+  font-weight: 700;
+}
+
+.printed {
+  display: none;
+}
+
+@media print {
+  .bar .el-button,
+  .bar .el-select,
+  .bar :deep(.el-date-editor) {
+    display: none;
+  }
+
+  .printed {
+    display: block;
+    padding-bottom: var(--space-4);
+  }
+
+  .panes {
+    display: flex;
+    flex-direction: column-reverse;
+  }
+}
+</style>
