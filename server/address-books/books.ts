@@ -69,7 +69,7 @@ export class AddressBooks {
       if (there.length >= mostBooks) throw createError({ statusCode: 409, message: `${mostBooks} address books are read at most.` })
       await tx.execute(
         'insert into address_book (id, name, address, user_name, secret, next_at) values (?, ?, ?, ?, ?, now())',
-        [id, name, address, given.user, this.sealed(given.password)],
+        [id, name, address, wellFormed(given.user), this.sealed(given.password)],
       )
     }))
     return this.readNow(id)

@@ -1,3 +1,4 @@
+import { wellFormed } from '~~/core/calls/text'
 import { lookUp } from '~~/core/company/lookups'
 import type { Connection } from '~~/shared/connections'
 import { fromDatabase } from '../database/away'
@@ -32,7 +33,8 @@ export async function connectionsOf(relay: Relay): Promise<Connection[]> {
  * @returns how it is then
  * @throws 404
  */
-export async function tryNow(relay: Relay, { kind, id }: Named): Promise<Connection> {
+export async function tryNow(relay: Relay, { kind, id: typed }: Named): Promise<Connection> {
+  const id = wellFormed(typed)
   switch (kind) {
     case 'exchange':
       await relay.link?.tryNow()
