@@ -79,6 +79,7 @@ export const ContactEntity = defineEntity({
     addresses: p.json<string[]>().defaultRaw('\'[]\''),
     uid: p.string().nullable(),
     card: p.json<string[]>().defaultRaw('\'[]\''),
+    book: p.string().nullable(),
   },
 })
 
