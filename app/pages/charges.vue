@@ -75,6 +75,7 @@ onMounted(load)
       <el-select
         v-model="code"
         class="choice"
+        :empty-values="[null, undefined]"
         aria-label="Account code"
       >
         <el-option
@@ -132,6 +133,7 @@ onMounted(load)
               :model-value="one.code"
               :disabled="changing !== null"
               :aria-label="`What the call to ${one.name || formatNumber(one.number)} of ${dayjs(one.startedAt).format('D MMM H:mm')} is put down to`"
+              :empty-values="[null, undefined]"
               size="small"
               class="code"
               filterable
