@@ -212,6 +212,11 @@ onMounted(load)
   width: 14rem;
 }
 
+.bar :deep(.el-date-editor) {
+  flex: none;
+  width: 18rem;
+}
+
 .bar .el-button {
   margin: 0;
   text-decoration: none;
