@@ -42,3 +42,8 @@ export function readCaller(text: string): string {
   const parsed = parsePhoneNumberFromString(text, homeCountry)
   return parsed?.isPossible() ? parsed.number : text
 }
+
+/** A destination as far as who sees no callers may know it: a number outside is left empty. */
+export function concealed(to: string): string {
+  return readDialled(to).kind === 'outside' ? '' : to
+}

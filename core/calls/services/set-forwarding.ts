@@ -8,7 +8,7 @@ import { retimeCall } from '../indexes'
 import { withDevice } from '../places'
 import type { Service } from '../service'
 import { lastingTarget } from '../targets'
-import { readDialled } from '../../numbers/dialled'
+import { concealed } from '../../numbers/dialled'
 import type { Device } from '../model'
 
 const mostRings = 12
@@ -72,8 +72,6 @@ export const forwardingChanged: EventKind<'forwardingChanged'> = {
     ...state, devices: state.devices.map(device => device.forwarding ? { ...device, forwarding: redacted(device.forwarding) } : device),
   }),
 }
-
-const concealed = (to: string) => readDialled(to).kind === 'outside' ? '' : to
 
 function redacted(forwarding: NonNullable<Device['forwarding']>): Device['forwarding'] {
   return Object.fromEntries(Object.entries(forwarding).map(([when, forward]) => [when, { ...forward, to: concealed(forward.to) }]))

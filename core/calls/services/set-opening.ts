@@ -1,6 +1,7 @@
 import { boolean, object } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { accept, refuse } from '../answers'
+import { concealed } from '../../numbers/dialled'
 import type { EventKind } from '../event'
 import { destination, device, type FieldsOf, idOf, until } from '../fields'
 import { reindexOpening } from '../indexes'
@@ -54,4 +55,9 @@ export const openingChanged: EventKind<'openingChanged'> = {
     reindexOpening(after, of)
     return after
   },
+  // Nor is it theirs where callers go who find it closed, when that is outside.
+  redact: event => ({ ...event, to: event.to === null ? null : concealed(event.to) }),
+  redactState: state => ({
+    ...state, openings: state.openings.map(opening => opening.to === null ? opening : { ...opening, to: concealed(opening.to) }),
+  }),
 }
