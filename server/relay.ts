@@ -25,6 +25,7 @@ import { Journal } from './journal/journal'
 import { Spill } from './journal/spill'
 import { beginning, itemOf, type JournalItem } from './journal/items'
 import { AddressBooks } from './address-books/books'
+import { DayKeeper } from './figures/days'
 import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
 
@@ -60,6 +61,7 @@ export class Relay implements LinkListener {
   readonly calendars: Calendars
   readonly addressBooks: AddressBooks
   readonly customers: Customers
+  readonly dayKeeper: DayKeeper
   company!: CompanyKeeper
   private readonly notices: Notices
   private written: Position | undefined
@@ -73,6 +75,7 @@ export class Relay implements LinkListener {
     this.addressBooks = new AddressBooks(orm, { sealedWith: config.secret, allowed: config.calendarOrigins })
     this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())
     this.customers = new Customers(config.customerSystem)
+    this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
     for (const channel of ['dealt_with', 'key_pages', 'contacts']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.
@@ -90,6 +93,7 @@ export class Relay implements LinkListener {
     relay.company = await CompanyKeeper.load(() => readCompany(orm.em.fork()), relay.notices, () => relay.companyChanged(), config.log)
     await relay.rules.load()
     void relay.notices.listen()
+    void relay.dayKeeper.look()
     relay.written = await relay.journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
     return relay
@@ -103,6 +107,7 @@ export class Relay implements LinkListener {
     this.passwords.close()
     this.calendars.close()
     this.addressBooks.close()
+    this.dayKeeper.close()
     await this.notices.close()
     await this.journal.settle()
     this.journal.close()

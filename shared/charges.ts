@@ -1,11 +1,9 @@
 import '../core/schema/wording'
 import { array, type InferType, number, object, string } from 'yup'
+import { day } from './days'
 
 /** Calls outside that somebody answered, and the account codes that they are put down to. */
 
-const isDay = (text: string | undefined) => text === undefined || (!Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text))
-const day = (label: string) => string().matches(/^\d{4}-\d{2}-\d{2}$/, '${path} must be a day, as 2026-11-30.')
-  .test('a day', '${path} must be a day of the calendar.', isDay).required().label(label)
 const code = string().strict().max(24)
 
 /** Whole days, by the clock of the house, both counted. `code`: only calls with it; `none`: only calls without one. */

@@ -12,9 +12,10 @@ const rebuild = (stage: Stage) => run(process.execPath, ['.output/commands/rebui
 
 const dump = (stage: Stage) =>
   Promise.all(
-    ['call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id', 'conversation order by call'].map(what =>
-      stage.sql<object>(`select * from ${what}`),
-    ),
+    [
+      'call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id', 'conversation order by call',
+      'leg order by call, seq, kind, place', 'attendance order by device, epoch, seq',
+    ].map(what => stage.sql<object>(`select * from ${what}`)),
   )
 
 async function settled(stage: Stage): Promise<void> {

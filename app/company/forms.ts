@@ -1,5 +1,6 @@
 import type { Part } from '~~/core/company/changes'
 import { type Company, distributions, pageRanks, pagingRights, ringings } from '~~/core/company/company'
+import { levelKinds } from '~~/core/figures/level-kinds'
 import { lookUp } from '~~/core/company/lookups'
 
 /** How each part of the company is shown and filled in. */
@@ -174,6 +175,7 @@ export const settingsFields: readonly FormField[] = [
   seconds('ringCycle', 'One ring, seconds'), seconds('failedTone', 'The tone after a failed call, seconds'), whole('conferenceSize', 'Most in a conference'),
   seconds('pageSilence', 'A silent page closes after, seconds'), seconds('pageWait', 'A page waits for loudspeakers, seconds'),
   choice('pageOverDoNotDisturb', 'Pages over do not disturb, from', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
+  choice('serviceLevel', 'The service level is counted of those', levelKinds), seconds('shortAbandon', 'Who gives up within so long does not count, seconds'),
   check('listedCodesOnly', 'Only account codes of the list'), texts('pauseReasons', 'Why members of a queue pause'),
 ]
 

@@ -49,3 +49,29 @@ export function dayOf(zone: string, at: number): { begins: number, ends: number 
   const midnight = Math.floor(localTime(zone, at) / day) * day
   return { begins: instantOf(zone, midnight), ends: instantOf(zone, midnight + day) }
 }
+
+/** From an instant on, a clock is ahead of UTC by an offset, in milliseconds. */
+export interface Offset { from: number, offset: number }
+
+/**
+ * By how much a clock is ahead of UTC in a period, in the order of time; the first from its beginning on. A clock is changed once a day at most, at a whole
+ * minute.
+ */
+export function offsetsOf(zone: string, from: number, until: number): Offset[] {
+  const offsetAt = (at: number) => localTime(zone, at) - Math.floor(at / 1_000) * 1_000
+  const offsets = [{ from, offset: offsetAt(from) }]
+  for (let at = from; at < until; at += day) {
+    const { offset } = offsets.at(-1)!
+    let [before, after] = [at, Math.min(at + day, until)]
+    if (offsetAt(after) === offset) continue
+    while (after - before > 60_000) {
+      const middle = Math.floor((before + after) / 120_000) * 60_000
+      if (middle <= before) break
+      if (offsetAt(middle) === offset) before = middle
+      else after = middle
+    }
+    const changes = Math.ceil(after / 60_000) * 60_000
+    offsets.push({ from: changes, offset: offsetAt(changes) })
+  }
+  return offsets
+}

@@ -2,6 +2,7 @@ import '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import { type CompanyChange, parts } from './changes'
 import { type Company, distributions, pageRanks, pagingRights, ringings } from './company'
+import { levelKinds } from '../figures/level-kinds'
 import { oneOfBy, recordOf } from '../schema/shapes'
 
 /**
@@ -277,6 +278,9 @@ const settings = object({
   pageDefault: id.nullable().defined(),
   /** Calls outside are put down to codes of the list only, or to none. */
   listedCodesOnly: boolean().strict().required(),
+  /** Of whom the service level is counted, and within which time who gives up does not count. */
+  serviceLevel: string().oneOf(levelKinds).required(),
+  shortAbandon: whole,
 }).required()
 
 /** The parts that hold things by their ids. */

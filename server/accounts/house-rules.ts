@@ -17,10 +17,6 @@ export class HouseRulesKeeper {
     notices.onListening(() => void this.load().catch(() => {}))
   }
 
-  may(role: Role, right: Right): boolean {
-    return this.rightsOf(role).includes(right)
-  }
-
   rightsOf(role: Role): Right[] {
     return role === 'staff' ? [] : this.current.may[role]
   }

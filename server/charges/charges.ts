@@ -6,6 +6,7 @@ import type { Company } from '~~/core/company/company'
 import { writeTable } from '~~/core/formats/csv'
 import { formatNumber } from '~~/core/numbers/dialled'
 import type { Charge, Charges, chargesQuery } from '~~/shared/charges'
+import { daysOf } from '../validation/period'
 import { wrongInput } from '../validation/read'
 
 /**
@@ -18,7 +19,6 @@ type Query = InferType<typeof chargesQuery>
 const shown = 500
 const mostInFile = 50_000
 const day = 24 * 60 * 60_000
-const longestDays = 366 * 5
 
 const answered = `
   select r.id as call, coalesce(k."after", r.account, '') as code, coalesce(r.names->>(r.devices[1]), '') as "by", coalesce(r.number, r.dialled) as number,
@@ -37,14 +37,9 @@ function chargeOf({ correctedBy, correctedAt, before, ...charge }: Row): Charge 
   return { ...charge, corrected: correctedBy === null ? null : { by: correctedBy, at: correctedAt!, before: before ?? '' } }
 }
 
-/**
- * The instants at which a period of whole days begins and ends, by a clock.
- * @throws 422
- */
-function periodOf({ from, to }: Query, zone: string): [Date, Date] {
-  const [first, last] = [Date.parse(from), Date.parse(to)]
-  if (last < first) throw wrongInput('to', 'to must not lie before from.')
-  if (last - first > longestDays * day) throw wrongInput('to', 'to: five years at most are counted at once.')
+/** The instants at which a period of whole days begins and ends, by a clock. */
+function periodOf(query: Query, zone: string): [Date, Date] {
+  const { first, last } = daysOf(query)
   return [new Date(instantOf(zone, first)), new Date(instantOf(zone, last + day))]
 }
 

@@ -4,6 +4,7 @@ import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
 import type { Distribution, Greeting, PageRank, PagingRight, Ringing } from '~~/core/company/company'
+import type { LevelRule } from '~~/core/figures/service-level'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { ContactKind } from '~~/shared/contacts'
 import type { MessageKind } from '~~/shared/messages'
@@ -403,6 +404,8 @@ export const SettingsEntity = defineEntity({
     pageOverDoNotDisturb: p.string().$type<PageRank>(),
     pageDefault: p.string().nullable(),
     listedCodesOnly: p.boolean(),
+    serviceLevel: p.string().$type<LevelRule['kind']>(),
+    shortAbandon: p.integer(),
   },
 })
 

@@ -1,15 +1,17 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { eventVersion, type ExchangeState, type NumberedEvent } from '~~/core/calls/model'
 import { type Snapshot, snapshotOf } from '~~/core/calls/snapshot'
+import { attendance, type AttendanceChange, thereAtFirst } from './projections/attendance'
 import { type BlockChange, blocks } from './projections/blocks'
 import { type ConversationChange, conversations } from './projections/conversations'
+import { legs, type LegsChange, livingLegs } from './projections/legs'
 import { type ParkingChange, parkings } from './projections/parkings'
 import { livingCalls, type RecordChange, records } from './projections/records'
 import { type VoiceChange, voicemail } from './projections/voicemail'
 
 /** What goes into the journal, and with it into the tables that are made from it: in one transaction, and as often as one likes. */
 
-export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange | ConversationChange
+export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange | ConversationChange | LegsChange | AttendanceChange
 
 export interface JournalItem {
   epoch: string
@@ -22,8 +24,14 @@ export interface JournalItem {
 
 /** The journal begins, or begins again, with a state. */
 export function beginning(state: ExchangeState, at: number): JournalItem {
-  return { epoch: state.epoch, seq: state.seq, event: null, begins: { at, state: snapshotOf(state) }, changes: livingCalls(state, at) }
+  return {
+    epoch: state.epoch, seq: state.seq, event: null,
+    begins: { at, state: snapshotOf(state) },
+    changes: [...livingCalls(state, at), ...livingLegs(state), ...thereAtFirst(state, at)],
+  }
 }
+
+const projections = [parkings, records, voicemail, blocks, conversations, legs, attendance]
 
 /** An event, and what follows from it. */
 export function itemOf(event: NumberedEvent, before: ExchangeState, after: ExchangeState): JournalItem {
@@ -31,7 +39,7 @@ export function itemOf(event: NumberedEvent, before: ExchangeState, after: Excha
     epoch: after.epoch,
     seq: event.seq,
     event,
-    changes: [parkings, records, voicemail, blocks, conversations].flatMap((projection): Change[] => projection.changes(event, before, after)),
+    changes: projections.flatMap((projection): Change[] => projection.changes(event, before, after)),
   }
 }
 
@@ -56,6 +64,8 @@ export async function writeChanges(em: EntityManager, items: readonly JournalIte
   await voicemail.write(em, of<VoiceChange>('voice'))
   await blocks.write(em, of<BlockChange>('block', 'unblock'))
   await conversations.write(em, of<ConversationChange>('conversation'))
+  await legs.write(em, of<LegsChange>('legBegun', 'legWaited', 'legTalked', 'legsOver', 'legsLost'))
+  await attendance.write(em, of<AttendanceChange>('attended', 'left', 'allLeft'))
 }
 
 /** Whole batches go in as one JSON parameter: a fraction of the work of a statement built row by row. */

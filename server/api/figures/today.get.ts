@@ -1,0 +1,14 @@
+import { today } from '~~/shared/figures'
+import { fromDatabase } from '../../database/away'
+import { answering, defineEndpoint } from '../../endpoints/define'
+import { readToday } from '../../figures/today'
+import { useRelay } from '../../relay'
+
+export default defineEndpoint({
+  summary: 'How lines and queues stand today, against their promises',
+  mayAsk: answering,
+  answer: today,
+}, () => {
+  const { orm, company, wallNow } = useRelay()
+  return fromDatabase(() => readToday(orm.em.fork(), company.current, wallNow))
+})
