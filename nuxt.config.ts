@@ -24,6 +24,7 @@ export default defineNuxtConfig({
     '~/assets/tokens.css',
     '~/assets/base.css',
     '~/assets/records-page.css',
+    '~/assets/figures.css',
     '~/assets/phone.css',
     '~/assets/shelf.css',
     '~/assets/side-panel.css',

@@ -96,10 +96,10 @@ async function leave(): Promise<void> {
         Handset
       </NuxtLink>
       <NuxtLink
-        v-if="session.may('keepCharges')"
-        to="/charges"
+        v-if="session.may('readFigures') || session.may('keepCharges')"
+        :to="session.may('readFigures') ? '/figures' : '/charges'"
       >
-        Charges
+        Figures
       </NuxtLink>
       <NuxtLink
         v-if="session.may('keepAccounts')"

@@ -11,7 +11,7 @@ useHead({ title: 'Charges · Estafette' })
 /** What calls outside are put down to, by account code and period: to be corrected, given out and printed. */
 const live = useLive()
 const desk = useDesk()
-const period = ref<[Date, Date]>([dayjs().startOf('month').toDate(), dayjs().toDate()])
+const period = ref<Period>([dayjs().startOf('month').toDate(), dayjs().toDate()])
 /** Only calls of a code; `none`: of none. */
 const code = ref('')
 const answer = ref<Charges | null>(null)
@@ -19,7 +19,6 @@ const failure = ref<string | null>(null)
 const changing = ref<string | null>(null)
 let asked = 0
 
-const asDay = (date: Date) => dayjs(date).format('YYYY-MM-DD')
 const query = computed(() => ({ from: asDay(period.value[0]), to: asDay(period.value[1]), ...code.value && { code: code.value } }))
 const file = computed(() => `/api/charges/export?${new URLSearchParams(query.value).toString()}`)
 const listed = computed(() => Object.values(live.company?.accountCodes ?? {}))
@@ -62,7 +61,7 @@ onMounted(load)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Charges</h1>
+      <FiguresHead title="Charges" />
       <el-date-picker
         v-model="period"
         type="daterange"
@@ -106,7 +105,7 @@ onMounted(load)
     </div>
     <FailureNote :text="failure" />
     <p class="printed">
-      {{ dayjs(period[0]).format('D MMMM YYYY') }} to {{ dayjs(period[1]).format('D MMMM YYYY') }}, calls outside that were answered
+      {{ inWords(period) }}, calls outside that were answered
     </p>
     <div class="panes">
       <div

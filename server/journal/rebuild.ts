@@ -16,9 +16,9 @@ interface Progress { readonly states: Map<string, ExchangeState>, readonly begun
 export interface Rebuilt { events: number, epochs: number }
 
 /**
- * Makes call records, parkings, blocked numbers, voicemail, conversations and what figures are made of again from
- * the journal. Calls and servers go on meanwhile: everything is made beside the tables in use, and takes their place at one moment, with what has come until then. What was written before the journal kept its first
- * states stays as it is, and so does whether a message has been read.
+ * Makes call records, parkings, blocked numbers, voicemail, conversations and what figures are made of again from the journal. Calls and servers go on
+ * meanwhile: everything is made beside the tables in use, and takes their place at one moment, with what has come until then. What was written before the
+ * journal kept its first states stays as it is, and so does whether a message has been read.
  * @param orm connected as the role that owns the database
  */
 export async function rebuild(orm: MikroORM): Promise<Rebuilt> {
