@@ -1,10 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { JournalItem } from '../server/journal/items'
 import { merrowby } from './company/merrowby'
-import { historyOf } from './history'
+import { LegBook } from '../core/figures/leg-book'
+import { historyOf, silentColleague } from './history'
 
 const until = Date.UTC(2031, 4, 13, 7)
-const options = { seed: 3, days: 8, until }
+const options = { seed: 3, days: 15, until }
 const hour = 3_600_000
 
 describe('the history of the demo', () => {
@@ -32,9 +33,27 @@ describe('the history of the demo', () => {
       expect(startedAt % (24 * hour)).toBeLessThan(17 * hour)
       perDay.set(begun.getUTCDay(), (perDay.get(begun.getUTCDay()) ?? 0) + 1)
     }
-    // Eight days from a Monday to a Monday.
-    expect(days).toHaveLength(6)
-    expect(perDay.get(1)! / 2).toBeGreaterThan(perDay.get(3)!)
+    // Fifteen days from a Monday to a Monday.
+    expect(days).toHaveLength(11)
+    expect(perDay.get(1)! / 3).toBeGreaterThan(perDay.get(3)! / 2)
+  })
+
+  it('has habits worth finding: somebody who never answers, a queue that is short of people at noon, a morning of cancelled sailings', () => {
+    const book = new LegBook()
+    for (const { event, changes } of all()) book.add(changes.filter(change => change.kind.startsWith('leg')) as never, event?.seq ?? 0)
+    const hourOf = (at: number) => Math.floor(at % (24 * hour) / hour)
+    const silent = book.legs.filter(({ place }) => place === silentColleague(merrowby()))
+    expect(silent.length).toBeGreaterThan(3)
+    expect(silent.filter(({ end }) => end === 'answered')).toEqual([])
+    const bookings = book.legs.filter(({ place }) => place === 'queue:reservations')
+    const mean = (legs: typeof bookings) => legs.reduce((sum, { waited }) => sum + waited!, 0) / legs.length
+    const atNoon = bookings.filter(({ at }) => hourOf(at) === 11 || hourOf(at) === 12)
+    expect(mean(atNoon)).toBeGreaterThan(2 * mean(bookings.filter(one => !atNoon.includes(one))))
+    const news = book.legs.filter(({ of, line, at }) => of === 'line' && line === 'control' && hourOf(at) < 11)
+    const perDay = new Map<number, number>()
+    for (const { at } of news) perDay.set(Math.floor(at / (24 * hour)), (perDay.get(Math.floor(at / (24 * hour))) ?? 0) + 1)
+    const [most, next] = [...perDay.values()].sort((a, b) => b - a)
+    expect(most).toBeGreaterThan(3 * next!)
   })
 
   it('has calls to customers, most of them put down to something', () => {

@@ -1,5 +1,5 @@
 import '../core/schema/wording'
-import { array, type InferType, number, object, string } from 'yup'
+import { array, boolean, type InferType, number, object, string } from 'yup'
 import { causes } from '../core/calls/model'
 import { recordOf } from '../core/schema/shapes'
 import { day } from './days'
@@ -52,3 +52,22 @@ export const today = object({
   places: recordOf(object({ offered: whole, answered: whole, within: whole, abandoned: whole, level: number().nullable().defined() })),
 })
 export type Today = InferType<typeof today>
+
+export const aheadQuery = object({ queue: string().max(80).required().label('queue') }).noUnknown().strict(false)
+
+/** What the coming hours bring to a queue, with how sure that is. Durations are milliseconds; calls are those of each half-hour. */
+export const ahead = object({
+  queue: text,
+  promise: whole,
+  /** How long a call lasts on average, with the work that follows it; null: none has ended yet. */
+  length: number().nullable().defined(),
+  /** How long somebody waits on average before they give up; null: nobody has. */
+  patience: number().nullable().defined(),
+  /** Of how many days today's forecast was made, and whether of the same weekday alone. */
+  days: whole,
+  sameWeekday: boolean().defined(),
+  halfHours: array(object({ from: whole, mean: whole, low: whole, high: whole })).required(),
+  /** How far off the forecast would have been over the last weeks, beside two simple ones; null: too little to look back on. */
+  back: object({ ours: whole, lastWeek: whole, fourWeeks: whole, days: whole, halfHours: whole }).nullable().defined().default(null),
+})
+export type Ahead = InferType<typeof ahead>

@@ -3,7 +3,7 @@ import { lookUp } from '~~/core/company/lookups'
 import type { Link } from '~~/core/figures/report'
 
 /** As many ends at the right as can be told apart; the others are one. */
-const mostEnds = 12
+const mostEnds = 18
 const endWords: Record<string, string> = {
   stayed: 'ended there', abandoned: 'gave up', mailbox: 'voicemail', turnedAway: 'turned away', lost: 'lost', waiting: 'still waits', movedOn: 'went on',
   failed: 'not reached', others: 'elsewhere',

@@ -30,7 +30,8 @@ export function callsInWords({ byHalfHour, total }: Report): string {
 export function minutesInWords({ byHalfHour }: Report): string {
   const sum = byHalfHour.reduce((all, { minutes }) => all + minutes, 0)
   const busiest = most(byHalfHour.map(({ minutes }, at) => ({ minutes, at })), ({ minutes }) => minutes)!
-  return sum === 0 ? 'Nobody talked.' : `${Math.round(sum).toLocaleString('en-GB')} minutes of conversation, most from ${clockOf(busiest.at)} (${Math.round(busiest.minutes)}).`
+  if (sum === 0) return 'Nobody talked.'
+  return `${Math.round(sum).toLocaleString('en-GB')} minutes of conversation, most from ${clockOf(busiest.at)} (${Math.round(busiest.minutes)}).`
 }
 
 /** How long so many of those who waited had to wait at most; seconds. `share` from 0 to 1. */
@@ -55,8 +56,10 @@ export function levelInWords({ bySteps, step, total }: Report, rule: LevelRule):
   const worst = most(levels, ({ level }) => -level)
   const all = serviceLevel(total, rule)
   if (!worst || all === null) return 'There is nobody of whom a service level could be counted.'
-  const when = new Date(worst.from).toLocaleDateString('en-GB', { timeZone: 'UTC', weekday: step === 'day' ? 'short' : undefined, day: 'numeric', month: 'short' })
-  return `${share(all)} within the promise. ${levels.length > 1 ? `The lowest was ${share(worst.level)}, ${step === 'day' ? 'on' : `the ${step} from`} ${when}.` : ''}`.trim()
+  const weekday = step === 'day' ? 'short' : undefined
+  const when = new Date(worst.from).toLocaleDateString('en-GB', { timeZone: 'UTC', weekday, day: 'numeric', month: 'short' })
+  const lowest = `The lowest was ${share(worst.level)}, ${step === 'day' ? 'on' : `the ${step} from`} ${when}.`
+  return [`${share(all)} within the promise.`, ...levels.length > 1 ? [lowest] : []].join(' ')
 }
 
 /** Of those who still waited after so long, how many gave up before the next: the hazard of a wait. Bounds are seconds; the last stands for all longer. */
@@ -93,7 +96,8 @@ export function cameBackInWords({ byDestination }: Report, nameOf: (id: string) 
 
 export function againInWords({ again, total }: Report): string {
   if (again.calls === 0) return 'Nobody called again within a day.'
-  return `${again.calls} of ${total.offered} were from somebody who had called within a day before: ${again.answered} had been answered, ${again.abandoned} had given up.`
+  const { calls: many, answered, abandoned } = again
+  return `${many} of ${total.offered} were from somebody who had called within a day before: ${answered} had been answered, ${abandoned} had given up.`
 }
 
 export function parkingsInWords({ parkings }: Report): string {

@@ -31,8 +31,12 @@ const openings = {
 const callsAgain = 0.5
 const asUsual = 0.85
 
-/** Invents a caller: who they are, what they dial, whom or what they ask for and how they say it. About half of them have called before. */
-export function inventCaller(company: Company, chance: Chance, regulars: readonly Regular[], at: number): Caller {
+/**
+ * Invents a caller: who they are, what they dial, whom or what they ask for and how they say it. About half of them have called before.
+ * @param about the department that most of them ask for just now
+ */
+export function inventCaller(company: Company, chance: Chance, regulars: readonly Regular[], at: number, about?: string | null): Caller {
+  if (about && chance.happens(0.8)) return stranger(company, chance, about)
   return regulars.length > 0 && chance.happens(callsAgain) ? regularCaller(company, chance, chance.pick(regulars), at) : stranger(company, chance)
 }
 
@@ -46,14 +50,14 @@ function regularCaller(company: Company, chance: Chance, regular: Regular, at: n
   return callerWho(company, chance, party, chance.happens(0.5) ? `${regular.name}${regular.firm ? ` from ${regular.firm}` : ''} here. ` : '', wants)
 }
 
-function stranger(company: Company, chance: Chance): Caller {
+function stranger(company: Company, chance: Chance, about?: string): Caller {
   const name = `${chance.pick(firstNames)} ${chance.pick(lastNames)}`
   const party = { number: chance.happens(0.06) ? null : outsideNumber(chance), name: chance.happens(0.55) ? name : null }
   const operators = company.groups[company.settings.operators]!.members
   const reachable = Object.values(company.people).filter(
     ({ id }) => telephonesOf(company, id)[0] && !telephonesOf(company, id).some(telephone => operators.includes(telephone.id)),
   )
-  const wants = chance.happens(0.5) ? personWish(company, chance.pick(reachable), chance) : topicWish(company, chance)
+  const wants = about === undefined && chance.happens(0.5) ? personWish(company, chance.pick(reachable), chance) : topicWish(company, chance, about)
   const hello = chance.happens(0.5) ? `${name}${chance.happens(0.5) ? ` from ${chance.pick(companies)}` : ''} here. ` : ''
   return callerWho(company, chance, party, hello, wants)
 }

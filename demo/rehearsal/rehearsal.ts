@@ -21,6 +21,8 @@ export interface RehearsalOptions {
   livelyColleagues: boolean
   /** Callers begin with one, and come as often as they are to only after ten minutes. */
   grows?: boolean
+  /** The department that most callers ask for at a time, when something has happened; null: nothing has. */
+  about?: (now: number) => string | null
   /** Added to a time it gives the local one, in milliseconds. */
   localOffset?: number
 }
@@ -119,7 +121,7 @@ export class Rehearsal {
   private nextCaller: Intention = (state, now) => {
     const rarer = this.options.grows ? Math.max(1, rareAtFirst - (rareAtFirst - 1) * (now - this.opened!) / growing) : 1
     this.agenda.add(now + this.chance.gap(this.options.callerEvery! * rarer), this.nextCaller)
-    const caller = inventCaller(this.company, this.chance, this.regulars, now + (this.options.localOffset ?? 0))
+    const caller = inventCaller(this.company, this.chance, this.regulars, now + (this.options.localOffset ?? 0), this.options.about?.(now))
     this.offered.push(caller)
     return { service: 'offerCall', trunk: this.chance.pick(Object.keys(state.company.trunks)), party: caller.party, number: caller.number }
   }

@@ -12,6 +12,8 @@ const props = defineProps<{
   rows: readonly (readonly (string | number)[])[]
   file?: string
   wide?: boolean
+  /** The table is shown at once. */
+  open?: boolean
 }>()
 const id = useId()
 </script>
@@ -43,7 +45,10 @@ const id = useId()
       </li>
     </ul>
     <slot v-if="props.rows.length" />
-    <details v-if="props.rows.length">
+    <details
+      v-if="props.rows.length"
+      :open="open"
+    >
       <summary>Table of {{ title.toLowerCase() }}</summary>
       <div
         class="scroll"
@@ -83,6 +88,7 @@ const id = useId()
     </details>
     <a
       v-if="file && props.rows.length"
+      class="file"
       :href="file"
       download
     >Give out as CSV<span class="unseen">, {{ title.toLowerCase() }}</span></a>
@@ -122,6 +128,11 @@ summary {
   cursor: pointer;
 }
 
+.file {
+  justify-self: start;
+  color: var(--ink);
+}
+
 .scroll {
   max-height: 16rem;
   overflow: auto;
@@ -130,6 +141,10 @@ summary {
 @media print {
   .scroll {
     max-height: none;
+  }
+
+  .file {
+    display: none;
   }
 }
 </style>

@@ -2,8 +2,12 @@
 import { useSession } from '~/stores/session'
 
 /** The head of every page of figures: which of them it is, and the way to the others. */
-defineProps<{ title: string }>()
+const props = defineProps<{ title: string }>()
 const session = useSession()
+const others = computed(() => [
+  { title: 'Reports', to: '/figures', may: session.may('readFigures') }, { title: 'Look ahead', to: '/figures/ahead', may: session.may('readFigures') },
+  { title: 'Charges', to: '/charges', may: session.may('keepCharges') },
+].filter(({ title, may }) => may && title !== props.title))
 </script>
 
 <template>
@@ -12,19 +16,12 @@ const session = useSession()
     class="kinds"
     aria-label="Figures"
   >
-    <template v-if="session.may('readFigures')">
-      <NuxtLink to="/figures">
-        Reports
-      </NuxtLink>
-      <NuxtLink to="/figures/ahead">
-        Look ahead
-      </NuxtLink>
-    </template>
     <NuxtLink
-      v-if="session.may('keepCharges')"
-      to="/charges"
+      v-for="other in others"
+      :key="other.to"
+      :to="other.to"
     >
-      Charges
+      {{ other.title }}
     </NuxtLink>
   </nav>
 </template>
@@ -38,13 +35,6 @@ const session = useSession()
 .kinds a {
   padding: var(--space-2) 0;
   color: var(--ink-soft);
-}
-
-.kinds .router-link-exact-active {
-  color: var(--ink);
-  font-weight: 700;
-  text-decoration: none;
-  border-bottom: 2px solid var(--ink);
 }
 
 @media print {

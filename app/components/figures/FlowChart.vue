@@ -4,12 +4,12 @@ import { sankey, sankeyLinkHorizontal } from 'd3-sankey'
 /** Calls flow from lines to where they waited first, and on to where they went: the wider the more. */
 const props = defineProps<{ links: readonly { from: string, to: string, calls: number }[], nameOf: (end: string) => string }>()
 
-const [width, height] = [560, 300]
+const [width, height] = [1180, 380]
 interface End { id: string }
 const graph = computed(() => {
   const ids = [...new Set(props.links.flatMap(({ from, to }) => [from, to]))]
   if (ids.length === 0) return null
-  return sankey<End, object>().nodeId(({ id }) => id).nodeWidth(8).nodePadding(9).extent([[1, 4], [width - 150, height - 4]])({
+  return sankey<End, object>().nodeId(({ id }) => id).nodeWidth(8).nodePadding(9).extent([[1, 4], [width - 210, height - 4]])({
     nodes: ids.map(id => ({ id })),
     links: props.links.map(({ from, to, calls }) => ({ source: from, target: to, value: calls })),
   })

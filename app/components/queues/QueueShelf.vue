@@ -21,6 +21,7 @@ const shelf = computed(() => queues.boards.map((board) => {
     waits: board.since === null ? '' : `${board.waiting.length} · ${spell(desk.now - board.since)}`,
     serving: !board.open ? 'closed' : isDeserted(board) ? 'nobody' : `${board.serving.free} free`,
     deserted: !board.open || isDeserted(board),
+    level: queues.levelOf(board.id),
     used,
     heat: heatOf(used),
     words: queues.wordsOf(board),
@@ -60,7 +61,7 @@ const shelf = computed(() => queues.boards.map((board) => {
           />
           <span class="name">{{ queue.name }}</span>
           <span class="waiting">{{ queue.waits || '–' }}</span>
-          <span class="serving">{{ queue.serving }}</span>
+          <span class="serving">{{ queue.serving }}<span class="level">{{ queue.level }}</span></span>
         </button>
       </li>
     </ul>
@@ -94,6 +95,17 @@ ul {
   background: var(--paper);
   border-color: var(--edge-strong);
   color: var(--ink);
+}
+
+.serving {
+  display: flex;
+  gap: var(--space-2);
+  justify-content: space-between;
+}
+
+.level {
+  color: var(--ink-soft);
+  font-weight: 400;
 }
 
 .deserted .serving {

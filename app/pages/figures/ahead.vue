@@ -1,0 +1,290 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import dayjs from 'dayjs'
+import { spell } from '~~/core/durations/durations'
+import { share } from '~~/core/figures/words'
+import { type Demand, serversFor, serviceOf } from '~~/core/queues/erlang'
+import type { Ahead } from '~~/shared/figures'
+import { useLive } from '~/stores/live'
+import { useQueues } from '~/stores/queues'
+
+useHead({ title: 'Look ahead · Estafette' })
+
+/** What the coming hours bring to a queue, how many people they need, and what becomes of callers with more or fewer of them. */
+const live = useLive()
+const boards = useQueues()
+const queue = ref('')
+const level = ref(80)
+const answer = ref<Ahead | null>(null)
+const failure = ref<string | null>(null)
+/** How many serve, as it is asked; null: as many as are there. */
+const asked = ref<number | null>(null)
+
+const queues = computed(() => Object.values(live.company?.groups ?? {}).filter(({ distribution }) => distribution === 'queue'))
+watch(queues, (all) => {
+  if (!all.some(({ id }) => id === queue.value)) queue.value = all[0]?.id ?? ''
+}, { immediate: true })
+
+async function load(): Promise<void> {
+  if (!queue.value) return
+  const mine = queue.value
+  try {
+    const now = await $fetch<Ahead>('/api/figures/ahead', { query: { queue: mine } })
+    if (mine !== queue.value) return
+    answer.value = now
+    failure.value = null
+  }
+  catch (error) {
+    if (mine === queue.value) failure.value = sentenceOf(error)
+  }
+}
+watch(queue, () => {
+  asked.value = null
+  void load()
+}, { immediate: true })
+/** The forecast follows the day: with every half-hour that is over. */
+useIntervalFn(load, 10 * 60_000)
+
+const serving = computed(() => {
+  const board = boards.boards.find(({ id }) => id === queue.value)
+  if (board) return board.serving.free + board.serving.busy
+  return [...live.state?.agents ?? []].filter(([, { attended }]) => attended).length
+})
+const people = computed({ get: () => asked.value ?? serving.value, set: (now: number) => { asked.value = now } })
+const most = computed(() => Math.max(8, 2 * serving.value, ...hours.value.map(one => (one.people ?? 0) + 2)))
+
+/** Without any call that has ended nobody knows how long they last: three minutes, and it is said. */
+const unknownLength = 180_000
+const demandOf = (calls: number): Demand => ({ calls: 2 * calls, length: answer.value?.length ?? unknownLength, patience: answer.value?.patience ?? null })
+const hours = computed(() => (answer.value?.halfHours ?? []).map(one => ({
+  ...one,
+  people: serversFor(demandOf(one.mean), answer.value!.promise, level.value / 100),
+  peopleHigh: serversFor(demandOf(one.high), answer.value!.promise, level.value / 100),
+})))
+/** From the first to the last half-hour in which anybody is expected. */
+const shown = computed(() => {
+  const busy = hours.value.flatMap((one, at) => one.mean > 0.05 ? [at] : [])
+  return busy.length === 0 ? [] : hours.value.slice(busy[0], busy.at(-1)! + 1)
+})
+const clock = (at: number) => dayjs(at).format('H:mm')
+const outcomes = computed(() => shown.value.map((one) => {
+  const service = serviceOf(demandOf(one.mean), people.value)
+  return { ...one, service, within: service.within(answer.value!.promise) }
+}))
+const next = computed(() => outcomes.value[0] ?? null)
+const wait = (ms: number) => ms === Infinity ? 'without end' : spell(ms)
+const known = computed(() => {
+  const { days = 0, sameWeekday = false, length, patience } = answer.value ?? {}
+  const made = days === 0
+    ? 'Nothing is known of earlier days: there is no forecast.'
+    : sameWeekday
+      ? `Made of ${days} days of the same weekday${days < 6 ? ', which is not much' : ''}.`
+      : `Made of only ${days} day${days === 1 ? '' : 's'}, of any weekday: a guess.`
+  const calls = length ? `A call lasts ${spell(length)} on average, with what follows it` : 'No call has ended yet: three minutes are assumed'
+  return `${made} ${calls}; ${patience ? `callers wait ${spell(patience)} on average before they give up` : 'nobody has given up'}.`
+})
+const lookedBack = computed(() => {
+  const back = answer.value?.back
+  if (!back) return 'There is too little history to say how far off such a forecast is.'
+  const { ours, lastWeek, fourWeeks, days } = back
+  return [
+    `Looking back on ${days} days it was off by ${ours.toFixed(1)} calls in a half-hour;`,
+    `the same half-hour of the week before by ${lastWeek.toFixed(1)}, the average of four weeks by ${fourWeeks.toFixed(1)}.`,
+  ].join(' ')
+})
+const words = computed(() => {
+  const worst = [...shown.value].sort((a, b) => (b.people ?? 0) - (a.people ?? 0))[0]
+  if (!worst) return 'Nobody is expected in the next 24 hours.'
+  const short = outcomes.value.filter(one => (one.people ?? 0) > people.value)
+  const enough = short.length === 0
+    ? `${people.value} are enough all the time.`
+    : `With ${people.value}, too few from ${clock(short[0]!.from)}${short.length > 1 ? ` in ${short.length} half-hours` : ''}.`
+  return `Most are needed from ${clock(worst.from)}: ${worst.people} for ${worst.mean.toFixed(1)} calls. ${enough}`
+})
+</script>
+
+<template>
+  <div class="records-page figures-page">
+    <div class="bar">
+      <FiguresHead title="Look ahead" />
+      <el-select
+        v-model="queue"
+        class="choice"
+        aria-label="Queue"
+      >
+        <el-option
+          v-for="one in queues"
+          :key="one.id"
+          :value="one.id"
+          :label="one.name"
+        />
+      </el-select>
+      <el-select
+        v-model="level"
+        class="choice"
+        aria-label="Service level wanted"
+      >
+        <el-option
+          v-for="one in [70, 80, 90, 95]"
+          :key="one"
+          :value="one"
+          :label="`${one} in 100 within the promise`"
+        />
+      </el-select>
+    </div>
+    <FailureNote :text="failure" />
+    <template v-if="answer">
+      <section
+        class="what-if"
+        aria-label="What if"
+      >
+        <div class="slider">
+          <p>People there: <strong>{{ people }}</strong> <span class="soft">({{ serving }} now)</span></p>
+          <el-slider
+            v-model="people"
+            :min="0"
+            :max="most"
+            :show-tooltip="false"
+            aria-label="People there"
+            :format-value-text="(value: number) => `${value} people`"
+          />
+        </div>
+        <dl
+          v-if="next"
+          aria-live="polite"
+        >
+          <div>
+            <dt>from {{ clock(next.from) }}</dt><dd>{{ next.mean.toFixed(1) }} calls</dd>
+          </div>
+          <div>
+            <dt>within {{ spell(answer.promise) }}</dt><dd>{{ share(next.within) }}</dd>
+          </div>
+          <div>
+            <dt>mean wait</dt><dd>{{ wait(next.service.meanWait) }}</dd>
+          </div>
+          <div>
+            <dt>give up</dt><dd>{{ share(next.service.abandons) }}</dd>
+          </div>
+          <div>
+            <dt>on calls</dt><dd>{{ share(next.service.occupancy) }}</dd>
+          </div>
+        </dl>
+      </section>
+      <div class="charts">
+        <ChartFigure
+          title="Calls to come, and people needed"
+          :words="words"
+          :columns="[
+            'From', 'Calls', 'Mostly', 'People needed', 'If many come', `Within ${spell(answer.promise)}, with ${people}`, 'Mean wait', 'Give up', 'On calls',
+          ]"
+          :rows="outcomes.map(one => [
+            clock(one.from), one.mean.toFixed(1), `${one.low} to ${one.high}`, one.people ?? 'too many', one.peopleHigh ?? 'too many', share(one.within),
+            wait(one.service.meanWait), share(one.service.abandons), share(one.service.occupancy),
+          ])"
+          open
+          wide
+        >
+          <ul
+            class="legend"
+            aria-hidden="true"
+          >
+            <li><i class="shade-other" />calls expected, and between what eight in ten times</li>
+            <li><i class="needed" />people needed</li>
+            <li><i class="there" />people there</li>
+          </ul>
+          <AheadChart
+            :labels="shown.map(({ from }) => clock(from))"
+            :hours="shown"
+            :there="people"
+          />
+        </ChartFigure>
+        <section class="trust">
+          <h2>How sure is this?</h2>
+          <p>{{ known }}</p>
+          <p>{{ lookedBack }}</p>
+        </section>
+      </div>
+    </template>
+    <p
+      v-else-if="!failure"
+      class="empty"
+    >
+      The hours to come are being counted.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.choice {
+  width: 14rem;
+}
+
+.what-if {
+  display: grid;
+  grid-template-columns: minmax(14rem, 1fr) 2fr;
+  gap: var(--space-6);
+  align-items: center;
+  padding: var(--space-3) var(--space-5);
+  margin-bottom: var(--space-4);
+  background: var(--sheet);
+  border: var(--line);
+  border-radius: var(--round);
+}
+
+.slider strong {
+  font: 700 var(--type-5) var(--font-sign);
+}
+
+.what-if dl {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  gap: var(--space-3);
+}
+
+.what-if dt {
+  color: var(--ink-soft);
+  font-size: var(--type-2);
+}
+
+.what-if dd {
+  font: 700 var(--type-5) var(--font-sign);
+}
+
+.legend .needed {
+  height: 0;
+  border-width: 3px 0 0;
+  border-color: var(--ink);
+}
+
+.legend .there {
+  height: 0;
+  border-width: 1.5px 0 0;
+  border-style: dashed;
+  border-color: var(--ink);
+}
+
+.charts {
+  display: grid;
+  gap: var(--space-4);
+}
+
+.trust {
+  display: grid;
+  gap: var(--space-2);
+  padding: var(--space-4) var(--space-5);
+  background: var(--sheet);
+  border: var(--line);
+  border-radius: var(--round);
+}
+
+.trust h2 {
+  font: 700 var(--type-4) var(--font-sign);
+}
+
+@media (max-width: 60rem) {
+  .what-if,
+  .what-if dl {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
