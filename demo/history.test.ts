@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { localTime } from '../core/calendar/zones'
 import type { JournalItem } from '../server/journal/items'
 import { merrowby } from './company/merrowby'
 import { LegBook } from '../core/figures/leg-book'
@@ -26,7 +27,8 @@ describe('the history of the demo', () => {
 
   it('has working days only, within their hours, and more callers on a Monday', () => {
     const perDay = new Map<number, number>()
-    for (const { startedAt } of records()) {
+    for (const record of records()) {
+      const startedAt = localTime(merrowby().settings.zone, record.startedAt)
       const begun = new Date(startedAt)
       expect(begun.getUTCDay() % 6).not.toBe(0)
       expect(startedAt % (24 * hour)).toBeGreaterThanOrEqual(8 * hour)
@@ -41,7 +43,7 @@ describe('the history of the demo', () => {
   it('has habits worth finding: somebody who never answers, a queue that is short of people at noon, a morning of cancelled sailings', () => {
     const book = new LegBook()
     for (const { event, changes } of all()) book.add(changes.filter(change => change.kind.startsWith('leg')) as never, event?.seq ?? 0)
-    const hourOf = (at: number) => Math.floor(at % (24 * hour) / hour)
+    const hourOf = (at: number) => Math.floor(localTime(merrowby().settings.zone, at) % (24 * hour) / hour)
     const silent = book.legs.filter(({ place }) => place === silentColleague(merrowby()))
     expect(silent.length).toBeGreaterThan(3)
     expect(silent.filter(({ end }) => end === 'answered')).toEqual([])

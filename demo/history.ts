@@ -1,5 +1,6 @@
 import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
 import { connectionState } from '../core/calls/questions'
+import { instantOf } from '../core/calendar/zones'
 import { quietState } from '../core/calls/snapshot'
 import type { Company } from '../core/company/company'
 import { InventedClock } from '../exchange/clock'
@@ -53,8 +54,8 @@ export function* historyOf(company: Company, { seed, days, until }: HistoryOptio
   const start = midnight - days * dayLong
   let state = quietState(company, { epoch: `history-${seed}`, now: start, attended: [] })
   for (let day = 0; day < days; day++) {
-    const begin = start + day * dayLong
-    const weekday = new Date(begin).getUTCDay()
+    const begin = instantOf(company.settings.zone, start + day * dayLong)
+    const weekday = new Date(start + day * dayLong).getUTCDay()
     const items = day === 0 ? [beginning(state, start)] : []
     if (weekday >= 1 && weekday <= 5) {
       const busy = day % cancelled.every === 4 ? cancelled : weekday === 1 ? monday : { callerEvery, slowness }

@@ -12,6 +12,7 @@ import { run, say } from './say.mjs'
 /** Bytes a second that go to another process and back. */
 const perSecond = 100
 const callsADay = 200_000
+const callsAYear = 1_000_000
 /** The last commit whose state was copied whole. */
 const earlierCommit = 'ee86217ec804b0b6038a242de6b4603c85938b4a'
 
@@ -38,6 +39,8 @@ run(async () => {
     chain: [],
     /** @type {object[]} */
     day: [],
+    /** @type {object[]} */
+    reports: [],
   }
   say('the machine\'s own noise')
   figures.machine = await echo()
@@ -53,6 +56,8 @@ run(async () => {
     }
     say(`a day of ${callsADay} calls through journal and projections, and made again`)
     figures.day.push(await dayOf(postgres))
+    say(`reports over a year of ${callsAYear} calls`)
+    figures.reports = await reportsOf(postgres)
   }
   finally {
     await postgres.stop()
@@ -70,6 +75,13 @@ async function dayOf(postgres) {
   const url = await prepareDatabase(postgres.superuserUrl, 'bench_day')
   const { day } = await bundled('bench/day.ts', '.data/bench-day.mjs', { '~~': root }, 'external')
   return await day(url, postgres.superuserUrl.replace(/[^/]+$/, 'bench_day'), callsADay)
+}
+
+/** @param {{ superuserUrl: string }} postgres */
+async function reportsOf(postgres) {
+  await prepareDatabase(postgres.superuserUrl, 'bench_figures')
+  const { figuresOfYear } = await bundled('bench/figures.ts', '.data/bench-figures.mjs', { '~~': root }, 'external')
+  return await figuresOfYear(postgres.superuserUrl.replace(/[^/]+$/, 'bench_figures'), callsAYear)
 }
 
 /**

@@ -118,6 +118,13 @@ test('axe finds nothing on the pages of an administrator', async ({ browser, sta
     await expectNoFindings(page, where)
     await page.getByRole('button', { name: 'Back to the company' }).click()
   }
+  await page.getByRole('link', { name: 'Figures' }).click()
+  await expect(page.getByRole('heading', { level: 2, name: 'Where calls go' })).toBeVisible()
+  for (const summary of await page.getByText(/^Table of /).all()) await summary.click()
+  await expectNoFindings(page, 'reports')
+  await page.getByRole('link', { name: 'Look ahead' }).click()
+  await expect(page.getByRole('heading', { level: 2, name: 'How sure is this?' })).toBeVisible()
+  await expectNoFindings(page, 'look ahead')
   await page.getByRole('link', { name: 'Charges' }).click()
   await expect(page.getByRole('row', { name: /^All/ })).toBeVisible()
   await expectNoFindings(page, 'charges')

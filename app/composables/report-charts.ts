@@ -132,19 +132,22 @@ function peopleCharts({ report, rule, company, ofQueue }: Shown): ReportChart[] 
   const destinations = [...report.byDestination].sort((a, b) => b.calls - a.calls)
   const backs = destinations.map(({ id, calls, back }) => ({ id, calls, backs: sum(back) })).filter(one => one.backs > 0).sort((a, b) => b.backs - a.backs)
   const flow = flowOf(report.flow, company, nameOf)
-  const [widest] = [...flow.links].filter(({ from }) => !from.startsWith('line ')).sort((a, b) => b.calls - a.calls)
+  const [widest] = [...flow.links].filter(({ from, to }) => !from.startsWith('line ') && to !== 'others').sort((a, b) => b.calls - a.calls)
   const places = [...report.byLine, ...report.byQueue]
   const before = [['had been answered', report.again.answered], ['had given up', report.again.abandoned], ['had gone elsewhere', report.again.other]] as const
+  const load: ReportChart = {
+    kind: 'rows', title: 'Operators on calls', words: operatorsInWords(operators, nameOf), table: 'operators', shade: 'talk', most: 1,
+    columns: ['Who', 'Calls', 'On calls', 'Callers on hold', 'There', 'Of it on calls'],
+    rows: operators.map(({ id, calls, talked, held, attended, engaged }) =>
+      [nameOf(id), calls, spell(talked), spell(held), spell(attended), share(engaged / attended)]),
+    bars: operators.map(({ id, attended, engaged }) => ({ name: nameOf(id), value: engaged / attended, words: share(engaged / attended) })),
+  }
+  const again: ReportChart = {
+    kind: 'rows', title: 'Called again within a day', words: againInWords(report), shade: 'other',
+    columns: ['The call before', 'Calls'], rows: report.again.calls ? before.map(([name, calls]) => [name, calls]) : [],
+    bars: before.map(([name, value]) => ({ name, value, words: String(value) })),
+  }
   return [
-    ...ofQueue || operators.length === 0
-      ? []
-      : [{
-          kind: 'rows' as const, title: 'Operators on calls', words: operatorsInWords(operators, nameOf), table: 'operators' as const, shade: 'talk', most: 1,
-          columns: ['Who', 'Calls', 'On calls', 'Callers on hold', 'There', 'Of it on calls'],
-          rows: operators.map(({ id, calls, talked, held, attended, engaged }) =>
-            [nameOf(id), calls, spell(talked), spell(held), spell(attended), share(engaged / attended)]),
-          bars: operators.map(({ id, attended, engaged }) => ({ name: nameOf(id), value: engaged / attended, words: share(engaged / attended) })),
-        }],
     {
       kind: 'rows', title: 'Lines and queues', words: `${report.byLine.length} lines and ${report.byQueue.length} queues had calls.`, table: 'queues',
       columns: ['Which', ...tallyColumns], rows: places.map(one => [nameOf(one.id), ...tallyCells(one, rule)]), shade: 'within', most: 1,
@@ -168,13 +171,7 @@ function peopleCharts({ report, rule, company, ofQueue }: Shown): ReportChart[] 
       rows: others.map(({ id, calls, talked, held }) => [nameOf(id), calls, spell(talked), spell(held)]),
       bars: others.slice(0, 8).map(({ id, calls, talked }) => ({ name: nameOf(id), value: calls, words: `${calls}, ${spell(talked)}` })), shade: 'talk',
     },
-    ...ofQueue
-      ? []
-      : [{
-          kind: 'rows' as const, title: 'Called again within a day', words: againInWords(report), shade: 'other',
-          columns: ['The call before', 'Calls'], rows: report.again.calls ? before.map(([name, calls]) => [name, calls]) : [],
-          bars: before.map(([name, value]) => ({ name, value, words: String(value) })),
-        }],
+    ...ofQueue ? [] : [load, again],
     {
       kind: 'rows', title: 'Parkings', words: parkingsInWords(report), table: 'parkings', shade: 'other',
       columns: ['Slot', 'Parked', 'Mean wait', 'Longest', 'Taken', 'Gave up'],

@@ -77,18 +77,21 @@ export function dayFigures(
     const { at, of, place, by, end, back } = leg
     if (line !== null && leg.line !== line) continue
     const inDay = at >= from && at < until
+    // Of earlier days only what goes on counts, and who called.
+    if (!inDay && of !== 'line' && (of !== 'group' || talkedUntil(leg, now) <= from)) continue
     if (of === 'line' && leg.cause === 'blocked') {
       if (inDay && queue === null) day.blocked++
       continue
     }
     const counts = queue === null ? of === 'line' : of === 'group' && place === queue
     const waited = leg.waited ?? Math.max(0, now - at)
-    if (counts && end === 'answered' && by !== null) talkedIn(day.talked, offsets, Math.max(from, at + waited), Math.min(until, talkedUntil(leg, now)))
+    if (counts && end === 'answered' && by !== null && talkedUntil(leg, now) > from) talkedIn(day.talked, offsets, Math.max(from, at + waited), Math.min(until, talkedUntil(leg, now)))
     if (of === 'line' && leg.number !== null) calledAgain(day.again, lastCalls, leg, leg.number, inDay)
     if (!inDay) continue
     if (counts) {
-      for (const counted of [day.halfHours[halfHourOf(offsets, at)] ??= noCounts(), day.lines[leg.line ?? ''] ??= noCounts()])
-        count(counted, leg, waited, promiseOf(place), shortAbandon)
+      const promise = promiseOf(place)
+      count(day.halfHours[halfHourOf(offsets, at)] ??= noCounts(), leg, waited, promise, shortAbandon)
+      count(day.lines[leg.line ?? ''] ??= noCounts(), leg, waited, promise, shortAbandon)
       if (!back && end === 'answered') add(day.answeredAfter, secondsOf(waited))
       if (!back && end === 'abandoned') add(day.abandonedAfter, secondsOf(waited))
     }
@@ -122,7 +125,9 @@ function secondsOf(waited: number): number {
 }
 
 function halfHourOf(offsets: readonly Offset[], at: number): number {
-  const local = at + offsets.findLast(({ from }) => from <= at)!.offset
+  let index = offsets.length - 1
+  while (offsets[index]!.from > at) index--
+  const local = at + offsets[index]!.offset
   return Math.floor((local - Math.floor(local / dayLength) * dayLength) / halfHour)
 }
 

@@ -85,11 +85,21 @@ export class ReportMaker {
     for (const [from, links] of Object.entries(figures.flow)) addTo(this.flow[from] ??= bare(), links)
     for (const [id, { calls, answered, back }] of Object.entries(figures.destinations)) {
       const destination = this.destinations[id] ??= { calls: 0, answered: 0, back: bare() }
-      addTo(destination as unknown as Record<string, number>, { calls, answered })
+      destination.calls += calls
+      destination.answered += answered
       addTo(destination.back, back)
     }
-    for (const counted of [figures.desks, figures.operators])
-      for (const [id, sums] of Object.entries(counted)) addTo(this.desks[id] ??= { calls: 0, talked: 0, held: 0, attended: 0, engaged: 0 }, sums)
+    for (const [id, { calls, talked, held }] of Object.entries(figures.desks)) {
+      const desk = this.deskOf(id)
+      desk.calls += calls
+      desk.talked += talked
+      desk.held += held
+    }
+    for (const [id, { attended, engaged }] of Object.entries(figures.operators)) {
+      const desk = this.deskOf(id)
+      desk.attended += attended
+      desk.engaged += engaged
+    }
     for (const [id, stays] of Object.entries(figures.slots)) {
       const slot = this.slots[id] ??= { stays: 0, waited: 0, longest: 0, taken: 0, gaveUp: 0 }
       const longest = Math.max(slot.longest, stays.longest)
@@ -98,6 +108,10 @@ export class ReportMaker {
     }
     addTo(this.again, figures.again)
     this.blocked += figures.blocked
+  }
+
+  private deskOf(id: string): Omit<Operator, 'id'> {
+    return this.desks[id] ??= { calls: 0, talked: 0, held: 0, attended: 0, engaged: 0 }
   }
 
   finish(): Report {

@@ -63,25 +63,27 @@ export function noCounts(): Counts {
  */
 export function count(counts: Counts, leg: Pick<Leg, 'end' | 'back' | 'talked' | 'held'>, waited: number, promise: number, shortAbandon: number): void {
   const { end, back, talked, held } = leg
-  const add = (field: typeof fields[number], more = 1) => void (counts[column[field]]! += more)
   if (end === 'answered' && talked !== null) {
-    add('talked', talked)
-    add('held', held)
-    add('conversations')
+    counts[column.talked]! += talked
+    counts[column.held]! += held
+    counts[column.conversations]!++
   }
-  if (back) return add('back')
-  add('offered')
-  counts[column.longest] = Math.max(counts[column.longest]!, waited)
+  if (back) {
+    counts[column.back]!++
+    return
+  }
+  counts[column.offered]!++
+  if (waited > counts[column.longest]!) counts[column.longest] = waited
   if (end === 'answered') {
-    add('waited', waited)
-    if (waited <= promise) add('within')
+    counts[column.waited]! += waited
+    if (waited <= promise) counts[column.within]!++
   }
   else if (end === 'abandoned') {
-    add('abandonedAfter', waited)
-    if (waited < shortAbandon) add('short')
+    counts[column.abandonedAfter]! += waited
+    if (waited < shortAbandon) counts[column.short]!++
   }
-  else if (waited > promise && end !== 'lost' && end !== 'waiting') add('movedLate')
-  add(end === 'failed' ? 'movedOn' : end)
+  else if (waited > promise && end !== 'lost' && end !== 'waiting') counts[column.movedLate]!++
+  counts[column[end === 'failed' ? 'movedOn' : end]]!++
 }
 
 /** Adds what was counted elsewhere. */

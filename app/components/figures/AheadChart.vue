@@ -2,15 +2,14 @@
 import { max } from 'd3-array'
 import { scaleBand, scaleLinear } from 'd3-scale'
 
-/** Calls that the coming half-hours bring, each with its spread, and over them how many people they need. */
+/** Calls that the coming half-hours bring, each with its spread, and above them how many people they need; boxed where that is more than are there. */
 const props = defineProps<{ labels: readonly string[], hours: readonly { mean: number, low: number, high: number, people: number | null }[], there: number }>()
 
-const [width, height, left, right, bottom, top] = [860, 260, 36, 36, 20, 12]
-const x = computed(() => scaleBand<number>().domain(props.hours.map((_hour, at) => at)).range([left, width - right]).padding(0.2))
+const [width, height, left, bottom, top] = [1180, 260, 36, 20, 34]
+const x = computed(() => scaleBand<number>().domain(props.hours.map((_hour, at) => at)).range([left, width]).padding(0.2))
 const y = computed(() => scaleLinear().domain([0, max(props.hours, ({ high }) => high) || 1]).nice(4).range([height - bottom, top]))
-const most = computed(() => Math.max(1, props.there, ...props.hours.map(one => one.people ?? 0)))
-const people = computed(() => scaleLinear().domain([0, most.value + 1]).range([height - bottom, top]))
 const middle = (at: number) => (x.value(at) ?? 0) + x.value.bandwidth() / 2
+const isShort = (people: number | null) => people === null || people > props.there
 </script>
 
 <template>
@@ -26,7 +25,7 @@ const middle = (at: number) => (x.value(at) ?? 0) + x.value.bandwidth() / 2
       <line
         class="axis"
         :x1="left"
-        :x2="width - right"
+        :x2="width"
         :y1="y(tick)"
         :y2="y(tick)"
       />
@@ -36,18 +35,6 @@ const middle = (at: number) => (x.value(at) ?? 0) + x.value.bandwidth() / 2
         text-anchor="end"
       >{{ tick }}</text>
     </g>
-    <line
-      class="there"
-      :x1="left"
-      :x2="width - right"
-      :y1="people(there)"
-      :y2="people(there)"
-    />
-    <text
-      class="people"
-      :x="width - right + 6"
-      :y="people(there) + 4"
-    >{{ there }}</text>
     <g
       v-for="(hour, at) in hours"
       :key="at"
@@ -59,28 +46,26 @@ const middle = (at: number) => (x.value(at) ?? 0) + x.value.bandwidth() / 2
         :width="x.bandwidth()"
         :height="y(0) - y(hour.mean)"
       />
-      <line
+      <path
         v-if="hour.high > 0"
         class="spread"
-        :x1="middle(at)"
-        :x2="middle(at)"
-        :y1="y(hour.low)"
-        :y2="y(hour.high)"
+        :d="`M${middle(at)} ${y(hour.low)}V${y(hour.high)}m-5 0h10M${middle(at) - 5} ${y(hour.low)}h10`"
       />
-      <template v-if="hour.people !== null && hour.mean > 0">
-        <line
-          :class="['need', { short: hour.people > there }]"
-          :x1="(x(at) ?? 0) - 2"
-          :x2="(x(at) ?? 0) + x.bandwidth() + 2"
-          :y1="people(hour.people)"
-          :y2="people(hour.people)"
+      <template v-if="hour.mean > 0.05">
+        <rect
+          v-if="isShort(hour.people)"
+          class="short"
+          :x="middle(at) - 14"
+          y="4"
+          width="28"
+          height="20"
         />
         <text
-          class="people"
+          :class="['people', { lacking: isShort(hour.people) }]"
           :x="middle(at)"
-          :y="people(hour.people) - 5"
+          y="19"
           text-anchor="middle"
-        >{{ hour.people }}</text>
+        >{{ hour.people ?? '…' }}</text>
       </template>
       <text
         v-if="at % 2 === 0"
@@ -94,27 +79,21 @@ const middle = (at: number) => (x.value(at) ?? 0) + x.value.bandwidth() / 2
 
 <style scoped>
 .spread {
+  fill: none;
   stroke: var(--ink-soft);
-  stroke-width: 1.5;
-}
-
-.need {
-  stroke: var(--ink);
-  stroke-width: 3;
-}
-
-.need.short {
-  stroke: var(--time-latest);
-}
-
-.there {
-  stroke: var(--ink);
-  stroke-width: 1.5;
-  stroke-dasharray: 5 4;
+  stroke-width: 1.25;
 }
 
 .chart .people {
   fill: var(--ink);
-  font-weight: 700;
+  font: 700 15px var(--font-sign);
+}
+
+.short {
+  fill: var(--time-latest);
+}
+
+.chart .lacking {
+  fill: var(--on-late);
 }
 </style>

@@ -63,6 +63,7 @@ const charts = computed(() => chartsOf({ ...props, company: live.company ?? null
 .charts {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
+  grid-auto-flow: dense;
   gap: var(--space-4);
 }
 

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
 import { share } from '~~/core/figures/words'
 import { type Demand, serversFor, serviceOf } from '~~/core/queues/erlang'
@@ -66,7 +65,9 @@ const shown = computed(() => {
   const busy = hours.value.flatMap((one, at) => one.mean > 0.05 ? [at] : [])
   return busy.length === 0 ? [] : hours.value.slice(busy[0], busy.at(-1)! + 1)
 })
-const clock = (at: number) => dayjs(at).format('H:mm')
+/** By the clock of the house, wherever somebody looks from. */
+const clockOfHouse = computed(() => new Intl.DateTimeFormat('en-GB', { timeZone: live.company?.settings.zone, hour: 'numeric', minute: '2-digit' }))
+const clock = (at: number) => clockOfHouse.value.format(at)
 const outcomes = computed(() => shown.value.map((one) => {
   const service = serviceOf(demandOf(one.mean), people.value)
   return { ...one, service, within: service.within(answer.value!.promise) }
@@ -97,7 +98,7 @@ const words = computed(() => {
   if (!worst) return 'Nobody is expected in the next 24 hours.'
   const short = outcomes.value.filter(one => (one.people ?? 0) > people.value)
   const enough = short.length === 0
-    ? `${people.value} are enough all the time.`
+    ? `${people.value === 1 ? 'One is' : `${people.value} are`} enough all the time.`
     : `With ${people.value}, too few from ${clock(short[0]!.from)}${short.length > 1 ? ` in ${short.length} half-hours` : ''}.`
   return `Most are needed from ${clock(worst.from)}: ${worst.people} for ${worst.mean.toFixed(1)} calls. ${enough}`
 })
@@ -189,8 +190,7 @@ const words = computed(() => {
             aria-hidden="true"
           >
             <li><i class="shade-other" />calls expected, and between what eight in ten times</li>
-            <li><i class="needed" />people needed</li>
-            <li><i class="there" />people there</li>
+            <li>above: people needed; boxed where that is more than are there</li>
           </ul>
           <AheadChart
             :labels="shown.map(({ from }) => clock(from))"
@@ -248,19 +248,6 @@ const words = computed(() => {
 
 .what-if dd {
   font: 700 var(--type-5) var(--font-sign);
-}
-
-.legend .needed {
-  height: 0;
-  border-width: 3px 0 0;
-  border-color: var(--ink);
-}
-
-.legend .there {
-  height: 0;
-  border-width: 1.5px 0 0;
-  border-style: dashed;
-  border-color: var(--ink);
 }
 
 .charts {
