@@ -38,11 +38,13 @@ test('calls are counted as they were: in time and late, given up, passed on and 
   expect((await report('&line=nothing')).total.offered).toBe(0)
   expect((await report('')).again).toMatchObject({ calls: 3, answered: 3 })
 
-  // What the browser's own clock shows is another day: the period is chosen as a user would.
   const today = await (await supervisor.request.get('/api/figures/today')).json()
   expect(today.places.general).toMatchObject({ offered: 5, answered: 4, within: 3, abandoned: 1, level: 3 / 5 })
   await expect(supervisor.getByRole('heading', { name: 'Reports', level: 1 })).toBeVisible()
-  await expect(supervisor.getByText('Nobody called in this period.')).toBeVisible()
+  await expect(supervisor.getByText('5 calls, most from 9:00 to 9:30 (5). 1 gave up, most of them from 9:00 (1).')).toBeVisible()
+  await expect(supervisor.getByText('Only 5 calls: too few to say much.')).toBeVisible()
+  await supervisor.getByText('Table of lines and queues').click()
+  await expect(supervisor.getByRole('row', { name: /^General line 5 4 3 1 0 60 %/ })).toBeVisible()
   const file = await (await supervisor.request.get('/api/figures/export?table=lines&from=2031-05-12&to=2031-05-12')).text()
   expect(file.split('\r\n')[0]).toMatch(/^line,offered,answered,within the promise,given up/)
   expect(file).toContain('General line,5,4,3,1,0,')

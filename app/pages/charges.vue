@@ -11,7 +11,7 @@ useHead({ title: 'Charges · Estafette' })
 /** What calls outside are put down to, by account code and period: to be corrected, given out and printed. */
 const live = useLive()
 const desk = useDesk()
-const period = ref<Period>([dayjs().startOf('month').toDate(), dayjs().toDate()])
+const { period, shortcuts } = usePeriod(today => [today.startOf('month').toDate(), today.toDate()])
 /** Only calls of a code; `none`: of none. */
 const code = ref('')
 const answer = ref<Charges | null>(null)
@@ -66,6 +66,7 @@ onMounted(load)
         v-model="period"
         type="daterange"
         :clearable="false"
+        :shortcuts="shortcuts"
         format="D MMM YYYY"
         start-placeholder="From"
         end-placeholder="To"

@@ -85,7 +85,7 @@ export function dayFigures(
     }
     const counts = queue === null ? of === 'line' : of === 'group' && place === queue
     const waited = leg.waited ?? Math.max(0, now - at)
-    if (counts && end === 'answered' && by !== null && talkedUntil(leg, now) > from) talkedIn(day.talked, offsets, Math.max(from, at + waited), Math.min(until, talkedUntil(leg, now)))
+    if (counts && end === 'answered' && by !== null) talkedIn(day.talked, offsets, Math.max(from, at + waited), Math.min(until, talkedUntil(leg, now)))
     if (of === 'line' && leg.number !== null) calledAgain(day.again, lastCalls, leg, leg.number, inDay)
     if (!inDay) continue
     if (counts) {

@@ -1,4 +1,4 @@
-import type { H3Event } from 'h3'
+import { createError, getQuery, getRouterParam, type H3Event } from 'h3'
 import { ValidationError } from 'yup'
 import { wellFormed } from '~~/core/calls/text'
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import type { LevelRule } from '~~/core/figures/service-level'
 import { changeInWords, headline, warningOf } from '~~/core/figures/words'
 import type { Figures } from '~~/shared/figures'
@@ -9,7 +8,7 @@ useHead({ title: 'Figures · Estafette' })
 
 /** What happened in a period: charts first, in words for who does not see them, tables beneath; compared with an earlier one. */
 const live = useLive()
-const period = ref<Period>([dayjs().subtract(27, 'day').toDate(), dayjs().toDate()])
+const { period, shortcuts } = usePeriod(today => [today.subtract(27, 'day').toDate(), today.toDate()])
 const comparison = ref<Comparison>('none')
 const line = ref('')
 const queue = ref('')
@@ -66,7 +65,7 @@ const print = () => window.print()
         v-model="period"
         type="daterange"
         :clearable="false"
-        :shortcuts="usualPeriods"
+        :shortcuts="shortcuts"
         format="D MMM YYYY"
         start-placeholder="From"
         end-placeholder="To"
