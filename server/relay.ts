@@ -26,6 +26,7 @@ import { Spill } from './journal/spill'
 import { beginning, itemOf, type JournalItem } from './journal/items'
 import { AddressBooks } from './address-books/books'
 import { DayKeeper } from './figures/days'
+import { TodayFigures } from './figures/today'
 import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
 
@@ -62,6 +63,7 @@ export class Relay implements LinkListener {
   readonly addressBooks: AddressBooks
   readonly customers: Customers
   readonly dayKeeper: DayKeeper
+  readonly todayFigures: TodayFigures
   company!: CompanyKeeper
   private readonly notices: Notices
   private written: Position | undefined
@@ -76,6 +78,7 @@ export class Relay implements LinkListener {
     this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())
     this.customers = new Customers(config.customerSystem)
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
+    this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
     for (const channel of ['dealt_with', 'key_pages', 'contacts']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.

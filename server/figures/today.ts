@@ -1,11 +1,25 @@
-import type { EntityManager } from '@mikro-orm/postgresql'
+import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
 import type { Company } from '~~/core/company/company'
 import { serviceLevel, tallyFrom } from '~~/core/figures/service-level'
 import type { Today } from '~~/shared/figures'
 import { rulesOf, todayOf } from './days'
 
+/** Every console asks with every call: whoever asks while it is being asked gets the same answer. */
+export class TodayFigures {
+  private asked: Promise<Today> | null = null
+
+  constructor(private readonly orm: MikroORM, private readonly company: () => Company, private readonly now: () => number) {}
+
+  read(): Promise<Today> {
+    this.asked ??= readToday(this.orm.em.fork(), this.company(), this.now()).finally(() => {
+      this.asked = null
+    })
+    return this.asked
+  }
+}
+
 /** The figures of each line and queue today, as they stand: what `count` of `core/figures/service-level.ts` counts, by the database. */
-export async function readToday(em: EntityManager, company: Company, now: number): Promise<Today> {
+async function readToday(em: EntityManager, company: Company, now: number): Promise<Today> {
   const { zone, shortAbandon, promiseOf } = rulesOf(company)
   const promised = [...Object.keys(company.lines), ...Object.keys(company.groups)].map(place => ({ place, promise: promiseOf(place) }))
   const rows = await em.execute<(Record<'offered' | 'answered' | 'within' | 'abandoned' | 'short' | 'movedLate', number> & { place: string })[]>(

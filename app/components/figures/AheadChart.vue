@@ -68,7 +68,7 @@ const isShort = (people: number | null) => people === null || people > props.the
         >{{ hour.people ?? '…' }}</text>
       </template>
       <text
-        v-if="at % 2 === 0"
+        v-if="at % 2 === 0 || labels[at]!.includes(' ')"
         :x="middle(at)"
         :y="height - 5"
         text-anchor="middle"

@@ -60,14 +60,18 @@ const hours = computed(() => (answer.value?.halfHours ?? []).map(one => ({
   people: serversFor(demandOf(one.mean), answer.value!.promise, level.value / 100),
   peopleHigh: serversFor(demandOf(one.high), answer.value!.promise, level.value / 100),
 })))
-/** From the first to the last half-hour in which anybody is expected. */
-const shown = computed(() => {
-  const busy = hours.value.flatMap((one, at) => one.mean > 0.05 ? [at] : [])
-  return busy.length === 0 ? [] : hours.value.slice(busy[0], busy.at(-1)! + 1)
-})
+/** The half-hours in which anybody is expected: the night is left out. */
+const shown = computed(() => hours.value.filter(one => one.mean > 0.05))
 /** By the clock of the house, wherever somebody looks from. */
 const clockOfHouse = computed(() => new Intl.DateTimeFormat('en-GB', { timeZone: live.company?.settings.zone, hour: 'numeric', minute: '2-digit' }))
 const clock = (at: number) => clockOfHouse.value.format(at)
+const dayOfHouse = computed(() => new Intl.DateTimeFormat('en-GB', { timeZone: live.company?.settings.zone, weekday: 'short' }))
+/** The first half-hour of a day says which day it is. */
+const when = (one: { from: number }, at: number) => {
+  const before = shown.value[at - 1]
+  const isNew = before !== undefined && dayOfHouse.value.format(before.from) !== dayOfHouse.value.format(one.from)
+  return isNew ? `${dayOfHouse.value.format(one.from)} ${clock(one.from)}` : clock(one.from)
+}
 const outcomes = computed(() => shown.value.map((one) => {
   const service = serviceOf(demandOf(one.mean), people.value)
   return { ...one, service, within: service.within(answer.value!.promise) }
@@ -178,8 +182,8 @@ const words = computed(() => {
           :columns="[
             'From', 'Calls', 'Mostly', 'People needed', 'If many come', `Within ${spell(answer.promise)}, with ${people}`, 'Mean wait', 'Give up', 'On calls',
           ]"
-          :rows="outcomes.map(one => [
-            clock(one.from), one.mean.toFixed(1), `${one.low} to ${one.high}`, one.people ?? 'too many', one.peopleHigh ?? 'too many', share(one.within),
+          :rows="outcomes.map((one, at) => [
+            when(one, at), one.mean.toFixed(1), `${one.low} to ${one.high}`, one.people ?? 'too many', one.peopleHigh ?? 'too many', share(one.within),
             wait(one.service.meanWait), share(one.service.abandons), share(one.service.occupancy),
           ])"
           open
@@ -193,7 +197,7 @@ const words = computed(() => {
             <li>above: people needed; boxed where that is more than are there</li>
           </ul>
           <AheadChart
-            :labels="shown.map(({ from }) => clock(from))"
+            :labels="shown.map(when)"
             :hours="shown"
             :there="people"
           />
@@ -216,7 +220,7 @@ const words = computed(() => {
 
 <style scoped>
 .choice {
-  width: 14rem;
+  width: 16rem;
 }
 
 .what-if {

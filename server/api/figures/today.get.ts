@@ -1,7 +1,6 @@
 import { today } from '~~/shared/figures'
 import { fromDatabase } from '../../database/away'
 import { answering, defineEndpoint } from '../../endpoints/define'
-import { readToday } from '../../figures/today'
 import { useRelay } from '../../relay'
 
 export default defineEndpoint({
@@ -9,6 +8,6 @@ export default defineEndpoint({
   mayAsk: answering,
   answer: today,
 }, () => {
-  const { orm, company, wallNow } = useRelay()
-  return fromDatabase(() => readToday(orm.em.fork(), company.current, wallNow))
+  const { todayFigures } = useRelay()
+  return fromDatabase(() => todayFigures.read())
 })
