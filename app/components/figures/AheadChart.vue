@@ -18,23 +18,11 @@ const isShort = (people: number | null) => people === null || people > props.the
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
   >
-    <g
-      v-for="tick in y.ticks(4)"
-      :key="tick"
-    >
-      <line
-        class="axis"
-        :x1="left"
-        :x2="width"
-        :y1="y(tick)"
-        :y2="y(tick)"
-      />
-      <text
-        :x="left - 6"
-        :y="y(tick) + 4"
-        text-anchor="end"
-      >{{ tick }}</text>
-    </g>
+    <ChartScale
+      :ticks="y.ticks(4).map(tick => ({ at: y(tick), words: String(tick) }))"
+      :from="left"
+      :to="width"
+    />
     <g
       v-for="(hour, at) in hours"
       :key="at"

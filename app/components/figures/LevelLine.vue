@@ -18,23 +18,11 @@ const pathOf = (values: readonly (number | null)[]) => line<number | null>()
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
   >
-    <g
-      v-for="tick in [0, 0.25, 0.5, 0.75, 1]"
-      :key="tick"
-    >
-      <line
-        class="axis"
-        :x1="left"
-        :x2="width"
-        :y1="y(tick)"
-        :y2="y(tick)"
-      />
-      <text
-        :x="left - 6"
-        :y="y(tick) + 4"
-        text-anchor="end"
-      >{{ tick * 100 }}</text>
-    </g>
+    <ChartScale
+      :ticks="[0, 0.25, 0.5, 0.75, 1].map(tick => ({ at: y(tick), words: String(tick * 100) }))"
+      :from="left"
+      :to="width"
+    />
     <path
       v-if="earlier"
       class="before"

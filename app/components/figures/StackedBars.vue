@@ -32,23 +32,11 @@ const parts = computed(() => props.labels.flatMap((_label, at) => {
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
   >
-    <g
-      v-for="tick in y.ticks(4)"
-      :key="tick"
-    >
-      <line
-        class="axis"
-        :x1="left"
-        :x2="width"
-        :y1="y(tick)"
-        :y2="y(tick)"
-      />
-      <text
-        :x="left - 6"
-        :y="y(tick) + 4"
-        text-anchor="end"
-      >{{ tick.toLocaleString('en-GB') }}</text>
-    </g>
+    <ChartScale
+      :ticks="y.ticks(4).map(tick => ({ at: y(tick), words: tick.toLocaleString('en-GB') }))"
+      :from="left"
+      :to="width"
+    />
     <rect
       v-for="part in parts"
       :key="part.key"
