@@ -53,15 +53,18 @@ whenever(() => live.state, () => onNuxtReady(() => {
   inSight.value = true
 }), { once: true, immediate: true })
 
+/** On a wall nobody presses anything: it shows what happens, and nothing else. */
+const onTheWall = computed(() => route.path === '/wall')
+
 const title = computed(() => desk.arriving.length > 0 ? `(${desk.arriving.length}) Estafette` : 'Estafette')
 useHead({ title })
 </script>
 
 <template>
   <div class="workplace">
-    <TheHeader v-if="session.me" />
+    <TheHeader v-if="session.me && !onTheWall" />
     <LiveNotice />
-    <TrackBand v-if="desk.device && route.path !== '/' && live.state" />
+    <TrackBand v-if="desk.device && route.path !== '/' && live.state && !onTheWall" />
     <div
       class="unseen"
       role="log"

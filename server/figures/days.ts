@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { setImmediate } from 'node:timers/promises'
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
 import { dayOf, localTime } from '~~/core/calendar/zones'
@@ -21,9 +22,10 @@ export function rulesOf({ settings: { zone, shortAbandon }, lines, groups }: Com
   return { zone, shortAbandon, promiseOf: place => lookUp(lines, place)?.promise ?? (lookUp(groups, place)?.promise || promises.direct) }
 }
 
+/** The rules in short, as they are kept beside what was made of them. */
 function madeOf({ settings: { zone, shortAbandon }, lines, groups }: Company): string {
-  const promised = Object.values({ ...lines, ...groups }).map(({ id, promise }) => [id, promise]).sort()
-  return JSON.stringify([version, zone, shortAbandon, promised])
+  const promised = Object.values({ ...lines, ...groups }).map(({ id, promise }) => `${id} ${promise}`).sort()
+  return `${createHash('sha256').update(JSON.stringify([version, zone, shortAbandon, promised])).digest('base64url')} `
 }
 
 const subjectText = ({ line, queue }: Subject) => JSON.stringify([line, queue])

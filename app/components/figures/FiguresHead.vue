@@ -6,6 +6,7 @@ const props = defineProps<{ title: string }>()
 const session = useSession()
 const others = computed(() => [
   { title: 'Reports', to: '/figures', may: session.may('readFigures') }, { title: 'Look ahead', to: '/figures/ahead', may: session.may('readFigures') },
+  { title: 'Watching', to: '/watch', may: session.may('readFigures') },
   { title: 'Charges', to: '/charges', may: session.may('keepCharges') },
 ].filter(({ title, may }) => may && title !== props.title))
 </script>
