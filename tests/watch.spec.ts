@@ -28,8 +28,8 @@ test('who waits and how late, whom operators have, queues with who has paused: l
 
   const [member] = cast.state.company.groups['queue:freight']!.members
   await cast.ask({ service: 'setQueueServed', device: member!, queue: 'queue:freight', state: 'paused', reason: 'Training' })
+  await expect(supervisor.getByRole('region', { name: 'Serve no queue for the time being' })).toContainText('Training')
   const freight = queues.getByRole('listitem').filter({ hasText: 'Freight queue' })
-  await expect(freight).toContainText('Training')
   await freight.getByRole('button', { name: 'Freight queue' }).click()
   await expect(supervisor.getByRole('complementary', { name: 'Freight queue' }).getByRole('button', { name: /^Close the/ })).toBeVisible()
 

@@ -20,7 +20,8 @@ export function flowOf(links: readonly Link[], company: Company | null, nameOf: 
     if (kind === '' || kind === 'line ') return end
     if (id.startsWith('mailbox:')) return 'mailbox'
     const department = departmentOf(id)
-    return department ? `${kind}#${department}` : end
+    // Whose direct number was called matters less than that it was.
+    return department ? kind === 'at ' ? 'at #a telephone directly' : `${kind}#${department}` : end
   }
   const sums = new Map<string, Link>()
   const add = ({ from, to, calls }: Link) => {

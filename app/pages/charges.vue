@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
+import { accountCodeOf } from '~~/core/company/lookups'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { spell } from '~~/core/durations/durations'
 import type { Charge, Charges } from '~~/shared/charges'
@@ -22,7 +23,7 @@ let asked = 0
 const query = computed(() => ({ from: asDay(period.value[0]), to: asDay(period.value[1]), ...code.value && { code: code.value } }))
 const file = computed(() => `/api/charges/export?${new URLSearchParams(query.value).toString()}`)
 const listed = computed(() => Object.values(live.company?.accountCodes ?? {}))
-const nameOf = (of: string) => of === '' ? 'no code' : listed.value.find(one => one.code.toLowerCase() === of.toLowerCase())?.name ?? ''
+const nameOf = (of: string) => of === '' ? 'no code' : (live.company && accountCodeOf(live.company, of))?.name ?? ''
 const total = computed(() => (answer.value?.sums ?? []).reduce((sum, { calls, length }) => ({ calls: sum.calls + calls, length: sum.length + length }), {
   calls: 0, length: 0,
 }))

@@ -11,7 +11,10 @@ const queues = useQueues()
   <div class="records-page split">
     <div class="bar">
       <FiguresHead title="Watching" />
-      <NuxtLink to="/wall">
+      <NuxtLink
+        to="/wall"
+        class="wall"
+      >
         For a wall
       </NuxtLink>
     </div>
@@ -32,6 +35,10 @@ const queues = useQueues()
   flex: 1;
   gap: var(--space-4);
   min-height: 0;
+}
+
+.wall {
+  color: var(--ink-soft);
 }
 
 .watch :deep(.panel) {

@@ -123,3 +123,8 @@ export function ownerOfMobile(company: Company, e164: string): PersonId | undefi
 export function ringingQueues(company: Company): readonly Group[] {
   return lookupsOf(company).ringingQueues
 }
+
+/** The account code of the list that was meant, however it was written. */
+export function accountCodeOf({ accountCodes }: Pick<Company, 'accountCodes'>, typed: string): Company['accountCodes'][string] | undefined {
+  return Object.values(accountCodes).find(({ code }) => code.toLowerCase() === typed.toLowerCase())
+}

@@ -3,6 +3,7 @@ import type { InferType } from 'yup'
 import { instantOf } from '~~/core/calendar/zones'
 import { plainText } from '~~/core/calls/text'
 import type { Company } from '~~/core/company/company'
+import { accountCodeOf } from '~~/core/company/lookups'
 import { writeTable } from '~~/core/formats/csv'
 import { formatNumber } from '~~/core/numbers/dialled'
 import type { Charge, Charges, chargesQuery } from '~~/shared/charges'
@@ -65,14 +66,14 @@ async function theCalls(em: EntityManager, query: Query, period: [Date, Date], m
 }
 
 /** The same as CSV (RFC 4180), the newest first. */
-export async function chargesTable(em: EntityManager, query: Query, { settings: { zone }, accountCodes }: Company): Promise<string> {
+export async function chargesTable(em: EntityManager, query: Query, company: Company): Promise<string> {
+  const { zone } = company.settings
   const [rows] = await theCalls(em, query, periodOf(query, zone), mostInFile)
-  const names = new Map(Object.values(accountCodes).map(({ code, name }) => [code.toLowerCase(), name]))
   const clock = new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short', timeStyle: 'medium' })
   return writeTable(
     ['code', 'for', 'begun', 'by', 'number', 'name', 'seconds', 'corrected by', 'code before'],
     rows.map(({ code, startedAt, by, number, name, length, corrected }) => [
-      code, names.get(code.toLowerCase()) ?? '', clock.format(startedAt), by, formatNumber(number), name, String(Math.round(length / 1_000)),
+      code, accountCodeOf(company, code)?.name ?? '', clock.format(startedAt), by, formatNumber(number), name, String(Math.round(length / 1_000)),
       corrected?.by ?? '', corrected?.before ?? '',
     ]),
   )
@@ -84,7 +85,7 @@ export async function chargesTable(em: EntityManager, query: Query, { settings: 
  */
 export async function correctCharge(em: EntityManager, call: string, by: string, change: { code: string, seen: string }, company: Company): Promise<Charge> {
   const typed = plainText(change.code, 24)
-  const listed = Object.values(company.accountCodes).find(({ code }) => code.toLowerCase() === typed.toLowerCase())?.code
+  const listed = accountCodeOf(company, typed)?.code
   if (typed !== '' && !listed && company.settings.listedCodesOnly)
     throw wrongInput('code', `code: there is no account code ${typed}. Choose one of the list, or none.`)
   const one = `select * from (${answered} and r.id = ?) one`

@@ -44,19 +44,18 @@ const operators = computed(() => operatorsNow(state.value).map(({ id, attended, 
 
 const servesWords = ({ free, busy, away }: QueueBoard['serving']) => `${free} free, ${busy} talking, ${away} away`
 const boards = computed(() => queues.boards.map((board) => {
-  const paused = (live.company?.groups[board.id]?.members ?? [])
-    .flatMap((id) => {
-      const absence = state.value.devices.get(id)?.absences?.[board.id]
-      return absence && absence.state !== 'left' ? [`${directory.nameOf(id)} ${absenceWords(absence, desk.now)}`] : []
-    })
   const used = queues.usedOf(board)
   return {
-    id: board.id, name: board.name, used, heat: heatOf(used), paused, level: queues.levelOf(board.id),
+    id: board.id, name: board.name, used, heat: heatOf(used), level: queues.levelOf(board.id),
     waits: board.since === null ? 'nobody waits' : `${board.waiting.length} waiting, ${spell(desk.now - board.since)}`,
     serves: !board.open ? 'closed' : isDeserted(board) ? 'nobody there' : servesWords(board.serving),
     alarm: !board.open || isDeserted(board) || used > 1,
   }
 }))
+const paused = computed(() => queues.boards.flatMap(({ id: queue, name }) => (live.company?.groups[queue]?.members ?? []).flatMap((id) => {
+  const absence = state.value.devices.get(id)?.absences?.[queue]
+  return absence?.state === 'paused' ? [{ key: `${queue} ${id}`, name: directory.nameOf(id), queue: name, words: absenceWords(absence, desk.now) }] : []
+})))
 const ringing = computed(() => Object.values(live.company?.groups ?? {}).filter(({ distribution }) => distribution !== 'queue'))
 const groups = computed(() => ringing.value.map(group => ({
   id: group.id, name: group.name, free: freeMembers(state.value, group).length, members: group.members.length,
@@ -75,117 +74,150 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
 
 <template>
   <div :class="['board', { wall }]">
-    <section aria-labelledby="watch-waiting">
-      <h2 id="watch-waiting">
-        Who waits <strong>{{ all.length }}</strong> <span
-          v-if="late"
-          class="alarm"
-        >{{ late }} past the promise</span>
-      </h2>
-      <ol>
-        <li
-          v-for="one in waiting"
-          :key="one.id"
-          :class="['waiting', { late: one.late }]"
-        >
-          <RibbonTime
-            :used="one.used"
-            :heat="one.heat"
-          />
-          <span class="time">{{ one.time }}</span> <strong>{{ one.caller }}</strong> <span>{{ one.line }}, {{ one.where }}</span>
-        </li>
-      </ol>
-      <p
-        v-if="all.length === 0"
-        class="soft"
-      >
-        Nobody waits.
-      </p>
-      <p v-else-if="all.length > most">
-        and {{ all.length - most }} more
-      </p>
-    </section>
-    <section aria-labelledby="watch-operators">
-      <h2 id="watch-operators">
-        Operators
-      </h2>
-      <ul>
-        <li
-          v-for="one in operators"
-          :key="one.id"
-          :class="['desk', { away: !one.attended }]"
-        >
-          <strong>{{ one.name }}</strong> <span>{{ one.state }}</span>
-          <span
-            v-for="call in one.calls"
-            :key="call.id"
-            class="call"
-          >{{ call.words }} <span class="time">{{ call.time }}</span></span>
-        </li>
-      </ul>
-    </section>
-    <section aria-labelledby="watch-queues">
-      <h2 id="watch-queues">
-        Queues
-      </h2>
-      <ul>
-        <li
-          v-for="one in boards"
-          :key="one.id"
-          class="queue"
-        >
-          <RibbonTime
-            v-if="one.used > 0"
-            :used="one.used"
-            :heat="one.heat"
-          />
-          <button
-            v-if="!props.wall"
-            type="button"
-            :aria-pressed="queues.opened?.id === one.id"
-            @click="queues.open(queues.opened?.id === one.id ? null : one.id)"
+    <div class="side">
+      <section aria-labelledby="watch-queues">
+        <h2 id="watch-queues">
+          Queues
+        </h2>
+        <ul>
+          <li
+            v-for="one in boards"
+            :key="one.id"
+            class="queue"
           >
-            {{ one.name }}
-          </button>
-          <strong v-else>{{ one.name }}</strong>
-          <span>{{ one.waits }}</span> <span :class="{ alarm: one.alarm }">{{ one.serves }}</span>
-          <span v-if="one.level">today {{ one.level }}</span>
+            <RibbonTime
+              v-if="one.used > 0"
+              :used="one.used"
+              :heat="one.heat"
+            />
+            <button
+              v-if="!props.wall"
+              type="button"
+              :aria-pressed="queues.opened?.id === one.id"
+              @click="queues.open(queues.opened?.id === one.id ? null : one.id)"
+            >
+              {{ one.name }}
+            </button>
+            <strong v-else>{{ one.name }}</strong>
+            <span>{{ one.waits }},</span>
+            <span :class="{ alarm: one.alarm }">{{ one.serves }}</span>
+            <span v-if="one.level">today {{ one.level }}</span>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="watch-waiting">
+        <h2 id="watch-waiting">
+          Who waits <strong>{{ all.length }}</strong>
           <span
-            v-for="who in one.paused"
-            :key="who"
-            class="call"
-          >{{ who }}</span>
-        </li>
-      </ul>
-    </section>
-    <section aria-labelledby="watch-others">
-      <h2 id="watch-others">
-        Conferences, groups, trunks
-      </h2>
-      <ul>
-        <li
-          v-for="one in conferences"
-          :key="one.id"
+            v-if="late"
+            class="alarm"
+          > {{ late }} past the promise</span>
+        </h2>
+        <ol>
+          <li
+            v-for="one in waiting"
+            :key="one.id"
+            class="waiting"
+          >
+            <RibbonTime
+              :used="one.used"
+              :heat="one.heat"
+            />
+            <span class="time">{{ one.time }}</span>
+            <strong>{{ one.caller }}</strong>
+            <span>{{ one.line }}, {{ one.where }}</span>
+          </li>
+        </ol>
+        <p
+          v-if="all.length === 0"
+          class="soft"
         >
-          <strong>Conference</strong> {{ one.who }} <span class="time">{{ one.time }}</span>
-        </li>
-        <li v-if="conferences.length === 0">
-          <span class="soft">No conference.</span>
-        </li>
-        <li
-          v-for="one in groups"
-          :key="one.id"
-        >
-          <strong>{{ one.name }}</strong> <span :class="{ alarm: one.free === 0 }">{{ one.free }} of {{ one.members }} free</span>
-        </li>
-        <li
-          v-for="one in trunks"
-          :key="one.id"
-        >
-          <strong>Trunk {{ one.id }}</strong> {{ one.words }} <span class="alarm">{{ one.alarm }}</span>
-        </li>
-      </ul>
-    </section>
+          Nobody waits.
+        </p>
+        <p v-else-if="all.length > most">
+          and {{ all.length - most }} more
+        </p>
+      </section>
+    </div>
+    <div class="side">
+      <section aria-labelledby="watch-operators">
+        <h2 id="watch-operators">
+          Operators
+        </h2>
+        <ul>
+          <li
+            v-for="one in operators"
+            :key="one.id"
+            :class="{ soft: !one.attended }"
+          >
+            <strong>{{ one.name }}</strong>
+            <span>{{ one.state }}</span>
+            <span
+              v-for="call in one.calls"
+              :key="call.id"
+              class="call"
+            >{{ call.words }} <span class="time">{{ call.time }}</span></span>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="watch-trunks">
+        <h2 id="watch-trunks">
+          Trunks and conferences
+        </h2>
+        <ul>
+          <li
+            v-for="one in trunks"
+            :key="one.id"
+          >
+            <strong>Trunk {{ one.id }}</strong>
+            <span>{{ one.words }}</span>
+            <span class="alarm">{{ one.alarm }}</span>
+          </li>
+          <li
+            v-for="one in conferences"
+            :key="one.id"
+          >
+            <strong>Conference</strong>
+            <span>{{ one.who }}</span>
+            <span class="time">{{ one.time }}</span>
+          </li>
+          <li v-if="conferences.length === 0">
+            <span class="soft">No conference.</span>
+          </li>
+        </ul>
+      </section>
+      <section
+        v-if="paused.length"
+        aria-labelledby="watch-paused"
+      >
+        <h2 id="watch-paused">
+          Serve no queue for the time being
+        </h2>
+        <ul>
+          <li
+            v-for="one in paused"
+            :key="one.key"
+          >
+            <strong>{{ one.name }}</strong>
+            <span>{{ one.queue }}, {{ one.words }}</span>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="watch-groups">
+        <h2 id="watch-groups">
+          Free, by group
+        </h2>
+        <ul class="groups">
+          <li
+            v-for="one in groups"
+            :key="one.id"
+          >
+            <strong>{{ one.name }}</strong>
+            <span :class="{ alarm: one.free === 0 }">{{ one.free }} of {{ one.members }}</span>
+          </li>
+        </ul>
+      </section>
+    </div>
   </div>
 </template>
 
@@ -198,6 +230,17 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
   align-content: start;
   min-width: 0;
   overflow: auto;
+}
+
+.side {
+  display: grid;
+  gap: var(--space-4);
+  align-content: start;
+}
+
+.groups {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
 }
 
 section {
@@ -214,6 +257,9 @@ h2 {
 
 li {
   position: relative;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 var(--space-3);
   padding: var(--space-1) var(--space-3);
   border-bottom: 1px solid var(--edge);
 }
@@ -227,17 +273,15 @@ li > :not(svg) {
 }
 
 .waiting .time {
-  display: inline-block;
   min-width: 3.5em;
   font-weight: 700;
 }
 
 .call {
-  display: block;
+  flex-basis: 100%;
   padding-left: var(--space-5);
 }
 
-.away,
 .soft {
   color: var(--ink-soft);
 }
@@ -268,6 +312,10 @@ li > :not(svg) {
 
 .wall h2 {
   font-size: var(--type-wall);
+}
+
+.wall .groups {
+  grid-template-columns: repeat(2, minmax(0, 1fr));
 }
 
 @media (max-width: 60rem) {

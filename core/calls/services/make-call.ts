@@ -1,4 +1,5 @@
 import { object } from 'yup'
+import { accountCodeOf } from '../../company/lookups'
 import { refuse } from '../answers'
 import { beginCall } from '../beginning'
 import { destination, device, type FieldsOf, textIfAny } from '../fields'
@@ -16,10 +17,9 @@ export const makeCall: Service<'makeCall'> = {
   fields,
   askedBy: ['console', 'handset'],
   decide({ state, telephone, request: { number, account } }) {
-    const { accountCodes, settings } = state.company
     const typed = account && plainText(account, longestAccount)
-    const listed = typed && Object.values(accountCodes).find(one => one.code.toLowerCase() === typed.toLowerCase())?.code
-    const code = listed ?? (settings.listedCodesOnly ? null : typed)
+    const listed = typed && accountCodeOf(state.company, typed)?.code
+    const code = listed ?? (state.company.settings.listedCodesOnly ? null : typed)
     if (code === null && typed) return refuse('unknownAccount', `There is no account code ${typed}. Nobody was called: choose one of the list, or none.`)
     return beginCall(state, telephone, number, { except: [telephone.id], ...(code && { account: code }) })
   },
