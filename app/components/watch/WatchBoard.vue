@@ -73,7 +73,12 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
 </script>
 
 <template>
-  <div :class="['board', { wall }]">
+  <div
+    :class="['board', { wall }]"
+    tabindex="0"
+    role="group"
+    aria-label="Everything at once"
+  >
     <div class="side">
       <section aria-labelledby="watch-queues">
         <h2 id="watch-queues">
