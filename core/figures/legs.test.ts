@@ -129,6 +129,19 @@ describe('the legs of a call', () => {
     expect(book.legs.map(shown)).toEqual([['made', marit, 'answered', marit, 8_000, 20_000]])
   })
 
+  it('whoever makes a call and turns to another while it rings has nobody on hold', () => {
+    const call = desk.begins(() => ask({ service: 'makeCall', device: ines, number: '2105' }))
+    wait(2_000)
+    const other = offer()
+    ask({ service: 'answerCall', device: ines, call: other })
+    wait(3_000)
+    ask({ service: 'answerCall', device: marit, call })
+    wait(4_000)
+    ask({ service: 'clearConnection', device: marit, call })
+    const [made] = book.legs.filter(({ of }) => of === 'made')
+    expect(made).toMatchObject({ waited: 5_000, talked: 4_000, held: 4_000 })
+  })
+
   it('of calls that are under way when the journal begins are those that go on', () => {
     const call = offer()
     ask({ service: 'answerCall', device: ines, call })

@@ -227,18 +227,21 @@ function wentTo(event: NumberedEvent, by: DeviceId): string | null {
   return event.type === 'established' && event.from === by ? event.device : null
 }
 
-/** For how long somebody has had the call on hold since they last came to it, until a moment; milliseconds. */
+/**
+ * For how long somebody has had the call on hold since they came to it, until a moment; milliseconds. Whoever makes a call has come to it when somebody
+ * answers: what they held while it rang was nobody.
+ */
 function heldBy(story: readonly Step[], device: DeviceId, until: number): number {
+  const theirs = story.filter(step => standsFor(story, step.device) === device)
+  const came = (theirs.findLast(({ type }) => type === 'established') ?? story.find(({ type }) => type === 'established'))?.at ?? until
   let [held, since]: [number, number | null] = [0, null]
-  for (const step of story) {
-    if (step.type === 'established' && standsFor(story, step.device) === device) [held, since] = [0, null]
-    if (standsFor(story, step.device) !== device) continue
-    if (step.type === 'held') since ??= step.at
-    if (step.type !== 'retrieved' || since === null) continue
-    held += step.at - since
+  for (const { type, at } of theirs) {
+    if (type === 'held') since ??= at
+    if (type !== 'retrieved' || since === null) continue
+    held += Math.max(0, at - Math.max(since, came))
     since = null
   }
-  return since === null ? held : held + until - since
+  return since === null ? held : held + Math.max(0, until - Math.max(since, came))
 }
 
 /** Every leg of a call that is no more ends. */
