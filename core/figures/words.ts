@@ -1,6 +1,6 @@
 import { spell } from '../durations/durations'
 import type { Operator, Report } from './report'
-import { type LevelRule, meanWait, serviceLevel, type Tally } from './service-level'
+import { type LevelRule, meanTalk, meanWait, serviceLevel, type Tally } from './service-level'
 
 /** What charts say, in a sentence or two: for who does not see them, and for who has no time to. */
 
@@ -116,10 +116,10 @@ export function changeInWords(now: number | null, before: number | null): string
 
 /** What stands at the head of a report. */
 export function headline(total: Tally, rule: LevelRule): { name: string, value: string, of: number | null }[] {
-  const { offered, answered, abandoned, longest, talked, conversations } = total
+  const { offered, answered, abandoned, longest } = total
   const level = serviceLevel(total, rule)
   const wait = meanWait(total)
-  const length = conversations === 0 ? null : talked / conversations
+  const length = meanTalk(total)
   return [
     { name: 'offered', value: offered.toLocaleString('en-GB'), of: offered },
     { name: 'answered', value: answered.toLocaleString('en-GB'), of: answered },

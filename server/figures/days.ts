@@ -122,7 +122,7 @@ async function subjectsOf(em: EntityManager, zone: string, local: number): Promi
 export async function prepareDays(orm: MikroORM, company: () => Company, now: () => number, gone: () => boolean): Promise<void> {
   const em = orm.em.fork()
   const { settings: { zone } } = company()
-  const today = Math.floor(localTime(zone, now()) / dayLength) * dayLength
+  const { local: today } = todayOf(zone, now())
   const due = await em.execute<{ day: string }[]>(
     `select d.day::text as day from (select distinct (c.day + shift) as day from figures_changed c, generate_series(-1, 1) shift) d
       left join day_figures k on k.day = d.day and k.subject = ? and k.made_of = ?::text || ${changeAround('d.day')}

@@ -1,5 +1,6 @@
 import { writeTable } from '~~/core/formats/csv'
 import { type LevelRule, meanTalk, meanWait, serviceLevel, type Tally } from '~~/core/figures/service-level'
+import { clockOf } from '~~/core/figures/words'
 import type { Figures, figureTables } from '~~/shared/figures'
 
 /** The tables of a report as CSV (RFC 4180). Durations are whole seconds. */
@@ -21,8 +22,6 @@ function tallyCells(tally: Tally, rule: LevelRule): string[] {
   ]
 }
 
-const clock = (halfHour: number) => `${Math.floor(halfHour / 2)}:${halfHour % 2 ? '30' : '00'}`
-
 /** What a link of the flow says at one of its ends: "line general", "at operators", "to t2105", or how a wait ended. */
 export function endInWords(end: string, names: Record<string, string>): string {
   const gap = end.indexOf(' ')
@@ -43,7 +42,7 @@ export function figureTable(figures: Figures, table: FigureTable, rule: LevelRul
   switch (table) {
     case 'halfHours': return writeTable(
       ['from', 'times the clock showed it', 'minutes', ...tallyColumns],
-      figures.byHalfHour.map(({ tally, minutes, times }, at) => [clock(at), String(times), minutes.toFixed(1), ...tallyCells(tally, rule)]),
+      figures.byHalfHour.map(({ tally, minutes, times }, at) => [clockOf(at), String(times), minutes.toFixed(1), ...tallyCells(tally, rule)]),
     )
     case 'days': return writeTable(
       [`${figures.step} from`, ...tallyColumns],
