@@ -16,7 +16,7 @@ import { readCompany } from './company/rows'
 import { Notices } from './database/notices'
 import { openDatabase } from './database/orm'
 import { Attendance } from './exchange-link/attendance'
-import { tellBlocks } from './exchange-link/blocks'
+import { tellWhatIsKept } from './exchange-link/kept'
 import type { ExchangeLink, LinkListener } from './exchange-link/link'
 import { Replica } from './exchange-link/replica'
 import { StandInLink } from './exchange-link/stand-in'
@@ -155,17 +155,17 @@ export class Relay implements LinkListener {
     void this.addressBooks.refresh()
   }
 
-  /** Tells the exchange which company it serves, and one that has begun anew whose calls it does not take. */
+  /** Tells the exchange which company it serves, and one that has begun anew what outlives it. */
   private async serve(begun: string | null): Promise<void> {
     const { link, replica } = this
     if (!link) return
     await this.company.tell(link, () => replica.state?.company)
     if (begun === null) return
-    await tellBlocks(
+    await tellWhatIsKept(
       this.orm,
       () => this.allWritten(),
       link,
-      number => replica.state!.blocked.has(number),
+      () => replica.state!,
       () => link.up && replica.state?.epoch === begun,
       this.log,
     )

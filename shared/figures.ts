@@ -18,6 +18,7 @@ const text = string().defined()
 const whole = number().required()
 const tally = {
   offered: whole, answered: whole, within: whole, abandoned: whole, short: whole, movedOn: whole, movedLate: whole, mailbox: whole, turnedAway: whole,
+  promised: whole,
   lost: whole, back: whole, waiting: whole, waited: whole, longest: whole, abandonedAfter: whole, talked: whole, held: whole, conversations: whole,
 }
 const named = array(object({ id: text, ...tally })).required()

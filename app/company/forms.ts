@@ -100,7 +100,7 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     title: 'Groups and queues', one: 'group',
     blank: company => ({
       id: newId('g'), name: '', number: '', members: [], distribution: 'longestFree', tries: 3, department: null, promise: 30_000, wrapUp: 0, voluntary: [],
-      ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '', mostWaiting: 0,
+      ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '', mostWaiting: 0, callBackDigit: '',
       overflow: { after: 300_000, to: company.settings.operators }, hours: null,
     }),
     fields: [
@@ -109,7 +109,8 @@ export const partForms: { [P in Part]: PartForm<P> } = {
       choice('ringing', 'A queue rings', ringings), seconds('ringTime', 'for seconds'), seconds('promise', 'Promise, seconds'),
       seconds('wrapUp', 'Time after a call, seconds'), whole('pauseAfter', 'Paused after calls not taken'),
       seconds('tellEvery', 'Tells the place every, seconds'),
-      whole('mostWaiting', 'Most who wait'), seconds('overflow.after', 'After so many seconds'), destination('overflow.to', 'they go to'),
+      whole('mostWaiting', 'Most who wait'), text('callBackDigit', 'Key to be called back'), seconds('overflow.after', 'After so many seconds'),
+      destination('overflow.to', 'they go to'),
       ifAny(one('hours', 'Open', 'hours')), long('closedText', 'What callers hear when it is closed'),
     ],
   },
@@ -176,6 +177,7 @@ export const settingsFields: readonly FormField[] = [
   seconds('pageSilence', 'A silent page closes after, seconds'), seconds('pageWait', 'A page waits for loudspeakers, seconds'),
   choice('pageOverDoNotDisturb', 'Pages over do not disturb, from', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
   choice('serviceLevel', 'The service level is counted of those', levelKinds), seconds('shortAbandon', 'Who gives up within so long does not count, seconds'),
+  whole('callBackTries', 'Callers are called back at most, times'), seconds('callBackAgain', 'and again after, seconds'),
   check('listedCodesOnly', 'Only account codes of the list'), texts('pauseReasons', 'Why members of a queue pause'),
 ]
 

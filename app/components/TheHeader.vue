@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Bell, BellOff, LogOut, Moon, Sun } from '@lucide/vue'
+import { dueNow } from '~~/core/console/call-backs'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -13,6 +14,7 @@ const desk = useDesk()
 const directory = useDirectory()
 const messages = useMessages()
 const troubles = computed(() => live.state?.troubles.size ?? 0)
+const due = computed(() => live.state ? dueNow(live.state).length : 0)
 const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const { isDark, toggle } = useTheme()
 const attention = useAttention()
@@ -69,6 +71,15 @@ async function leave(): Promise<void> {
           to="/parkings"
         >
           Parkings
+        </NuxtLink>
+        <NuxtLink
+          to="/call-backs"
+          :aria-label="due ? `Call-backs, ${due} to be done` : 'Call-backs'"
+        >
+          Call-backs<span
+            v-if="due"
+            class="count"
+          >{{ due }}</span>
         </NuxtLink>
         <NuxtLink to="/blocked">
           Blocked

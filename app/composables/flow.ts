@@ -5,8 +5,8 @@ import type { Link } from '~~/core/figures/report'
 /** As many ends at the right as can be told apart; the others are one. */
 const mostEnds = 18
 const endWords: Record<string, string> = {
-  stayed: 'ended there', abandoned: 'gave up', mailbox: 'voicemail', turnedAway: 'turned away', lost: 'lost', waiting: 'still waits', movedOn: 'went on',
-  failed: 'not reached', others: 'elsewhere',
+  stayed: 'ended there', abandoned: 'gave up', mailbox: 'voicemail', turnedAway: 'turned away', promised: 'to be called back', lost: 'lost',
+  waiting: 'still waits', movedOn: 'went on', failed: 'not reached', others: 'elsewhere',
 }
 
 /** Where calls go, with people by their departments, and what is rare together. */

@@ -30,6 +30,7 @@ export function becameOf(row: LogRow): string {
       return last ? `${last} answered` : 'answered'
     case 'joined': return 'asked about a caller, and handed over or joined'
     case 'missed': return 'Missed: nobody answered'
+    case 'promised': return 'left, to be called back'
     case 'gaveUp': return row.answeredBy ? `Missed: gave up waiting, after ${name(row.answeredBy)} had answered` : 'Missed: gave up waiting'
     case 'voicemail': return 'left with a voicemail'
     case 'blocked': return 'blocked: not taken'

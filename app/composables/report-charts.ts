@@ -38,7 +38,7 @@ export interface Shown {
 
 const parts = [
   { name: 'answered within the promise', shade: 'within' }, { name: 'answered later', shade: 'late' }, { name: 'gave up', shade: 'gaveUp' },
-  { name: 'voicemail, moved on or turned away', shade: 'other' },
+  { name: 'voicemail, moved on, to be called back or turned away', shade: 'other' },
 ]
 const partsOf = ({ within, answered, abandoned, offered, waiting }: Tally) => [within, answered - within, abandoned, offered - answered - abandoned - waiting]
 const stacked = (tallies: readonly Tally[]) => parts.map((part, at) => ({ ...part, values: tallies.map(tally => partsOf(tally)[at]!) }))

@@ -93,6 +93,7 @@ useHead({ title })
         <LazyDigitsDialog />
         <LazyMessageDialog />
         <LazyBlockDialog />
+        <LazyCallBackDialog />
         <LazyContactDialog />
         <LazyClosingDialog />
         <LazyForwardingDialog />

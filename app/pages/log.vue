@@ -16,7 +16,8 @@ const kinds: { value: LogKind, label: string }[] = [
   { value: 'dialled', label: 'Dialled by me' },
 ]
 const outcomes: Record<Outcome, string> = {
-  live: 'Under way', answered: 'Answered', missed: 'Nobody answered', gaveUp: 'Gave up waiting', voicemail: 'Left in a voicemail', blocked: 'Blocked',
+  live: 'Under way', answered: 'Answered', missed: 'Nobody answered', promised: 'To be called back', gaveUp: 'Gave up waiting',
+  voicemail: 'Left in a voicemail', blocked: 'Blocked',
   notReached: 'Not reached', joined: 'Joined to another', lost: 'Lost',
 }
 /** Telephone links of other pages open the console with the number in the field. */

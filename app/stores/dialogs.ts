@@ -27,8 +27,11 @@ export const useDialogs = defineStore('dialogs', () => {
   /** The contact that is changed; or whoever is about to be written down, as far as they are known. */
   const contact = ref<{ id: string, name?: undefined, number?: undefined } | { id: null, name: string, number: string | null } | null>(null)
 
+  /** Who is about to be promised a call-back, as far as they are known, and on which line they called. */
+  const callBack = ref<{ number: string, name: string, line: string | null } | null>(null)
+
   /** Whose calendar, or which duty's roster, is looked after. */
   const calendar = ref<{ of: string, name: string } | null>(null)
 
-  return { calendar, story, digits, blocking, message, closing, forwarding, contact }
+  return { calendar, story, digits, blocking, message, closing, forwarding, contact, callBack }
 })

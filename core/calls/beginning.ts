@@ -1,6 +1,6 @@
 import type { Telephone } from '../company/company'
 import { accept, holdingTheRest, refuse } from './answers'
-import type { CallEvent, CallId, Decision, ExchangeState } from './model'
+import type { CallBackId, CallEvent, CallId, Decision, ExchangeState } from './model'
 import { callsOf } from './questions'
 import { fromSlot, reach, type Target, targetOf } from './targets'
 import { plainText } from './text'
@@ -20,7 +20,7 @@ function digitsOf(target: Target): string | null {
   return target.kind === 'device' ? target.telephone.number : target.kind === 'group' ? target.group.number : null
 }
 
-interface Beginning { except: string[], consultation?: CallId, account?: string }
+interface Beginning { except: string[], consultation?: CallId, account?: string, callBack?: CallBackId }
 
 /** Calls whoever is named by `number`; `except`: who is not rung as a member of a group. */
 export function beginCall(state: ExchangeState, device: Telephone, number: string, { except, ...more }: Beginning): Decision {

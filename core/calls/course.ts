@@ -11,6 +11,8 @@ import { connectionOf, isOutside, placesOf, queueOf } from './questions'
 declare module './model' {
   interface Events {
     originated: OfCall & { direction: Direction, dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId, consultation?: CallId, account?: string }
+      /** To keep a promise; `prompted`: a member of that queue is rung first. */
+      & { callBack?: CallBackId, prompted?: { queue: DeviceId, party: Party } }
     queued: OfCall
     /** `group`: whose member rings. */
     /** `along`: a mobile rings along with that telephone. */
@@ -43,7 +45,7 @@ export const course: {
 } = {
   originated: {
     redact({ account: _account, ...event }) {
-      return { ...event, dialled: '', ...(event.party && { party: unknown }) }
+      return { ...event, dialled: '', ...(event.party && { party: unknown }), ...(event.prompted && { prompted: { ...event.prompted, party: unknown } }) }
     },
     redactCall: call => ({ ...call, dialled: '', party: call.party && unknown, account: null, connections: withoutParties(call.connections) }),
   },
@@ -108,8 +110,8 @@ export function begun(event: EventOf<'originated'>): Call {
     dialled: event.dialled,
     line: event.line,
     created: event.at,
-    party: event.party ?? null,
-    connections: [connection(event, 'connected')],
+    party: event.party ?? event.prompted?.party ?? null,
+    connections: [connection(event, event.prompted ? 'alerting' : 'connected')],
     passing: null,
     hunting: null,
     failed: null,
@@ -123,7 +125,8 @@ export function begun(event: EventOf<'originated'>): Call {
     refusedBy: [],
     account: event.account ?? null,
     caption: null,
-    story: [{ at: event.at, type: 'originated', device: event.device }],
+    ...(event.callBack !== undefined && { callBack: event.callBack }),
+    story: [{ at: event.at, type: event.prompted ? 'prompted' : 'originated', device: event.device }],
   }
 }
 
@@ -136,6 +139,7 @@ function connection(event: EventOf<'originated'> | EventOf<'delivered'>, state: 
     ...('invitedBy' in event && event.invitedBy && { invitedBy: event.invitedBy }),
     ...('along' in event && event.along && { along: event.along }),
     ...('offered' in event && event.offered && { offeredBy: event.group }),
+    ...('prompted' in event && event.prompted && { offeredBy: event.prompted.queue }),
   }
 }
 

@@ -1,5 +1,6 @@
 import { lookUp } from '../company/lookups'
 import { accept, refuse } from './answers'
+import { callBacksAfterwards, isPrompt } from './call-backs'
 import { evolveAll, numbered } from './evolve'
 import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, ForwardKind, Request } from './model'
 import { letRing, offersDue } from './offers'
@@ -13,6 +14,8 @@ import { services } from './services'
 import { told } from './telling'
 import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
 
+/** What can be done with a telephone that rings for a call-back. */
+const ofPrompts: readonly string[] = ['answerCall', 'clearConnection', 'directedPickupCall']
 /** How often what comes of something is followed up at one moment. */
 const mostRounds = 12
 
@@ -36,6 +39,8 @@ function answerTo(state: ExchangeState, request: Exclude<Request, { service: 'ti
     const call = state.calls.get(request.call)
     if (!call) return refuse('unknownCall', 'That call is over: whoever was on it has hung up.')
     const { device } = request
+    if (isPrompt(call) && !ofPrompts.includes(request.service))
+      return refuse('notPossibleNow', 'That rings for a call-back, and nobody is on the line yet: answer it, or decline.')
     const ofCall = { ...asked, call, own: connectionOf(call, device)!, part: partOf(state, call, device), operator: isOperator(state, device) }
     return refusalOfRight(service, ofCall as never) ?? service.decide(ofCall as never)
   }
@@ -73,6 +78,7 @@ function timerDue(state: ExchangeState, { name, owner, line }: Timer, now: numbe
     case 'absence': return [{ type: 'agentStateChanged', device: owner, attended: false, leavesAt: null }]
     case 'wrapUp': return [{ type: 'queueServed', device: owner, queue: line!, state: 'serving', reason: null, by: null }]
     case 'opening': return [byItsHours(state, openingOf(owner), now)]
+    case 'callBack': return [{ type: 'callBackDeferred', callBack: owner, until: null }]
     case 'page': {
       const page = state.pages.get(owner)!
       return [closed(page, page.waits ? 'busy' : 'noAnswer')]
@@ -129,8 +135,9 @@ function afterwards(state: ExchangeState, events: readonly CallEvent[], now: num
   let current = state
   let latest = events
   for (let round = 0; round < mostRounds && latest.length > 0; round++) {
+    const before = latest
     const strays = [...concernedBy(current, latest)].flatMap(id => strayed(current, current.calls.get(id)))
-    latest = firstOf(strays, () => pagesAfterwards(current), () => offersDue(current, now))
+    latest = firstOf(strays, () => pagesAfterwards(current), () => callBacksAfterwards(current, before, now), () => offersDue(current, now))
     current = evolveAll(current, numbered(current, latest, now))
     happened.push(...latest)
   }

@@ -1,3 +1,4 @@
+import { promiseAfter } from './call-backs'
 import { begun, type CallChange, changedCall, heardOfConsultation, ledBySomebody, watchedOutside } from './course'
 import type { EventKind } from './event'
 import { kinds } from './events'
@@ -28,7 +29,7 @@ function originated(state: ExchangeState, next: ExchangeState, event: EventOf<'o
   next.calls = state.calls.set(event.call, begun(event))
   reindex(state, next, [event.call])
   reindexPlaces(state, next, [event.device])
-  return next
+  return promiseAfter(next, event)
 }
 
 /** The calls that an event of some calls may change: those, and the others that their people have. */
@@ -67,7 +68,7 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, event: C
   // Whoever has handed a caller on asks for them no longer.
   for (const { device } of gone) calls = forgotten(calls, touched, call.id, device)
   if ('party' in event && event.party) next.serial = state.serial + 1
-  return offeredAfter(settledAt(state, next, calls, touched, gone, after, event.at), call, event)
+  return promiseAfter(offeredAfter(settledAt(state, next, calls, touched, gone, after, event.at), call, event), event)
 }
 
 /** The state with its calls as they are now; telephones that have just been left by their last call are free. */

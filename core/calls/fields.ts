@@ -7,7 +7,7 @@ import { latestTime } from './model'
 const longestId = 80
 const longestNumber = 60
 
-type Names = 'device' | 'call' | 'destination' | 'slot' | 'line' | 'group' | 'note' | 'page' | 'opening' | 'trunk'
+type Names = 'device' | 'call' | 'destination' | 'slot' | 'line' | 'group' | 'note' | 'page' | 'opening' | 'trunk' | 'callBack'
 const named = (label: string, names: Names) => string().strict().max(names === 'destination' ? longestNumber : longestId).label(label).meta({ names })
 
 export const idOf = (label: string, names: Names) => named(label, names).required()

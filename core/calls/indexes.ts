@@ -2,10 +2,10 @@ import { Map as PersistentMap } from 'immutable'
 import type BTree from 'sorted-btree'
 import { EmptyBTree } from 'sorted-btree'
 import { groupsOf } from '../company/lookups'
-import type { Call, CallId, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
+import type { Call, CallBackId, CallId, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
 import { openingOwner, timerOfOpening, withOpenings } from './openings'
 import { connectionOf } from './questions'
-import { keyOf, type Timer, timersAtPlace, timersOf, timersOfPage } from './timers'
+import { keyOf, type Timer, timersAtPlace, timersOf, timersOfCallBack, timersOfPage } from './timers'
 
 /** What follows from a state and is asked often. Kept beside it so that no question costs more the more calls or telephones there are. */
 export interface Indexes {
@@ -56,6 +56,12 @@ export function reindexPage(next: ExchangeState, id: PageId): void {
   setTimers(next.indexes, id, page ? timersOfPage(next, page) : none)
 }
 
+/** Brings the timer of one promise up to date. */
+export function reindexCallBack(next: ExchangeState, id: CallBackId): void {
+  const promise = next.callBacks.get(id)
+  setTimers(next.indexes, id, promise ? timersOfCallBack(promise) : none)
+}
+
 /** Brings the timer of one line or queue that opens and closes up to date. */
 export function reindexOpening(next: ExchangeState, of: LineId | DeviceId): void {
   const timer = timerOfOpening(next, of)
@@ -81,6 +87,7 @@ export function reindexAll(state: ExchangeState): ExchangeState {
   for (const call of next.calls.values()) setTimers(next.indexes, call.id, timersOf(next, call))
   for (const of of withOpenings(next)) reindexOpening(next, of)
   for (const page of next.pages.values()) setTimers(next.indexes, page.id, timersOfPage(next, page))
+  for (const promise of next.callBacks.values()) setTimers(next.indexes, promise.id, timersOfCallBack(promise))
   for (const place of next.devices.keys()) {
     setTimers(next.indexes, place, timersAtPlace(next, place))
     for (const key of freeKeys(next, place)) free.set(key, place)

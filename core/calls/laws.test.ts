@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { isCollection } from 'immutable'
 import { describe, expect, it } from 'vitest'
+import { asWaiting, isPrompt, onTheLine, promiseOf } from './call-backs'
 import { evolve, evolveAll } from './evolve'
 import { freeIn } from './indexes'
 import type { Call, ExchangeState, NumberedEvent, Request } from './model'
@@ -132,11 +133,28 @@ function checkState(state: ExchangeState): void {
 function checkOffers(state: ExchangeState, call: Call): void {
   const offers = call.connections.filter(({ offeredBy }) => offeredBy)
   const queue = queueOf(call)?.device
-  law(offers.every(({ offeredBy, state: its }) => its === 'alerting' && offeredBy === queue), 'a queue rings for who waits in it')
-  law(offers.every(({ device }) => serves(state, call, device)), 'a queue rings at who serves it')
+  const promise = isPrompt(call) ? state.callBacks.get(call.callBack!) : undefined
+  law(!isPrompt(call) || (promise?.call === call.id && call.connections.length === 1), 'one member rings for a promise that is open')
+  law(offers.every(({ offeredBy, state: its }) => its === 'alerting' && offeredBy === (promise?.queue ?? queue)), 'a queue rings for who waits in it')
+  law(offers.every(({ device }) => serves(state, promise ? asWaiting(promise) : call, device)), 'a queue rings at who serves it')
   const group = queue === undefined ? undefined : state.company.groups[queue]
   if (!group || group.ringing === 'none' || offers.length > 0) return
   law([...freeIn(state, group.id)].every(device => !serves(state, call, device)), 'nobody waits whom a free member could be rung for')
+}
+
+function isPromised(state: ExchangeState, number: string | null): boolean {
+  return number !== null && state.callBacks.some(({ party }) => party.number === number)
+}
+
+/** A promise is forgotten by nobody: it is open, or it ended as somebody will read; and nobody is called back twice at once, or while on the line. */
+function checkPromises(before: ExchangeState, after: ExchangeState): void {
+  for (const id of before.callBacks.keys()) law(promiseOf(after, id), 'a promise is open or over, never forgotten')
+  for (const promise of after.callBacks.values()) {
+    const calls = [...after.calls.values()].filter(call => call.callBack === promise.id)
+    law(calls.length <= 1 && (promise.call === null || promise.call === calls[0]?.id), 'a promise has one call that is to keep it')
+    law(after.company.groups[promise.queue]?.distribution === 'queue', 'a promise has a queue that is to keep it')
+    law(!calls[0] || !isPrompt(calls[0]) || !onTheLine(after, promise), 'nobody is asked to call back whoever is on the line')
+  }
 }
 
 /** Nobody hears a page who is not meant to, on no loudspeaker do two speak, and no microphone stays open. */
@@ -215,7 +233,7 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
       law(call.connections.every(({ device }) => connectionOf(target, device) || device === asked), 'nobody is lost when two calls become one')
       continue
     }
-    law(request.service !== 'configure', 'no change of the company ends a call')
+    law(request.service !== 'configure' || isPrompt(call), 'no change of the company ends a call')
     const failed = call.failed !== null
     const recorded = request.service === 'tick' && call.connections.some(({ device }) => isMailbox(device))
     const own
@@ -224,7 +242,8 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
         : undefined
     const preempted = 'number' in request && request.number === '999'
     const parted = isOutside(call) && (request.service === 'tick' || request.service === 'clearCall')
-    law(failed || recorded || own || preempted || parted, 'a call ends only by one of its parties, or after the tone or the message')
+    const left = request.service === 'generateDigits' && request.call === id && call.connections.some(({ party }) => party && isPromised(after, party.number))
+    law(failed || recorded || own || preempted || parted || left || isPrompt(call), 'a call ends only by one of its parties, or after the tone or the message')
     const cutsOff
       = own
         && !own.party
@@ -241,6 +260,7 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
           after.calls.get(id)
           || before.calls.get(id)!.failed
           || isOutside(before.calls.get(id)!)
+          || isPrompt(before.calls.get(id)!)
           || before.calls.get(id)!.connections.some(({ device }) => isMailbox(device)),
       ),
       'time and absence cut nobody off',
@@ -288,9 +308,18 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
           carried.set(request.service, (carried.get(request.service) ?? 0) + 1)
           const offers = result.events.filter(event => event.type === 'delivered' && event.offered)
           carried.set('offered', (carried.get('offered') ?? 0) + offers.length)
+          for (const event of result.events) {
+            const brought = event.type === 'originated' && event.prompted
+              ? 'prompted'
+              : event.type === 'callCleared' && event.cause === 'callBack'
+                ? 'leftForCallBack'
+                : null
+            if (brought) carried.set(brought, (carried.get(brought) ?? 0) + 1)
+          }
           checkChange(state, result.state, request)
           checkConsultations(state, result.state, request)
           checkPaging(state, result.state, request)
+          checkPromises(state, result.state)
         }
         state = result.state
         journal.push(...result.events)
@@ -319,6 +348,10 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       'setForwarding',
       'offered',
       'setTrunkService',
+      'promiseCallBack',
+      'makeCallBack',
+      'prompted',
+      'leftForCallBack',
     ]) {
       expect(carried.get(service), `${service} was tried in earnest`).toBeGreaterThan(20)
     }

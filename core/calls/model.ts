@@ -56,7 +56,7 @@ export interface Connection {
 
 export const causes = [
   'noAnswer', 'busy', 'doNotDisturb', 'outOfService', 'declined', 'trunksBusy', 'normalClearing', 'abandoned', 'exchangeLost',
-  'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong', 'withdrawn',
+  'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong', 'withdrawn', 'callBack',
 ] as const
 export type Cause = typeof causes[number]
 
@@ -133,7 +133,7 @@ export type Step = InferType<typeof step>
 
 export const stepTypes = [
   'originated', 'queued', 'delivered', 'established', 'held', 'retrieved', 'transferred', 'diverted', 'failed',
-  'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused', 'putFirst', 'putLast', 'forwarded',
+  'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused', 'putFirst', 'putLast', 'forwarded', 'prompted', 'promptAnswered',
 ] as const
 
 export interface Caption {
@@ -183,6 +183,8 @@ export interface Call {
   account: string | null
   /** What an outside party was last heard to say: stands in for the voice. */
   caption: Caption | null
+  /** The promise that this call is to keep. */
+  callBack?: CallBackId
   /** The queue from which it was last answered. */
   servedFrom?: DeviceId
   /** Whoever called from outside hung up while nobody talked with them: on hold, parked, ringing on or waiting again. */
@@ -302,6 +304,47 @@ export interface TrunkTrouble {
   since: number
 }
 
+export type CallBackId = string
+
+/**
+ * How a promise to call somebody back ended. `reached`: they were; `calledAgain`: they called themselves and talked with somebody of the queue; `unreached`:
+ * they
+ * did not answer so many times; `withdrawn`: by somebody's hand.
+ */
+export const callBackEnds = ['reached', 'calledAgain', 'unreached', 'withdrawn'] as const
+
+/** Somebody outside whom we have promised to call back, in the place that they had in a queue. */
+export interface CallBack {
+  id: CallBackId
+  /** `number` is E.164 wherever it may be seen. */
+  party: Party
+  line: LineId | null
+  queue: DeviceId
+  /** Since when their place counts, and what was put before it by hand. */
+  since: number
+  turn?: number
+  promisedAt: number
+  /** Who promised it; null: whoever waited asked for it themselves. */
+  by: DeviceId | null
+  /** Who does it; null: whoever of the queue is rung, or takes it. */
+  assigned: DeviceId | null
+  /** How many times they were rung. */
+  tries: number
+  /** When it is tried again; null: it may be at any time. */
+  notBefore: number | null
+  /** Members who were rung for it since it was last tried. */
+  offered: DeviceId[]
+  /** The call that is to keep it, and whether its caller is rung already. */
+  call: CallId | null
+  rung: boolean
+  /** null while it is open. */
+  end: typeof callBackEnds[number] | null
+  endedBy: DeviceId | null
+  endedAt: number | null
+  /** What the caller was told at the end, by text. */
+  word: string | null
+}
+
 export type PageId = string
 
 /**
@@ -340,7 +383,7 @@ export interface ExchangeState {
   time: number
   /** Added to a time of the exchange it gives the time that people read. */
   clockOffset: number
-  /** Calls and outside legs begun so far in this epoch. */
+  /** Calls, outside legs and promises begun so far in this epoch. */
   serial: number
   company: Company
   /** Every telephone that the company has, or had until its present call ends. */
@@ -359,6 +402,9 @@ export interface ExchangeState {
   handling: Map<DeviceId, number>
   /** Those that are open, and those that wait. */
   pages: Map<PageId, Page>
+  /** Promises that are open, and the latest that are over, oldest first. */
+  callBacks: Map<CallBackId, CallBack>
+  callBacksOver: CallBack[]
   calls: Map<CallId, Call>
   /** Follows from the rest (`indexes.ts`). */
   indexes: Indexes

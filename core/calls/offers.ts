@@ -1,14 +1,15 @@
 import type { Group, Ringing } from '../company/company'
 import { isMemberOf, lookUp, ringingQueues } from '../company/lookups'
+import { asWaiting, byTurn, isPrompt, mayBeOffered, prompt, promisedIn, promptOver } from './call-backs'
 import { evolveAll, numbered } from './evolve'
 import { freeIn } from './indexes'
-import type { Call, CallEvent, Connection, DeviceId, ExchangeState } from './model'
+import type { Call, CallBack, CallEvent, Connection, DeviceId, ExchangeState } from './model'
 import { sendAway } from './passing'
-import { connectionOf, serves, waitingIn } from './questions'
+import { queueOf, serves, waitingIn } from './questions'
 
 /**
  * Queues that ring their members. The call keeps its place in the queue until somebody answers: a member who lets it ring, declines, or stops serving while it
- * rings loses nobody.
+ * rings loses nobody. Whoever is to be called back has a place among those who wait.
  */
 
 /** The calls that a queue rings at its members at present, with where they ring. */
@@ -39,21 +40,39 @@ export function offersDue(state: ExchangeState, now: number): CallEvent[] {
       const stale = offersOf(call).filter(({ device }) => !serves(current, call, device) || !isMemberOf(current.company, device, queue.id))
       happens(stale.map(({ device }) => ({ type: 'connectionCleared', call: id, device, cause: 'withdrawn' })))
     }
-    for (const { id } of waitingIn(current, queue.id)) {
-      const call = current.calls.get(id)!
+    for (const { call: waiting, promise } of inTheirTurn(current, queue)) {
+      if (promise) {
+        const [device] = mayBeOffered(current, promise) ? rungFor(current, asWaiting(promise), promise.offered, { ...queue, ringing: oneByOne(queue) }) : []
+        happens(device === undefined ? [] : [prompt(current, promise, device)])
+        continue
+      }
+      const call = current.calls.get(waiting!.id)!
       if (offersOf(call).length > 0) continue
       if (queue.tries > 0 && triesOf(call, queue) >= queue.tries) happens(sendAway(current, call, queue.id, queue.overflow.to, 'noAnswer'))
-      else happens(rungFor(current, call, queue).map(device => ({ type: 'delivered', call: id, device, group: queue.id, offered: true })))
+      else {
+        const tried = call.hunting?.group === queue.id ? call.hunting.tried : []
+        happens(rungFor(current, call, tried, queue).map(device => ({ type: 'delivered', call: call.id, device, group: queue.id, offered: true })))
+      }
     }
   }
   return happened
 }
 
+/** Who waits in a queue, and who is to be called back, in the order in which they are served. */
+function inTheirTurn(state: ExchangeState, { id }: Group): { call?: Call, promise?: CallBack }[] {
+  const waiting = waitingIn(state, id).map(call => ({ call, turn: call.turn, since: queueOf(call)!.since }))
+  const promised = state.callBacks.isEmpty() ? [] : promisedIn(state, id).map(promise => ({ promise, turn: promise.turn, since: promise.since }))
+  return promised.length > 0 ? [...waiting, ...promised].sort(byTurn) : waiting
+}
+
+/** Nobody but one member can call somebody back. */
+const oneByOne = ({ ringing }: Group): Ringing => ringing === 'all' ? 'longestFree' : ringing
+
 /** Whom a queue rings for a call: whoever has been rung for it least, and among those as the queue's way says. */
-function rungFor(state: ExchangeState, call: Call, queue: Group): DeviceId[] {
-  const free = [...freeIn(state, queue.id)].filter(device => !connectionOf(call, device) && serves(state, call, device))
+function rungFor(state: ExchangeState, call: Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'>, tried: readonly DeviceId[],
+  queue: Group): DeviceId[] {
+  const free = [...freeIn(state, queue.id)].filter(device => !call.connections.some(({ device: there }) => there === device) && serves(state, call, device))
   if (free.length < 2 || queue.ringing === 'all') return free
-  const tried = call.hunting?.group === queue.id ? call.hunting.tried : []
   const before = order[queue.ringing](state, queue)
   const times = (device: DeviceId) => tried.filter(other => other === device).length
   // Whoever has been free longest comes first of equals: that is the order in which they stand.
@@ -72,14 +91,15 @@ const order: Record<Exclude<Ringing, 'all'>, (state: ExchangeState, queue: Group
 
 /** A member has let a call ring: that is over, and whoever does so too often is paused, so that callers do not wait for an empty desk. */
 export function letRing(state: ExchangeState, call: Call): CallEvent[] {
-  return offersOf(call).flatMap(({ device, offeredBy }): CallEvent[] => {
+  const over = isPrompt(call) ? promptOver(call, call.connections[0]!.device, 'noAnswer').slice(1) : []
+  return [...offersOf(call).flatMap(({ device, offeredBy }): CallEvent[] => {
     const most = lookUp(state.company.groups, offeredBy!)?.pauseAfter ?? 0
     const times = (state.devices.get(device)?.unanswered ?? 0) + 1
     return [
       { type: 'connectionCleared', call: call.id, device, cause: 'noAnswer' },
       ...(most > 0 && times >= most ? [{ type: 'queueServed', device, queue: offeredBy!, state: 'paused', reason: lettingRing, by: null } as const] : []),
     ]
-  })
+  }), ...over]
 }
 
 /** Why the exchange itself pauses somebody. */

@@ -1,5 +1,6 @@
 import { lookUp } from '../company/lookups'
 import { callingNumber, cannotRing, refuse, type Refused } from './answers'
+import { isPrompt, promptOver } from './call-backs'
 import { forwardOf } from './forwarding'
 import type { Call, CallEvent, CallId, Cause, Connection, DeviceId, ExchangeState } from './model'
 import { connectionOf, isOperator, membersOf, othersOf, partnerOf } from './questions'
@@ -37,6 +38,7 @@ export function comeBack(state: ExchangeState, call: Call, from: DeviceId, cause
 export function unanswered(state: ExchangeState, call: Call, ringing: Connection, cause: 'noAnswer' | 'declined' | 'outOfService'): CallEvent[] {
   const ends: CallEvent = { type: 'connectionCleared', call: call.id, device: ringing.device, cause }
   // Asked to join, or rung by a queue in which the call keeps its place.
+  if (isPrompt(call)) return promptOver(call, ringing.device, cause)
   if (ringing.invitedBy || ringing.offeredBy) return [ends]
   const elsewhere = othersOf(call, ringing.device).some(other => other.state === 'alerting' && !other.invitedBy)
   if (cause === 'declined' && elsewhere) return [ends]

@@ -205,6 +205,8 @@ export function placesOf(call: Call): Place[] {
   const states = new Set(others.filter(other => !other.invitedBy && !other.offeredBy).map(connection => connection.state))
   const caller = connectionOf(call, call.calling)?.state
   const places: Place[] = []
+  // Somebody is rung who is to call back: nobody is on the line.
+  if (call.callBack !== undefined && caller === 'alerting') places.push('ringing')
   if (states.has('queued')) places.push(call.parked ? 'parked' : 'waiting')
   if (states.has('alerting')) places.push('ringing')
   if (call.failed) places.push('tone')

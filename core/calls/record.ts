@@ -7,9 +7,10 @@ import type { callRecord } from './recorded'
 
 /**
  * What became of a call. `joined`: it became part of another. `gaveUp`: it was answered, and later the caller hung up while nobody talked with them.
- * `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what became of the caller.
+ * `promised`: the caller has left and is to be called back. `voicemail`: nobody but a mailbox had it. `lost`: the exchange lost it; nobody knows what became
+ * of the caller.
  */
-export const outcomes = ['live', 'answered', 'joined', 'missed', 'gaveUp', 'voicemail', 'blocked', 'notReached', 'lost'] as const
+export const outcomes = ['live', 'answered', 'joined', 'missed', 'promised', 'gaveUp', 'voicemail', 'blocked', 'notReached', 'lost'] as const
 export type Outcome = typeof outcomes[number]
 
 /** Calls that nobody of ours talked with to the end, and which somebody has to look at. */
@@ -58,5 +59,6 @@ function outcomeOf(call: Call, end: Step, answered: boolean, mailbox: boolean): 
   if (end.cause === 'blocked') return 'blocked'
   if (answered) return call.gaveUp && call.direction === 'inbound' ? 'gaveUp' : 'answered'
   if (mailbox) return 'voicemail'
+  if (end.cause === 'callBack') return 'promised'
   return call.direction === 'inbound' ? 'missed' : 'notReached'
 }

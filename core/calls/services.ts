@@ -2,6 +2,7 @@ import '../schema/wording'
 import { adjustClock } from './services/adjust-clock'
 import { answerCall } from './services/answer-call'
 import { blockNumber } from './services/block-number'
+import { assignCallBack, endCallBack, makeCallBack, promiseCallBack, restoreCallBack } from './services/call-back'
 import { clearCall } from './services/clear-call'
 import { clearConnection } from './services/clear-connection'
 import { conferenceCall } from './services/conference-call'
@@ -43,10 +44,10 @@ import type { ServiceName } from './model'
 
 /** Every service of the call model, but for time itself: what people ask, the API's description and the random tests know them from here. */
 export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
-  adjustClock, answerCall, blockNumber, clearCall, clearConnection,
+  adjustClock, answerCall, assignCallBack, blockNumber, clearCall, clearConnection,
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
-  dismissNote, dropParty, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, offerCall,
-  openPage, parkCall, putInQueue, reconnectCall, reportTrunk, retrieveCall, sendUserInformation,
+  dismissNote, dropParty, endCallBack, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, makeCallBack, offerCall,
+  openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportTrunk, restoreCallBack, retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setForwarding, setHandset, setLetThrough, setLineServed, setMicrophoneMute,
   setOpening, setQueueServed, setRingAlong, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
   speakOnPage, transferCall, unblockNumber,

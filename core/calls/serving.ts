@@ -28,7 +28,7 @@ export function offeredAfter(state: ExchangeState, call: Call, event: NumberedEv
   if (event.type === 'delivered' && event.offered) return { ...state, devices: state.devices.set(event.device, { ...device, offeredAt: event.at }) }
   if (event.type === 'connectionCleared' && event.cause === 'noAnswer' && rang)
     return { ...state, devices: state.devices.set(event.device, { ...device, unanswered: (device.unanswered ?? 0) + 1 }) }
-  if (event.type !== 'established' || !device.unanswered) return state
+  if ((event.type !== 'established' && event.type !== 'promptAnswered') || !device.unanswered) return state
   const { unanswered: _forgotten, ...answers } = device
   return { ...state, devices: state.devices.set(event.device, answers) }
 }

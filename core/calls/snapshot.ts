@@ -3,10 +3,13 @@ import { type Company, nobody, waitingOnly } from '../company/company'
 import { noIndexes, reindexAll } from './indexes'
 import { quietDevice } from './device'
 import { openingsAnew } from './openings'
-import type { Agent, Block, Call, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId, TrunkId, TrunkTrouble } from './model'
+import type { Agent, Block, Call, CallBack, CallBackId, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId, TrunkId, TrunkTrouble } from './model'
+
+/** What a state holds in persistent maps. */
+type Persistent = 'devices' | 'agents' | 'blocked' | 'openings' | 'troubles' | 'handling' | 'pages' | 'callBacks' | 'calls'
 
 /** A state as plain data that survives JSON unchanged: to be sent and kept. */
-export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'blocked' | 'openings' | 'troubles' | 'handling' | 'pages' | 'calls' | 'indexes'> {
+export interface Snapshot extends Omit<ExchangeState, Persistent | 'indexes'> {
   devices: Record<DeviceId, Device>
   agents: Record<DeviceId, Agent>
   blocked: Record<string, Block>
@@ -14,19 +17,20 @@ export interface Snapshot extends Omit<ExchangeState, 'devices' | 'agents' | 'bl
   troubles: Record<TrunkId, TrunkTrouble>
   handling: Record<DeviceId, number>
   pages: Record<PageId, Page>
+  callBacks: Record<CallBackId, CallBack>
   calls: Record<CallId, Call>
 }
 
 export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snapshot {
-  const { devices, agents, blocked, openings, troubles, handling, pages, calls } = state
+  const { devices, agents, blocked, openings, troubles, handling, pages, callBacks, calls } = state
   return {
     ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), openings: openings.toObject(),
-    troubles: troubles.toObject(), handling: handling.toObject(), pages: pages.toObject(), calls: calls.toObject(),
+    troubles: troubles.toObject(), handling: handling.toObject(), pages: pages.toObject(), callBacks: callBacks.toObject(), calls: calls.toObject(),
   }
 }
 
 export function stateOf(snapshot: Snapshot): ExchangeState {
-  const { company, devices, agents, blocked, openings, troubles, handling, pages, calls } = snapshot
+  const { company, devices, agents, blocked, openings, troubles, handling, pages, callBacks, callBacksOver, calls } = snapshot
   return reindexAll({
     ...snapshot,
     // One that was kept before there was any paging, or before queues rang their members, knows nothing of it.
@@ -39,6 +43,8 @@ export function stateOf(snapshot: Snapshot): ExchangeState {
     troubles: PersistentMap(troubles ?? {}),
     handling: PersistentMap(handling ?? {}),
     pages: PersistentMap(pages ?? {}),
+    callBacks: PersistentMap(callBacks ?? {}),
+    callBacksOver: callBacksOver ?? [],
     devices: PersistentMap(devices),
     agents: PersistentMap(agents),
     blocked: PersistentMap(blocked),
@@ -69,6 +75,8 @@ export function quietState(company: Company, { epoch, now, attended = [] }: Begi
     troubles: PersistentMap(),
     handling: PersistentMap(),
     pages: PersistentMap(),
+    callBacks: PersistentMap(),
+    callBacksOver: [],
     calls: PersistentMap(),
     indexes: noIndexes,
   }

@@ -24,6 +24,7 @@ const whyNot: Record<Cause, string> = {
   preempted: 'gave way to an emergency call',
   tooLong: 'talked outside for too long',
   withdrawn: 'was rung no longer',
+  callBack: 'left, to be called back',
 }
 
 /** A time as a number of rings, at least one. */
@@ -90,6 +91,8 @@ function tellStep(step: Step, before: Step | undefined, nameOf: Namer): string |
     case 'consulted': return `${who} asked ${nameOf(step.to!)}`
     case 'conferenced': return `${who} joined everybody to a conference`
     case 'forwarded': return `${who} sends calls on to ${nameOf(step.to!)}`
+    case 'prompted': return `rang at ${who}, to call back`
+    case 'promptAnswered': return `${who} called back`
     case 'putFirst': return `${who} put the caller first`
     case 'putLast': return `${who} put the caller last`
     case 'refused': return `${who} left it to the others`

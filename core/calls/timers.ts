@@ -1,7 +1,7 @@
 import type { Overflow } from '../company/company'
 import { lookUp } from '../company/lookups'
 import { forwardOf } from './forwarding'
-import type { Call, CallId, DeviceId, ExchangeState, LineId, Page, PageId } from './model'
+import type { Call, CallBack, CallId, DeviceId, ExchangeState, LineId, Page, PageId } from './model'
 import { isMailbox, mailboxOf } from './names'
 import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf } from './questions'
 
@@ -25,11 +25,14 @@ export type PlaceTimerName = 'forwarding' | 'status' | 'doNotDisturb' | 'absence
 /** `opening`: a line or queue opens or closes by its hours, or somebody's word about it has held long enough. */
 export type OpeningTimerName = 'opening'
 
+/** The timer of a promise to call somebody back: it is tried again. */
+export type CallBackTimerName = 'callBack'
+
 /** The timer of a page: `page`: its speaker is heard no more, or it has waited in vain. */
 export type PageTimerName = 'page'
 
 export interface Timer {
-  name: TimerName | PlaceTimerName | PageTimerName | OpeningTimerName
+  name: TimerName | PlaceTimerName | PageTimerName | OpeningTimerName | CallBackTimerName
   /** The exchange's time, in milliseconds. */
   at: number
   owner: CallId | DeviceId | PageId | string
@@ -107,6 +110,11 @@ export function timersAtPlace(state: ExchangeState, place: DeviceId): Timer[] {
 /** The timer of a page: it does not stay open, and does not wait, for ever. */
 export function timersOfPage({ company: { settings } }: ExchangeState, { id, waits, at, heardAt }: Page): Timer[] {
   return [{ name: 'page', at: waits ? at + settings.pageWait : heardAt + settings.pageSilence, owner: id }]
+}
+
+/** The timer of a promise that is to be tried again. */
+export function timersOfCallBack({ id, notBefore }: CallBack): Timer[] {
+  return notBefore === null ? [] : [{ name: 'callBack', at: notBefore, owner: id }]
 }
 
 /** How long a call waits in a queue at most, and where it goes then: its line's or its queue's word, or else a mailbox. */

@@ -13,8 +13,12 @@ import { quietState } from './snapshot'
 /** Random requests from everybody at once, most of them sensible: for property-based tests. */
 
 const usual = merrowby(12)
-/** Of the queues one is soon full. */
-const company: Company = { ...usual, groups: { ...usual.groups, 'queue:freight': { ...usual.groups['queue:freight']!, mostWaiting: 2 } } }
+/** Of the queues one is soon full; in all of them who waits may ask to be called back. */
+const company: Company = {
+  ...usual,
+  groups: Object.fromEntries(Object.entries(usual.groups).map(([id, group]) =>
+    [id, { ...group, callBackDigit: '2', ...(id === 'queue:freight' && { mostWaiting: 2 }) }])),
+}
 export const devices = Object.keys(company.telephones)
 const numbers = Object.values(company.telephones).map(({ number }) => number)
 export const operators = company.groups.operators!.members
@@ -77,6 +81,8 @@ const kinds = [
   [2, 'groupPickUp'],
   [2, 'mute'],
   [1, 'digits'],
+  [4, 'callBack'],
+  [3, 'leave'],
   [1, 'disturb'],
   [1, 'status'],
   [2, 'attend'],
@@ -184,6 +190,26 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       return { service: 'setHandset', device, on: a % 2 === 0 }
     case 'configure':
       return configured(state.company, a, b)
+    case 'callBack': {
+      const promises = [...state.callBacks.values()]
+      const promise = at(promises, a)
+      if (!promise || c % 5 === 0) {
+        const queue = at([undefined, 'queue:freight', 'queue:reservations'], a)
+        return { service: 'promiseCallBack', device: at(operators, b), number: at(['07700 900777', '07700 900555', '01632 960778'], c), ...(queue
+          && { queue }) }
+      }
+      const device = at(c % 4 ? [...operators, ...state.company.groups[promise.queue]!.members] : devices, b)
+      if (c % 5 === 1) return { service: 'assignCallBack', device, callBack: promise.id, to: b % 2 ? null : device }
+      return c % 10 === 2
+        ? { service: 'endCallBack', device, callBack: promise.id, word: 'a nuisance' }
+        : { service: 'makeCallBack', device,
+            callBack: promise.id }
+    }
+    case 'leave': {
+      const waiting = calls.filter(call => queueOf(call) && call.connections.some(({ party }) => party))
+      const call = at(waiting, a)
+      return call ? { service: 'generateDigits', device: call.connections.find(({ party }) => party)!.device, call: call.id, digits: c % 4 ? '2' : '3' } : null
+    }
     case 'clock':
       return { service: 'adjustClock', offset: (a - 32) * 120_000 }
     case 'wait':
@@ -218,7 +244,9 @@ function anything(state: ExchangeState, a: number, b: number, c: number): Reques
   const choices: Record<string, readonly unknown[]> = {
     device: c % 4 && inIt.length > 0 ? inIt : devices, call: [call?.id ?? 'nowhere'], destination: destinations, slot: slots, line: lines.map(line => line.id),
     group: Object.keys(state.company.groups), opening: [...lines.map(({ id }) => id), 'queue:reservations', 'queue:freight'],
-    trunk: Object.keys(state.company.trunks), page: state.pages.size > 0 ? [...state.pages.keys()] : ['nowhere'], note: calls.map(({ id }) => id),
+    trunk: Object.keys(state.company.trunks), callBack: state.callBacks.size > 0 ? [...state.callBacks.keys()] : ['nothing'], page: state.pages.size > 0
+      ? [...state.pages.keys()]
+      : ['nowhere'], note: calls.map(({ id }) => id),
   }
   let turn = 0
   return requestWith(at(named, a), (name, { type, oneOf, optional, nullable, meta }) => {

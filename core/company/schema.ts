@@ -110,6 +110,8 @@ const group = object({
   closedText: text(300),
   /** Of a queue: so many wait in it at most, whoever comes then goes on as after the longest wait; 0: no end. */
   mostWaiting: whole,
+  /** Of a queue: with this key whoever waits in it leaves their place to be called back; empty: it is not offered. */
+  callBackDigit: text(1).matches(/^[0-9*#]?$/, ({ path }) => `${path} is a key of a telephone: 0 to 9, * or #; or nothing.`),
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow,
   hours: openAt,
@@ -278,6 +280,9 @@ const settings = object({
   pageDefault: id.nullable().defined(),
   /** Calls outside are put down to codes of the list only, or to none. */
   listedCodesOnly: boolean().strict().required(),
+  /** How often whoever is to be called back is rung, and how long after one time the next. */
+  callBackTries: whole.min(1).max(20),
+  callBackAgain: whole,
   /** Of whom the service level is counted, and within which time who gives up does not count. */
   serviceLevel: string().oneOf(levelKinds).required(),
   shortAbandon: whole,

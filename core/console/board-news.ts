@@ -1,6 +1,7 @@
 import { lookUp } from '../company/lookups'
-import type { DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
+import type { DeviceId, EventOf, ExchangeState, NumberedEvent, Party } from '../calls/model'
 import { lettingRing } from '../calls/offers'
+import { promiseOf } from '../calls/call-backs'
 import { channelsFree } from '../calls/questions'
 import type { Announcement, Rank } from './announcements'
 
@@ -17,7 +18,8 @@ export function allChannelsBusy(state: ExchangeState): boolean {
  * @param state as it is afterwards
  * @param own the listener's telephone: what they have done themselves is told as that
  */
-export function boardNews(state: ExchangeState, event: NumberedEvent, own: DeviceId, nameOf: (device: DeviceId) => string): Announcement | null {
+export function boardNews(state: ExchangeState, event: NumberedEvent, own: DeviceId, nameOf: (device: DeviceId,
+  party?: Party | null) => string): Announcement | null {
   const { lines, groups } = state.company
   const tell = (text: string, rank: Rank): Announcement => ({ text, rank, about: null })
   switch (event.type) {
@@ -34,11 +36,30 @@ export function boardNews(state: ExchangeState, event: NumberedEvent, own: Devic
       const trouble = event.outBy ? 'is out of service' : event.faulty > 0 ? `has ${channels} out of order` : 'is in order again'
       return tell(`Trunk ${event.trunk} ${trouble}${allChannelsBusy(state) ? `. ${busyWords}` : ''}`, event.outBy === own ? 'own' : 'calls')
     }
+    case 'callBackPromised':
+      return event.by === own ? null : tell(`${nameOf('', event.party)} is to be called back by the ${nameOf(event.queue)}`, 'calls')
+    case 'callBackAssigned':
+    case 'callBackMoved':
+    case 'callBackEnded': {
+      const promise = promiseOf(state, event.callBack)
+      return promise && event.by !== own ? callBackNews(event, nameOf('', promise.party), own) : null
+    }
     case 'originated':
     case 'delivered':
       // It has taken the last channel.
       return event.trunk && allChannelsBusy(state) ? tell(busyWords, 'urgent') : null
     default: return null
+  }
+}
+
+/** A promise that comes to the operators, or to this one, or that could not be kept. */
+function callBackNews(event: EventOf<'callBackAssigned'> | EventOf<'callBackMoved'> | EventOf<'callBackEnded'>, name: string,
+  own: DeviceId): Announcement | null {
+  const urgent = (text: string): Announcement => ({ text, rank: 'urgent', about: null })
+  switch (event.type) {
+    case 'callBackAssigned': return event.to === own ? urgent(`You are to call ${name} back`) : null
+    case 'callBackMoved': return urgent(`Nobody has called ${name} back: the call-back comes to the operators`)
+    case 'callBackEnded': return event.end === 'unreached' ? urgent(`${name} could not be called back, and was told so`) : null
   }
 }
 

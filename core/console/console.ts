@@ -1,3 +1,4 @@
+import { isPrompt } from '../calls/call-backs'
 import type { Call, CallId, DeviceId, ExchangeState, Party, Request } from '../calls/model'
 import { connectionOf, othersOf } from '../calls/questions'
 import type { Track } from './track'
@@ -50,6 +51,8 @@ export function outsideParty(call: Call, device: DeviceId | null): Party | null 
 
 /** The other side of a call as the operator's screen names it. */
 export function otherName(call: Call, device: DeviceId | null, nameOf: NameOf): string {
+  // Nobody is on the line yet: whom one is to call back.
+  if (isPrompt(call)) return nameOf('', call.party)
   const own = device && connectionOf(call, device)
   const others = own ? othersOf(call, device).filter(other => !other.invitedBy && (own.state !== 'alerting' || other.device === call.calling)) : []
   if (others.length > 1) return others.map(other => nameOf(other.device, other.party)).join(', ')

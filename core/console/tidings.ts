@@ -1,3 +1,4 @@
+import { isPrompt } from '../calls/call-backs'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
 import { isMailbox } from '../calls/names'
 import { urgency } from '../calls/promises'
@@ -56,6 +57,7 @@ const nameIn = (scene: Scene, call: Call) => otherName(call, scene.device, scene
 
 function arrives(scene: Scene, call: Call): string {
   const name = nameIn(scene, call)
+  if (isPrompt(call)) return `To be called back: ${name}. Answer, and they are rung`
   const queue = queueOf(call)?.device
   const from = queue === undefined || queue === scene.state.company.settings.operators ? scene.lineName(call) : scene.nameOf(queue)
   if (!call.recall) return `${from}: ${name}`
@@ -97,6 +99,8 @@ function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goes
   if (event.type === 'diverted' && was !== 'passedOn') return `${name} went on to ${scene.nameOf(event.to)}`
   if (event.type === 'transferred') return `${scene.nameOf(event.by ?? event.device)} passed ${name} on to ${scene.nameOf(event.to)}`
   if (goesOn) return null
+  if (event.type === 'callCleared' && event.cause === 'callBack') return `${name} left, to be called back`
+  if (isPrompt(before)) return `${name} is to be called back by somebody else`
   if (was === 'passedOn') return `${name} gave up while it rang`
   const waited = spell(event.at - before.created)
   if (was === 'arriving') return `${name} gave up after ${waited}`

@@ -1,4 +1,5 @@
 import type { Call, CallId, Cause, Connection, DeviceId, Direction, ExchangeState, LineId, NumberedEvent, Step } from '../calls/model'
+import { isPrompt } from '../calls/call-backs'
 import { isMailbox } from '../calls/names'
 import { standsFor } from '../calls/story'
 
@@ -15,9 +16,9 @@ export type LegKind = typeof legKinds[number]
 
 /**
  * How the waiting ended. `abandoned`: the caller gave up; `movedOn`: the call went elsewhere, by somebody's hand or by a rule; `failed`: it could not be
- * reached there; `turnedAway`: we ended the call; `lost`: the exchange stopped.
+ * reached there; `turnedAway`: we ended the call; `lost`: the exchange stopped; `promised`: the caller has left and is to be called back.
  */
-export const legEnds = ['waiting', 'answered', 'abandoned', 'movedOn', 'failed', 'mailbox', 'turnedAway', 'lost'] as const
+export const legEnds = ['waiting', 'answered', 'abandoned', 'movedOn', 'failed', 'mailbox', 'turnedAway', 'lost', 'promised'] as const
 export type LegEnd = typeof legEnds[number]
 
 /** Where all legs outside stand: which number it was is nobody's business here. */
@@ -86,6 +87,7 @@ export function legChanges(event: NumberedEvent, before: ExchangeState, after: E
   const joinedOver = joined ? over(before, joined, event, 'movedOn') : []
   if (!was) return is && event.type === 'originated' ? begun(after, is) : []
   if (!is) return event.type === 'callCleared' ? over(before, was, event, endOf(was, event.cause)) : []
+  if (isPrompt(was)) return isPrompt(is) ? [] : begun(after, { ...is, created: event.at })
   return [...joinedOver, ...waitingChanges(before, was, is, event), ...talkingChanges(before, after, was, is, event)]
 }
 
@@ -121,6 +123,8 @@ function begun(state: ExchangeState, call: Call): LegChange[] {
   const { line, direction, created, party, story } = call
   if (direction === 'inbound') return [leg(call, 'line', line ?? directLine, created, { number: party?.number ?? null })]
   const by = story[0]!.device
+  // Who is only rung to call back has not called yet.
+  if (isPrompt(call)) return []
   return state.devices.has(by) ? [leg(call, 'made', by, created, { by })] : []
 }
 
@@ -254,6 +258,7 @@ function over(state: ExchangeState, call: Call, event: NumberedEvent, end: LegEn
 
 function endOf(call: Call, cause: Cause): LegEnd {
   if (cause === 'exchangeLost') return 'lost'
+  if (cause === 'callBack') return 'promised'
   return !call.failed && (cause === 'abandoned' || cause === 'normalClearing') ? 'abandoned' : 'turnedAway'
 }
 

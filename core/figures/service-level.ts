@@ -19,6 +19,8 @@ export interface Tally {
   mailbox: number
   turnedAway: number
   lost: number
+  /** Left, to be called back. */
+  promised: number
   back: number
   /** Still waiting. */
   waiting: number
@@ -35,7 +37,8 @@ export interface Tally {
 
 /**
  * How the service level is counted. `offered`: of all who were offered and did not give up at once, those answered within the promise; whoever moved
- * on, left a message or was turned away before the promise was broken is not counted, later they count as not answered. `answered`: of those who were
+ * on, left a message, left to be called back or was turned away before the promise was broken is not counted, later they count as not answered. `answered`:
+ * of those who were
  * answered alone: whoever gave up does not spoil it. Both are usual (G. Koole, Call Center Optimization, 2013).
  */
 export interface LevelRule {
@@ -47,7 +50,7 @@ export interface LevelRule {
 /** The fields of a tally in the order in which a table keeps them. */
 const fields = [
   'offered', 'answered', 'within', 'abandoned', 'short', 'movedOn', 'movedLate', 'mailbox', 'turnedAway', 'lost', 'back', 'waiting', 'waited', 'longest',
-  'abandonedAfter', 'talked', 'held', 'conversations',
+  'abandonedAfter', 'talked', 'held', 'conversations', 'promised',
 ] as const satisfies (keyof Tally)[]
 const column = Object.fromEntries(fields.map((field, at) => [field, at])) as Record<typeof fields[number], number>
 /** A tally as it is kept: its numbers in the order of its fields. */

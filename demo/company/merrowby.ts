@@ -216,7 +216,7 @@ const queues = [
 
 /** A queue that rings its members, some of whom know more about it than others, and tells callers their place. */
 const rings = (ringing: Ringing, members: readonly string[]): Partial<Group> => ({
-  ringing, ringTime: 15 * second, tries: 8, pauseAfter: 2, tellEvery: 30 * second, mostWaiting: 12,
+  ringing, ringTime: 15 * second, tries: 8, pauseAfter: 2, tellEvery: 30 * second, mostWaiting: 12, callBackDigit: '1',
   skills: ringing === 'skill' ? Object.fromEntries(members.map((member, index) => [member, 1 + index % 3])) : {},
 })
 

@@ -198,6 +198,7 @@ export const GroupEntity = defineEntity({
     tellEvery: p.integer(),
     closedText: p.string(),
     mostWaiting: p.integer(),
+    callBackDigit: p.string(),
     overflowAfter: p.integer(),
     overflowTo: p.string(),
     hours: p.string().nullable(),
@@ -406,6 +407,8 @@ export const SettingsEntity = defineEntity({
     listedCodesOnly: p.boolean(),
     serviceLevel: p.string().$type<LevelRule['kind']>(),
     shortAbandon: p.integer(),
+    callBackTries: p.integer(),
+    callBackAgain: p.integer(),
   },
 })
 
@@ -484,6 +487,33 @@ export const ParkingEntity = defineEntity({
 })
 
 /** Whose calls we do not take; told to an exchange that has begun anew. */
+/** A promise to call somebody back, as the event `seq` of the run `stands` left it. */
+export const CallBackRow = defineEntity({
+  name: 'CallBack',
+  properties: {
+    id: p.string().primary(),
+    epoch: p.string(),
+    stands: p.string(),
+    seq: p.integer(),
+    number: p.string().nullable(),
+    name: p.string().nullable(),
+    line: p.string().nullable(),
+    queue: p.string(),
+    since: p.datetime(),
+    turn: p.integer().nullable(),
+    promisedAt: p.datetime(),
+    by: p.string().nullable(),
+    assigned: p.string().nullable(),
+    tries: p.integer(),
+    notBefore: p.datetime().nullable(),
+    end: p.string().nullable(),
+    endedBy: p.string().nullable(),
+    endedAt: p.datetime().nullable(),
+    word: p.string().nullable(),
+    names: p.json<Record<string, string>>(),
+  },
+})
+
 export const BlockedNumber = defineEntity({
   name: 'BlockedNumber',
   properties: {

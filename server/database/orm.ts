@@ -22,6 +22,7 @@ import { Greetings } from './migrations/20261216_greetings'
 import { HouseRules } from './migrations/20261217_house_rules'
 import { ChargesCorrected } from './migrations/20261218_charges'
 import { Figures } from './migrations/20261219_figures'
+import { CallBacks } from './migrations/20261220_call_backs'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -64,6 +65,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261217_house_rules', class: HouseRules },
         { name: '20261218_charges', class: ChargesCorrected },
         { name: '20261219_figures', class: Figures },
+        { name: '20261220_call_backs', class: CallBacks },
       ],
       snapshot: false,
       silent: true,

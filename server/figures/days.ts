@@ -15,7 +15,7 @@ import type { Leg } from '~~/core/figures/legs'
 
 export const dayLength = 24 * 60 * 60_000
 /** The form of what is kept: raised when it changes. */
-const version = 1
+const version = 2
 
 /** Within which a place promises an answer: a line, a queue, or our own for whoever is rung directly. */
 export function rulesOf({ settings: { zone, shortAbandon }, lines, groups }: Company): DayRules {

@@ -10,14 +10,15 @@ export type FigureTable = typeof figureTables[number]
 const seconds = (ms: number | null) => ms === null ? '' : String(Math.round(ms / 1_000))
 const share = (of: number | null) => of === null ? '' : of.toFixed(4)
 const tallyColumns = [
-  'offered', 'answered', 'within the promise', 'given up', 'given up at once', 'moved on', 'voicemail', 'turned away', 'lost', 'came back', 'service level',
+  'offered', 'answered', 'within the promise', 'given up', 'given up at once', 'moved on', 'voicemail', 'turned away', 'to be called back', 'lost',
+  'came back', 'service level',
   'mean wait', 'longest wait', 'mean length',
 ]
 
 function tallyCells(tally: Tally, rule: LevelRule): string[] {
-  const { offered, answered, within, abandoned, short, movedOn, mailbox, turnedAway, lost, back, longest } = tally
+  const { offered, answered, within, abandoned, short, movedOn, mailbox, turnedAway, promised, lost, back, longest } = tally
   return [
-    ...[offered, answered, within, abandoned, short, movedOn, mailbox, turnedAway, lost, back].map(String),
+    ...[offered, answered, within, abandoned, short, movedOn, mailbox, turnedAway, promised, lost, back].map(String),
     share(serviceLevel(tally, rule)), seconds(meanWait(tally)), seconds(longest), seconds(meanTalk(tally)),
   ]
 }
@@ -31,7 +32,7 @@ export function endInWords(end: string, names: Record<string, string>): string {
 }
 const ends: Record<string, string> = {
   stayed: 'ended there', abandoned: 'gave up', mailbox: 'voicemail', turnedAway: 'turned away', lost: 'lost', waiting: 'still waits', movedOn: 'moved on',
-  failed: 'not reached',
+  failed: 'not reached', promised: 'to be called back',
 }
 
 export function figureTable(figures: Figures, table: FigureTable, rule: LevelRule): string {

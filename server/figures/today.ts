@@ -28,7 +28,7 @@ async function readToday(em: EntityManager, company: Company, now: number): Prom
       count(*) filter (where l."end" = 'answered' and l.waited <= p.promise)::int as within,
       count(*) filter (where l."end" = 'abandoned')::int as abandoned,
       count(*) filter (where l."end" = 'abandoned' and l.waited < ?)::int as short,
-      count(*) filter (where l."end" in ('movedOn', 'failed', 'mailbox', 'turnedAway') and l.waited > p.promise)::int as "movedLate"
+      count(*) filter (where l."end" in ('movedOn', 'failed', 'mailbox', 'turnedAway', 'promised') and l.waited > p.promise)::int as "movedLate"
     from leg l join jsonb_to_recordset(?::jsonb) as p(place text, promise float8) on p.place = l.place
     where l.at >= ? and l.kind in ('line', 'group') and not l.back and not (l.kind = 'line' and coalesce(l.cause, '') = 'blocked') group by l.place`,
     [shortAbandon, JSON.stringify(promised), new Date(todayOf(zone, now).begins)],

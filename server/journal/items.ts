@@ -3,6 +3,7 @@ import { eventVersion, type ExchangeState, type NumberedEvent } from '~~/core/ca
 import { type Snapshot, snapshotOf } from '~~/core/calls/snapshot'
 import { attendance, type AttendanceChange, thereAtFirst } from './projections/attendance'
 import { type BlockChange, blocks } from './projections/blocks'
+import { type CallBackChange, callBacks, openPromises } from './projections/call-backs'
 import { type ConversationChange, conversations } from './projections/conversations'
 import { legs, type LegsChange, livingLegs } from './projections/legs'
 import { type ParkingChange, parkings } from './projections/parkings'
@@ -11,7 +12,7 @@ import { type VoiceChange, voicemail } from './projections/voicemail'
 
 /** What goes into the journal, and with it into the tables that are made from it: in one transaction, and as often as one likes. */
 
-export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange | ConversationChange | LegsChange | AttendanceChange
+export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange | ConversationChange | LegsChange | AttendanceChange | CallBackChange
 
 export interface JournalItem {
   epoch: string
@@ -27,11 +28,11 @@ export function beginning(state: ExchangeState, at: number): JournalItem {
   return {
     epoch: state.epoch, seq: state.seq, event: null,
     begins: { at, state: snapshotOf(state) },
-    changes: [...livingCalls(state, at), ...livingLegs(state), ...thereAtFirst(state, at)],
+    changes: [...livingCalls(state, at), ...livingLegs(state), ...thereAtFirst(state, at), ...openPromises(state)],
   }
 }
 
-const projections = [parkings, records, voicemail, blocks, conversations, legs, attendance]
+const projections = [parkings, records, voicemail, blocks, conversations, legs, attendance, callBacks]
 
 /** An event, and what follows from it. */
 export function itemOf(event: NumberedEvent, before: ExchangeState, after: ExchangeState): JournalItem {
@@ -65,6 +66,7 @@ export async function writeChanges(em: EntityManager, items: readonly JournalIte
   await blocks.write(em, of<BlockChange>('block', 'unblock'))
   await conversations.write(em, of<ConversationChange>('conversation'))
   await legs.write(em, of<LegsChange>('legBegun', 'legWaited', 'legTalked', 'legsOver', 'legsLost'))
+  await callBacks.write(em, of<CallBackChange>('callBack'))
   await attendance.write(em, of<AttendanceChange>('attended', 'left', 'allLeft'))
 }
 

@@ -6,7 +6,7 @@ import { beginning, itemOf, type JournalItem, writeChanges } from './items'
 
 const batchSize = 2_000
 const schema = 'rebuilding'
-const tables = ['call_record', 'parking', 'blocked_number', 'message', 'conversation', 'leg', 'attendance'] as const
+const tables = ['call_record', 'parking', 'blocked_number', 'message', 'conversation', 'leg', 'attendance', 'call_back'] as const
 
 interface Epoch { epoch: string, seq: number, at: Date, state: Snapshot }
 
@@ -16,7 +16,8 @@ interface Progress { readonly states: Map<string, ExchangeState>, readonly begun
 export interface Rebuilt { events: number, epochs: number }
 
 /**
- * Makes call records, parkings, blocked numbers, voicemail, conversations and what figures are made of again from the journal. Calls and servers go on
+ * Makes call records, parkings, blocked numbers, promised call-backs, voicemail, conversations and what figures are made of again from the journal. Calls and
+ * servers go on
  * meanwhile: everything is made beside the tables in use, and takes their place at one moment, with what has come until then. What was written before the
  * journal kept its first states stays as it is, and so does whether a message has been read.
  * @param orm connected as the role that owns the database
@@ -109,5 +110,7 @@ const exchangeOfTables = [
   `delete from public.leg where epoch in ${ofKnownEpochs}`,
   `insert into public.leg select * from "${schema}".leg on conflict do nothing`,
   `delete from public.attendance where epoch in ${ofKnownEpochs}`,
+  `delete from public.call_back where epoch in ${ofKnownEpochs}`,
+  `insert into public.call_back select * from "${schema}".call_back on conflict do nothing`,
   `insert into public.attendance select * from "${schema}".attendance on conflict do nothing`,
 ]

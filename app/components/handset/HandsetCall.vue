@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { spell } from '~~/core/durations/durations'
 import type { Call } from '~~/core/calls/model'
+import { isPrompt } from '~~/core/calls/call-backs'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { whyFailed } from '~~/core/calls/story'
 import type { Handset } from '~/composables/handset'
@@ -16,13 +17,20 @@ const others = computed(() => othersOf(props.call, props.handset.device).filter(
 const names = computed(() => {
   const { call } = props
   const named = others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === call.calling ? call.party : null)))
-  return named.join(', ') || (call.failed ? directory.nameOf(call.failed.device) : 'Nobody')
+  // Nobody is on the line yet of whom one is to call back.
+  return named.join(', ') || (isPrompt(call) ? directory.nameOf('', call.party) : '') || (call.failed ? directory.nameOf(call.failed.device) : 'Nobody')
 })
 const consultation = computed(() => props.handset.calls.find(call => call.consultation === props.call.id))
 const another = computed(() => props.handset.calls.find(call => call.id !== props.call.id && connectionOf(call, props.handset.device)!.state !== 'alerting'))
 const state = computed(() => {
   const { state: its, invitedBy, offeredBy } = own.value
-  if (its === 'alerting') return invitedBy ? 'asks you to join' : offeredBy ? `rings for the ${directory.nameOf(offeredBy)}` : 'rings'
+  if (its === 'alerting') return isPrompt(props.call)
+    ? 'is to be called back'
+    : invitedBy
+      ? 'asks you to join'
+      : offeredBy
+        ? `rings for the ${directory.nameOf(offeredBy)}`
+        : 'rings'
   if (own.value.state === 'held') return 'on hold'
   const other = others.value[0]
   if (props.call.failed) return whyFailed[props.call.failed.cause] ?? 'can\'t be reached'

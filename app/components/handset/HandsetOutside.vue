@@ -21,7 +21,10 @@ watch(() => directory.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, 
 function hears(call: Call): string {
   const others = othersOf(call, call.calling).filter(other => other.state === 'connected')
   switch (placesOf(call)[0]) {
-    case 'waiting': return `It rings. “${call.told ? tellPlace(call.told) : 'Please wait, somebody will be with you.'}”`
+    case 'waiting': {
+      const digit = callers.callBackDigit(call)
+      return `It rings. “${call.told ? tellPlace(call.told) : 'Please wait, somebody will be with you.'}${digit ? ` To be called back, press ${digit}.` : ''}”`
+    }
     case 'ringing': return 'It rings.'
     case 'onHold': return '♪ Music: you are on hold.'
     case 'parked': return '♪ Music: somebody is being fetched.'
@@ -63,11 +66,23 @@ function heard(call: Call): string | null {
           “{{ heard(call) }}”
         </p>
         <HandsetSaying :say="words => callers.speak(call, words)">
+          <el-button
+            v-if="callers.callBackDigit(call)"
+            @click="callers.press(call, callers.callBackDigit(call))"
+          >
+            Press {{ callers.callBackDigit(call) }}
+          </el-button>
           <el-button @click="callers.hangUp(call)">
             Hang up
           </el-button>
         </HandsetSaying>
       </article>
+      <p
+        v-for="promise in callers.promises"
+        :key="promise.id"
+      >
+        {{ formatNumber(promise.party.number!) }}: “{{ promise.word ?? 'Your place is kept. We call you back.' }}”
+      </p>
       <p
         v-if="!callers.calls.length"
         class="soft"

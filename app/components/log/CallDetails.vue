@@ -55,6 +55,20 @@ async function deal(calledBack: boolean): Promise<void> {
   }
 }
 
+/** They are promised a call-back already. */
+const promised = computed(() => live.state?.callBacks.some(({ party }) => party.number !== null && party.number === props.row.number) ?? false)
+
+/** Whoever serves the line calls them back; the missed call is dealt with. */
+async function promise(): Promise<void> {
+  const { number, name, line } = props.row
+  const target = live.company?.lines[line ?? '']?.target
+  const queue = target !== undefined && live.company?.groups[target]?.distribution === 'queue' ? target : undefined
+  const asked = { service: 'promiseCallBack', number: number!, ...(name && { name }), ...(line && { line }), ...(queue && { queue }) } as const
+  if (!await desk.ask(asked)) return
+  desk.say(`${whoCalled(props.row)} is promised a call-back`)
+  if (open.value) await deal(false)
+}
+
 /** Calls back, or calls again whom one has called; the band above then shows the call. */
 async function call(): Promise<void> {
   const { row } = props
@@ -96,6 +110,20 @@ async function call(): Promise<void> {
       >
         Dealt with
       </el-button>
+      <el-button
+        v-if="desk.operates && row.direction === 'inbound' && row.number?.startsWith('+') && !promised"
+        :disabled="!live.working"
+        :aria-label="`Promise ${whoCalled(row)} a call-back`"
+        @click="promise"
+      >
+        Promise a call-back
+      </el-button>
+      <NuxtLink
+        v-if="promised"
+        to="/call-backs"
+      >
+        Promised a call-back
+      </NuxtLink>
       <el-button
         v-if="desk.operates && row.direction === 'inbound' && row.number"
         :disabled="!live.working"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { promisedIn } from '~~/core/calls/call-backs'
 import { type Place, settle } from '~~/core/console/stillness'
 import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
 import { waitAhead } from '~~/core/queues/expected-wait'
@@ -37,6 +38,7 @@ const members = computed(() => (live.company?.groups[props.board.id]?.members ??
     words: [absence && absenceWords(absence, desk.now), `${words.what} ${words.time}`.trim()].filter(Boolean).join(' · '),
   }
 }))
+const promised = computed(() => live.state ? promisedIn(live.state, props.board.id) : [])
 const shownOnly = computed(() => queues.only?.id === props.board.id)
 
 const dialogs = useDialogs()
@@ -110,6 +112,10 @@ const manner = computed(() => {
           </li>
         </template>
       </ol>
+      <QueuePromises
+        v-if="promised.length"
+        :promised="promised"
+      />
       <p class="soft">
         {{ manner }}
       </p>

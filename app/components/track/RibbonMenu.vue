@@ -27,6 +27,10 @@ const ready = computed(() => props.ribbon.stretch === 'arriving' || props.ribbon
 const carryable = computed(() => ready.value && !call.value.conference && call.value.id !== desk.consultation?.id)
 const park = () => desk.ask({ service: 'parkCall', call: call.value.id, slot: null, for: null })
 const clear = () => desk.ask({ service: 'clearCall', call: call.value.id })
+function promise(): void {
+  const { party, line } = call.value
+  dialogs.callBack = { number: party?.number ?? '', name: party?.name ?? '', line }
+}
 const takeMessage = () => ways.perform({ do: 'takeMessage', to: null, call: call.value.id })
 
 const items = computed<Item[]>(() => [
@@ -41,6 +45,7 @@ const items = computed<Item[]>(() => [
   ...(talks.value ? talkingItems() : []),
   ...(call.value.watched ? [{ id: 'endOutside', label: 'End for both', act: clear }] : []),
   ...(props.ribbon.stretch === 'inHand' ? [{ id: 'message', label: 'Take a message…', key: 'F4', act: takeMessage }] : []),
+  ...(number.value && desk.operates ? [{ id: 'callBack', label: 'Promise a call-back…', act: promise }] : []),
   { id: 'story', label: 'Its story', act: () => { dialogs.story = call.value.id } },
   ...(number.value ? [{ id: 'block', label: 'Block this number…', act: () => { dialogs.blocking = number.value } }] : []),
 ])

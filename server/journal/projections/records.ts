@@ -1,4 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
+import { isPrompt } from '~~/core/calls/call-backs'
 import { stepOf } from '~~/core/calls/events'
 import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { type CallRecord, recordOf } from '~~/core/calls/record'
@@ -18,6 +19,9 @@ export type RecordChange
 export const records: Projection<RecordChange> = {
   changes(event, before, after) {
     if (!('call' in event)) return []
+    // Who was only rung to call somebody back has had no call.
+    const call = after.calls.get(event.call) ?? before.calls.get(event.call)
+    if (call && isPrompt(call)) return []
     const was = before.calls.get(event.call)
     const is = after.calls.get(event.call)
     const joined = 'joined' in event && event.joined ? before.calls.get(event.joined) : undefined
@@ -39,7 +43,7 @@ export const records: Projection<RecordChange> = {
 /** Calls as they stand in a state with which the journal begins, or begins again; whatever else still counts as live has been lost. */
 export function livingCalls(state: ExchangeState, at: number): RecordChange[] {
   const { epoch, seq, clockOffset } = state
-  const calls = [...state.calls.values()]
+  const calls = [...state.calls.values()].filter(call => !isPrompt(call))
   return [
     ...calls.map((call): RecordChange => ({ kind: 'record', record: onTheWall({ ...recordOf(state, call, null), seq }, clockOffset) })),
     { kind: 'lost', epoch, seq, living: calls.map(({ id }) => id), at },

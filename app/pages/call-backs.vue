@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import type { CallBack } from '~~/core/calls/model'
+import { openPromises } from '~~/core/console/call-backs'
+import { spell } from '~~/core/durations/durations'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+useHead({ title: 'Call-backs · Estafette' })
+
+const live = useLive()
+const desk = useDesk()
+const directory = useDirectory()
+const dialogs = useDialogs()
+const { callerOf, standing, ending } = useCallBackWords()
+
+const open = computed(() => live.state ? openPromises(live.state) : [])
+const over = computed(() => [...live.state?.callBacksOver ?? []].reverse())
+const kinds = [{ value: 'open', label: 'Promised' }, { value: 'over', label: 'Done' }] as const
+const kind = ref<'open' | 'over'>('open')
+const rows = computed(() => kind.value === 'open' ? open.value : over.value)
+const chosenId = ref<string | null>(null)
+/** The one chosen, also when it is done meanwhile; or the first. */
+const chosen = computed<CallBack | null>(() => [...open.value, ...over.value].find(({ id }) => id === chosenId.value) ?? rows.value[0] ?? null)
+const empty = computed(() => kind.value === 'open'
+  ? 'Nobody is promised a call-back. Whoever waits may ask for one by a key, where their queue offers it; you promise one here, or in the call log.'
+  : 'None is done yet.')
+</script>
+
+<template>
+  <div class="records-page split">
+    <div class="bar">
+      <h1>Call-backs</h1>
+      <el-radio-group
+        v-model="kind"
+        aria-label="Which call-backs"
+      >
+        <el-radio-button
+          v-for="option in kinds"
+          :key="option.value"
+          :value="option.value"
+        >
+          {{ option.label }}
+        </el-radio-button>
+      </el-radio-group>
+      <el-button
+        v-if="desk.operates"
+        :disabled="!live.working"
+        @click="dialogs.callBack = { number: '', name: '', line: null }"
+      >
+        Promise one…
+      </el-button>
+    </div>
+    <div class="panes">
+      <div
+        class="list"
+        tabindex="0"
+        role="group"
+        aria-label="Call-backs, in their turn"
+      >
+        <RecordsTable
+          v-slot="{ row: row }"
+          :columns="['Who', 'Number', 'For', 'Waits', 'How it stands']"
+          :rows="rows"
+          :key-of="row => row.id"
+          :class-of="row => row.id === chosen?.id ? 'chosen' : undefined"
+          :empty="empty"
+        >
+          <td>
+            <button
+              type="button"
+              class="choose"
+              :aria-pressed="row.id === chosen?.id"
+              @click="chosenId = row.id"
+            >
+              {{ callerOf(row) }}
+            </button>
+          </td>
+          <td class="number">
+            {{ row.party.number ? formatNumber(row.party.number) : '' }}
+          </td>
+          <td>{{ directory.nameOf(row.queue) }}</td>
+          <td>{{ spell((row.endedAt ?? desk.now) - row.since) }}</td>
+          <td>{{ row.end ? ending(row) : standing(row) }}</td>
+        </RecordsTable>
+      </div>
+      <CallBackDetails
+        v-if="chosen"
+        :promise="chosen"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.number {
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,226 @@
+import { describe, expect, it } from 'vitest'
+import type { Group } from '../company/company'
+import { isPrompt } from './call-backs'
+import type { CallBack } from './model'
+import { waitingIn } from './questions'
+import { Tryout } from './tryout'
+
+const queue = 'queue:freight'
+const members = ['t2105', 't2106']
+const second = 1_000
+const minute = 60 * second
+const caller = { number: '+447700900001', name: 'Ada Fenn' }
+
+/** An exchange on which two colleagues are rung for freight, and who waits may ask to be called back with 1. */
+function day(fields: Partial<Group> = {}) {
+  const on = new Tryout()
+  on.change('groups', queue, {
+    members, voluntary: [], wrapUp: 0, ringing: 'longestFree', ringTime: 15 * second, tries: 3, pauseAfter: 0, skills: {}, tellEvery: 0, callBackDigit: '1',
+    ...fields,
+  })
+  return on
+}
+
+/** Everybody of the queue is away, or back again. */
+function away(on: Tryout, are: boolean): void {
+  for (const device of members) on.must({ service: 'setDoNotDisturb', device, on: are })
+}
+
+/** Both members talk, so that who comes waits. */
+function engaged(on: Tryout): string[] {
+  return members.map(device => on.begins(() => on.must({ service: 'makeCall', device, number: '07700 900999' })))
+}
+
+function waits(on: Tryout, number = caller.number, name: string | null = caller.name): string {
+  const call = on.offer('+441632960000', { number, name })
+  on.must({ service: 'answerCall', device: 't2100', call })
+  on.must({ service: 'singleStepTransferCall', device: 't2100', call, to: queue })
+  return call
+}
+
+const presses = (on: Tryout, call: string, digits = '1') => on.must({ service: 'generateDigits', device: on.call(call).calling, call, digits })
+const open = (on: Tryout) => [...on.state.callBacks.values()]
+const over = (on: Tryout): CallBack | undefined => on.state.callBacksOver.at(-1)
+const prompts = (on: Tryout) => [...on.state.calls.values()].filter(isPrompt)
+const ringsAt = (on: Tryout) => prompts(on).map(({ connections }) => connections[0]!.device)
+
+/** A caller waits, asks to be called back, and leaves. */
+function promised(on: Tryout) {
+  const busy = engaged(on)
+  const call = waits(on)
+  presses(on, call)
+  on.wait(second)
+  return { busy, call }
+}
+
+const outside = (on: Tryout, call: string) => on.call(call).connections.find(({ party }) => party)!
+
+describe('who waits and asks to be called back', () => {
+  it('leaves their place, which is kept: a member is rung when it is their turn, then they are, and it is done when they talk', () => {
+    const on = day()
+    const { busy, call } = promised(on)
+    expect(on.state.calls.has(call), 'they have left').toBe(false)
+    expect(open(on)).toMatchObject([{ party: caller, queue, by: null, tries: 0 }])
+    const behind = waits(on, '+447700900002')
+    on.wait(second)
+    on.hangUp(busy[0]!, members[0])
+    expect(ringsAt(on), 'before whoever came later').toEqual([members[0]])
+    expect(waitingIn(on.state, queue).map(({ id }) => id)).toEqual([behind])
+    const [prompt] = prompts(on)
+    on.must({ service: 'answerCall', device: members[0]!, call: prompt!.id })
+    expect(outside(on, prompt!.id)).toMatchObject({ state: 'alerting', party: { number: caller.number } })
+    on.must({ service: 'answerCall', device: outside(on, prompt!.id).device, call: prompt!.id })
+    expect(open(on)).toEqual([])
+    expect(over(on)).toMatchObject({ end: 'reached', endedBy: members[0], tries: 1, word: null })
+  })
+
+  it('stays where they are when the digit is another, the number is withheld, or is one of ours', () => {
+    const on = day()
+    engaged(on)
+    const call = waits(on)
+    expect(on.ask({ service: 'generateDigits', device: on.call(call).calling, call, digits: '7' })?.code).toBe('notPossibleNow')
+    for (const number of [null, 'unknown', '+441632960010']) {
+      const withheld = waits(on, number as never)
+      presses(on, withheld)
+      expect(on.call(withheld).caption?.text).toContain('You are still in your place')
+    }
+    expect(open(on)).toEqual([])
+    expect(waitingIn(on.state, queue)).toHaveLength(4)
+  })
+
+  it('keeps the earlier place when they ask twice', () => {
+    const on = day()
+    promised(on)
+    const [first] = open(on)
+    on.wait(minute)
+    presses(on, waits(on))
+    expect(open(on)).toEqual([first])
+  })
+})
+
+describe('a promise to call back', () => {
+  it('goes to the next member when one lets it ring or declines, and to the operators after so many', () => {
+    const on = day()
+    const { busy } = promised(on)
+    for (const [index, call] of busy.entries()) on.hangUp(call, members[index])
+    const [first] = ringsAt(on)
+    on.wait(15 * second)
+    const [next] = ringsAt(on)
+    expect([first, next].sort()).toEqual(members)
+    on.must({ service: 'clearConnection', device: next!, call: prompts(on)[0]!.id })
+    on.wait(15 * second)
+    expect(prompts(on)).toEqual([])
+    expect(open(on)).toMatchObject([{ queue: 'operators', call: null }])
+  })
+
+  it('is tried again politely, so many times, and ends with a word to the caller', () => {
+    const on = day()
+    const { busy } = promised(on)
+    on.hangUp(busy[0]!, members[0])
+    for (const tried of [1, 2, 3]) {
+      const [prompt] = prompts(on)
+      on.must({ service: 'answerCall', device: prompt!.connections[0]!.device, call: prompt!.id })
+      on.wait(30 * second)
+      expect(on.call(prompt!.id).failed?.cause).toBe('noAnswer')
+      on.wait(5 * second)
+      if (tried === 3) break
+      expect(prompts(on), 'not at once').toEqual([])
+      on.wait(14 * minute)
+      expect(prompts(on)).toEqual([])
+      on.wait(minute)
+    }
+    expect(open(on)).toEqual([])
+    expect(over(on)).toMatchObject({ end: 'unreached', tries: 3, word: expect.stringContaining('call you back 3 times') })
+    expect(over(on)!.word).toContain('General line, 01632 960000')
+  })
+
+  it('rings nobody while the caller is on the line, and is done when they talk with somebody of the queue', () => {
+    const on = day()
+    const { busy } = promised(on)
+    const again = on.offer('+441632960000', caller)
+    on.hangUp(busy[0]!, members[0])
+    expect(prompts(on)).toEqual([])
+    on.must({ service: 'answerCall', device: 't2100', call: again })
+    expect(open(on), 'an operator has them, and may not be the one they wanted').toHaveLength(1)
+    on.must({ service: 'singleStepTransferCall', device: 't2100', call: again, to: members[0]! })
+    on.must({ service: 'answerCall', device: members[0]!, call: again })
+    expect(over(on)).toMatchObject({ end: 'calledAgain', endedBy: members[0] })
+  })
+
+  it('rings no longer at whoever stops serving, when somebody takes it, or when the caller calls', () => {
+    const on = day()
+    const { busy } = promised(on)
+    on.hangUp(busy[0]!, members[0])
+    away(on, true)
+    expect(prompts(on)).toEqual([])
+    away(on, false)
+    expect(ringsAt(on)).toEqual([members[0]])
+    const [promise] = open(on)
+    on.must({ service: 'assignCallBack', device: 't2100', callBack: promise!.id, to: 't2100' })
+    expect(prompts(on)).toEqual([])
+    on.must({ service: 'assignCallBack', device: 't2100', callBack: promise!.id, to: null })
+    expect(ringsAt(on)).toEqual([members[0]])
+    on.offer('+441632960000', caller)
+    expect(prompts(on)).toEqual([])
+    expect(open(on)).toHaveLength(1)
+  })
+
+  it('is made by an operator for whom they have missed, and carried out by whoever takes it, once', () => {
+    const on = day({ ringing: 'none' })
+    on.must({ service: 'promiseCallBack', device: 't2100', number: '07700 900001', name: '<b>Ada</b>\u0000', queue })
+    const [promise] = open(on)
+    expect(promise).toMatchObject({ party: { number: caller.number, name: '<b>Ada</b>' }, by: 't2100' })
+    expect(on.ask({ service: 'promiseCallBack', device: 't2100', number: '+44 7700 900001', queue })?.sentence).toContain('already')
+    expect(on.ask({ service: 'makeCallBack', device: 't2110', callBack: promise!.id })?.code).toBe('notAllowed')
+    const call = on.begins(() => on.must({ service: 'makeCallBack', device: members[0]!, callBack: promise!.id }))
+    expect(on.ask({ service: 'makeCallBack', device: 't2100', callBack: promise!.id })?.code).toBe('alreadyAnswered')
+    expect(on.ask({ service: 'endCallBack', device: 't2100', callBack: promise!.id })?.code).toBe('notPossibleNow')
+    on.must({ service: 'answerCall', device: outside(on, call).device, call })
+    expect(over(on)).toMatchObject({ end: 'reached', endedBy: members[0] })
+    expect(on.ask({ service: 'makeCallBack', device: 't2100', callBack: promise!.id })?.sentence).toContain('done already')
+  })
+
+  it('outlives its queue and whoever has it', () => {
+    const on = day()
+    promised(on)
+    const [promise] = open(on)
+    on.must({ service: 'assignCallBack', device: 't2100', callBack: promise!.id, to: members[1]! })
+    on.configure({ part: 'lines', id: 'freight', value: null })
+    on.change('groups', queue, { distribution: 'longestFree' })
+    expect(open(on)).toMatchObject([{ id: promise!.id, queue: 'operators', assigned: members[1] }])
+    on.must({ service: 'endCallBack', device: 't2100', callBack: promise!.id, word: 'We have sent you the papers.' })
+    expect(over(on)).toMatchObject({ end: 'withdrawn', endedBy: 't2100', word: 'We have sent you the papers.' })
+  })
+
+  it('is told to an exchange that has begun anew, once', () => {
+    const on = day()
+    const restored = {
+      service: 'restoreCallBack', id: 'other-b7', party: caller, line: 'freight', queue, since: on.now - minute, promisedAt: on.now - minute, by: null,
+      assigned: null,
+      tries: 1, notBefore: on.now + minute, epoch: 'other',
+    } as const
+    on.must(restored)
+    on.must(restored)
+    expect(open(on)).toMatchObject([{ id: 'other-b7', tries: 1 }])
+    expect(prompts(on)).toEqual([])
+    on.wait(minute)
+    expect(prompts(on)).toHaveLength(1)
+    on.must({ service: 'endCallBack', device: 't2100', callBack: 'other-b7' })
+    expect(prompts(on), 'nobody is rung for what is done').toEqual([])
+    on.must(restored)
+    expect(open(on), 'nor is it promised again').toEqual([])
+  })
+
+  it('is not carried out where it is closed, nor without a channel to the outside', () => {
+    const on = day()
+    const { busy } = promised(on)
+    on.must({ service: 'setOpening', device: 't2100', of: queue, open: false, until: null })
+    on.hangUp(busy[0]!, members[0])
+    expect(prompts(on)).toEqual([])
+    for (const trunk of Object.keys(on.state.company.trunks)) on.must({ service: 'setTrunkService', device: 't2100', trunk, on: false })
+    on.must({ service: 'setOpening', device: 't2100', of: queue, open: true, until: null })
+    expect(prompts(on)).toEqual([])
+    for (const trunk of Object.keys(on.state.company.trunks)) on.must({ service: 'setTrunkService', device: 't2100', trunk, on: true })
+    expect(ringsAt(on)).toEqual([members[0]])
+  })
+})

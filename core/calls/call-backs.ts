@@ -1,0 +1,158 @@
+import type { Group } from '../company/company'
+import { isMemberOf, lookUp } from '../company/lookups'
+import { formatNumber } from '../numbers/dialled'
+import { reindexCallBack } from './indexes'
+import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent } from './model'
+import { isOpen } from './openings'
+import { freeTrunk, serves } from './questions'
+
+/**
+ * Callers whom we have promised to call back. A promise keeps the place that its caller had in the queue: when it is their turn, a member is rung first, and
+ * once that one is there, the caller. It ends when they have talked with somebody of the queue, when they could not be reached so many times, or by hand.
+ */
+
+/** A member rings, so that they may call somebody back: nobody is on the line yet. */
+export function isPrompt(call: Call): boolean {
+  return call.callBack !== undefined && call.connections.every(({ state, offeredBy }) => state === 'alerting' && offeredBy)
+}
+
+/** A queue in which nobody else waits rings so many times for a promise, when it does not say itself how often it tries. */
+const usualTries = 5
+
+export function triesIn({ tries }: Group): number {
+  return tries || usualTries
+}
+
+/** The promises of a queue, in the order in which their callers would have been served. */
+export function promisedIn(state: ExchangeState, queue: DeviceId): CallBack[] {
+  return [...state.callBacks.values()].filter(promise => promise.queue === queue).sort(byTurn)
+}
+
+export function byTurn(one: Pick<CallBack, 'turn' | 'since'>, other: Pick<CallBack, 'turn' | 'since'>): number {
+  return (one.turn ?? 0) - (other.turn ?? 0) || one.since - other.since
+}
+
+/** The number that reaches the caller is in a call of ours at present, other than one that calls them back. */
+export function onTheLine(state: ExchangeState, { party: { number }, id }: Pick<CallBack, 'party' | 'id'>): Call | undefined {
+  return state.calls.find(call => call.callBack !== id && call.connections.some(({ party }) => party && party.number === number))
+}
+
+/** True when a queue may ring somebody for this promise: nobody in particular has it, it is time, the queue and the line are open, and there is a channel. */
+export function mayBeOffered(state: ExchangeState, promise: CallBack): boolean {
+  const queue = lookUp(state.company.groups, promise.queue)
+  if (!queue || promise.call || promise.assigned || promise.notBefore !== null || promise.offered.length >= triesIn(queue)) return false
+  const open = isOpen(state, promise.queue) && (!promise.line || isOpen(state, promise.line))
+  return open && freeTrunk(state) !== undefined && !onTheLine(state, promise)
+}
+
+/** A promise as if its caller still waited in the queue. */
+export function asWaiting({ line, queue, since }: CallBack): Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'> {
+  return { refusedBy: [], line, recall: null, connections: [{ device: queue, state: 'queued', since }] }
+}
+
+/** The member who is rung at present for a promise, if somebody is, is rung no longer. */
+export function promptWithdrawn(state: ExchangeState, { call: id }: CallBack): CallEvent[] {
+  const call = id === null ? undefined : state.calls.get(id)
+  const [rung] = call && isPrompt(call) ? call.connections : []
+  return call && rung ? promptOver(call, rung.device, 'withdrawn') : []
+}
+
+/** Somebody is rung for a promise who is not to call back any more: they do not serve the queue, another has it, or the caller is on the line. */
+function isStale(state: ExchangeState, promise: CallBack): boolean {
+  const call = promise.call === null ? undefined : state.calls.get(promise.call)
+  const [rung] = call && isPrompt(call) ? call.connections : []
+  if (!rung) return false
+  const serving = serves(state, asWaiting(promise), rung.device) && isMemberOf(state.company, rung.device, promise.queue)
+  return !serving || promise.assigned !== null || onTheLine(state, promise) !== undefined
+}
+
+/** Somebody is rung no longer who was to call back. */
+export function promptOver(call: Call, device: DeviceId, cause: 'withdrawn' | 'noAnswer' | 'declined' | 'outOfService'): CallEvent[] {
+  return [{ type: 'connectionCleared', call: call.id, device, cause }, { type: 'callCleared', call: call.id, device, cause }]
+}
+
+/** A member is rung for a promise. */
+export function prompt(state: ExchangeState, { id, party, queue }: CallBack, device: DeviceId): CallEvent {
+  const call = `${state.epoch}-${state.serial + 1}`
+  return { type: 'originated', call, device, direction: 'outbound', dialled: party.number ?? '', line: null, callBack: id, prompted: { queue, party } }
+}
+
+/** What holds of promises at all times, wherever what has just happened broke it: each has a queue that is there, an end, and a next time. */
+export function callBacksAfterwards(state: ExchangeState, latest: readonly CallEvent[], now: number): CallEvent[] {
+  if (state.callBacks.isEmpty()) return []
+  const talkMayHaveBegun = latest.some(({ type }) => type === 'established' || type === 'retrieved' || type === 'transferred' || type === 'conferenced')
+  return [...state.callBacks.values()].flatMap((promise): CallEvent[] => {
+    const { id, queue, assigned } = promise
+    const { groups, telephones, settings: { operators } } = state.company
+    const call = promise.call === null ? undefined : state.calls.get(promise.call)
+    if (promise.call !== null && !call) return [triedInVain(state, promise, now)]
+    const met = talkMayHaveBegun ? metBy(state, promise) : null
+    if (met) return [...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack: id, end: met.end, by: met.by, word: null }]
+    if (isStale(state, promise)) return promptWithdrawn(state, promise)
+    if (lookUp(groups, queue)?.distribution !== 'queue') return queue === operators ? [] : [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }]
+    if (assigned && !lookUp(telephones, assigned)) return [{ type: 'callBackAssigned', callBack: id, to: null, by: null }]
+    const offeredInVain = !promise.call && promise.offered.length >= triesIn(groups[queue]!)
+    return offeredInVain && queue !== operators ? [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }] : []
+  })
+}
+
+/** Who has talked with the caller: in the call that calls them back anybody; after they have called again somebody of the queue. */
+function metBy(state: ExchangeState, promise: CallBack): { end: 'reached' | 'calledAgain', by: DeviceId } | null {
+  for (const call of state.calls.values()) {
+    const theirs = call.connections.find(({ party, state: its }) => party && its === 'connected' && party.number === promise.party.number)
+    if (!theirs || (call.callBack !== promise.id && call.created <= promise.promisedAt)) continue
+    const calls = call.id === promise.call
+    const talker = call.connections.find(({ device, state: its }) =>
+      its === 'connected' && state.devices.has(device) && (calls || isMemberOf(state.company, device, promise.queue) || device === promise.assigned))
+    if (talker) return { end: calls ? 'reached' : 'calledAgain', by: talker.device }
+  }
+  return null
+}
+
+/** The call that was to keep the promise is over, and nobody has talked: another time, or, after so many, a word to the caller. */
+function triedInVain(state: ExchangeState, promise: CallBack, now: number): CallEvent {
+  const { callBackTries, callBackAgain } = state.company.settings
+  const { id, rung, tries } = promise
+  if (!rung) return { type: 'callBackDeferred', callBack: id, until: null }
+  return tries < callBackTries
+    ? { type: 'callBackDeferred', callBack: id, until: now + callBackAgain }
+    : { type: 'callBackEnded', callBack: id, end: 'unreached', by: null, word: lastWord(state, promise) }
+}
+
+/** What a caller is told whom we could not reach. */
+function lastWord(state: ExchangeState, { line, tries }: CallBack): string {
+  const called = lookUp(state.company.lines, line ?? '')
+  const times = tries === 1 ? 'once' : tries === 2 ? 'twice' : `${tries} times`
+  return `We tried to call you back ${times} and did not reach you. ${called
+    ? `Call us again at any time: ${called.name},
+    ${formatNumber(called.number)}.`
+    : 'Please call us again.'}`
+}
+
+/** What an event within a call does to the promise that the call is to keep. */
+export function promiseAfter(next: ExchangeState, event: NumberedEvent): ExchangeState {
+  const id = event.type === 'originated' ? event.callBack : event.type === 'promptAnswered' ? next.calls.get(event.call)?.callBack : undefined
+  const promise = id === undefined ? undefined : next.callBacks.get(id)
+  if (!promise) return next
+  const change: Partial<CallBack> = event.type === 'originated' && event.prompted
+    ? { call: event.call, rung: false, offered: [...promise.offered, event.device] }
+    : { rung: true, tries: promise.tries + 1, notBefore: null, offered: [], ...(event.type === 'originated' && { call: event.call }) }
+  next.callBacks = next.callBacks.set(promise.id, { ...promise, ...change })
+  reindexCallBack(next, promise.id)
+  return next
+}
+
+/** The promise, open or over, or undefined. */
+export function promiseOf(state: ExchangeState, id: CallBackId): CallBack | undefined {
+  return state.callBacks.get(id) ?? state.callBacksOver.find(over => over.id === id)
+}
+
+/** True when somebody may see to this promise: operators, members of its queue, and whoever has it. */
+export function maySeeTo(state: ExchangeState, { queue, assigned }: CallBack, device: DeviceId): boolean {
+  return isMemberOf(state.company, device, state.company.settings.operators) || isMemberOf(state.company, device, queue) || assigned === device
+}
+
+/** Somebody to whom a promise was made already for the same queue. */
+export function promisedTo(state: ExchangeState, number: string, queue: DeviceId): CallBack | undefined {
+  return state.callBacks.find(promise => promise.party.number === number && promise.queue === queue)
+}

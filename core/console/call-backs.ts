@@ -1,0 +1,39 @@
+import { byTurn, isPrompt, onTheLine } from '../calls/call-backs'
+import type { CallBack, DeviceId, ExchangeState } from '../calls/model'
+import { isOpen } from '../calls/openings'
+import { lookUp } from '../company/lookups'
+
+/** How promises to call back stand, for whoever sees to them. Times are the exchange's, in milliseconds. */
+
+/**
+ * `ringing`: a member is rung to do it; `calling`: somebody calls them at this moment; `onTheLine`: the caller is with us; `later`: it is tried again at `at`;
+ * `taken`: `device` has it; `rings`: members of its queue are rung as soon as one is free; `waits`: for somebody who takes it.
+ */
+export interface Standing {
+  how: 'ringing' | 'calling' | 'onTheLine' | 'later' | 'taken' | 'closed' | 'rings' | 'waits'
+  device: DeviceId | null
+  at: number | null
+}
+
+export function standingOf(state: ExchangeState, promise: CallBack): Standing {
+  const stands = (how: Standing['how'], device: DeviceId | null = null, at: number | null = null): Standing => ({ how, device, at })
+  const call = promise.call === null ? undefined : state.calls.get(promise.call)
+  const ours = call?.connections.find(({ device }) => state.devices.has(device))?.device ?? null
+  if (call) return stands(isPrompt(call) ? 'ringing' : 'calling', ours)
+  const theirs = onTheLine(state, promise)
+  if (theirs) return stands('onTheLine', theirs.connections.find(({ device }) => state.devices.has(device))?.device ?? null)
+  if (promise.notBefore !== null) return stands('later', promise.assigned, promise.notBefore)
+  if (promise.assigned) return stands('taken', promise.assigned)
+  if (!isOpen(state, promise.queue) || (promise.line && !isOpen(state, promise.line))) return stands('closed')
+  return stands((lookUp(state.company.groups, promise.queue)?.ringing ?? 'none') === 'none' ? 'waits' : 'rings')
+}
+
+/** Promises that somebody has to see to now: nobody calls at present, and it is no later time that is waited for. Each in its turn, queue by queue. */
+export function dueNow(state: ExchangeState): CallBack[] {
+  return openPromises(state).filter(({ call, notBefore }) => call === null && notBefore === null)
+}
+
+/** All that are open, whoever would be served first before the others. */
+export function openPromises(state: ExchangeState): CallBack[] {
+  return [...state.callBacks.values()].sort(byTurn)
+}

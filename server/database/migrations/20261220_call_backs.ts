@@ -1,0 +1,38 @@
+import { Migration } from '@mikro-orm/migrations'
+
+/** Callers whom we have promised to call back; and shifts that are handed over. */
+export class CallBacks extends Migration {
+  override async up(): Promise<void> {
+    this.addSql(`
+      alter table "call_group" add column "call_back_digit" text not null default '' check ("call_back_digit" ~ '^[0-9*#]?$');
+      alter table "settings"
+        add column "call_back_tries" int not null default 3 check ("call_back_tries" between 1 and 20),
+        add column "call_back_again" int not null default 900000 check ("call_back_again" >= 0);
+
+      -- "epoch": the run of the exchange in which it was promised; "stands", "seq": the event after which it stood so.
+      create table "call_back" (
+        "id" text primary key,
+        "epoch" text not null,
+        "stands" text not null,
+        "seq" int not null,
+        "number" text,
+        "name" text,
+        "line" text,
+        "queue" text not null,
+        "since" timestamptz not null,
+        "turn" int,
+        "promised_at" timestamptz not null,
+        "by" text,
+        "assigned" text,
+        "tries" int not null,
+        "not_before" timestamptz,
+        "end" text check ("end" in ('reached', 'calledAgain', 'unreached', 'withdrawn')),
+        "ended_by" text,
+        "ended_at" timestamptz,
+        "word" text,
+        "names" jsonb not null
+      );
+      create index "call_back_open" on "call_back" ("promised_at") where "end" is null;
+    `)
+  }
+}
