@@ -25,6 +25,7 @@ export default defineNuxtConfig({
     '~/assets/base.css',
     '~/assets/records-page.css',
     '~/assets/figures.css',
+    '~/assets/watch.css',
     '~/assets/phone.css',
     '~/assets/shelf.css',
     '~/assets/side-panel.css',

@@ -42,12 +42,13 @@ export async function prepareDatabase(superuserUrl, name, { demo = true, people 
   if (template) return urlFor(serverRole)
   const inside = new URL(superuserUrl)
   inside.pathname = `/${name}`
-  // What an earlier version of the start command made belongs to the owner from now on.
+  // What an earlier version of the start command made belongs to the owner from now on; what an extension brought stays with it.
   await asSuperuser(inside.href, client =>
     client.query(`do $$ declare it record; begin
     for it in select format('table public.%I', tablename) as what from pg_tables where schemaname = 'public' and tableowner <> '${ownerRole}'
-      union all select format('function public.%I()', proname) from pg_proc where pronamespace = 'public'::regnamespace and pg_get_userbyid(proowner)
-        <> '${ownerRole}'
+      union all select 'function ' || oid::regprocedure from pg_proc where pronamespace = 'public'::regnamespace
+        and pg_get_userbyid(proowner) <> '${ownerRole}'
+        and not exists (select 1 from pg_depend where classid = 'pg_proc'::regclass and objid = pg_proc.oid and deptype = 'e')
     loop execute 'alter ' || it.what || ' owner to ${ownerRole}'; end loop; end $$`),
   )
   must(

@@ -51,6 +51,9 @@ run(async () => {
   }
   const databaseUrl = await prepareDatabase(postgres.superuserUrl, people === demoSize ? 'estafette' : `estafette_${people}`, {
     people, history: historyDays, calendars,
+  }).catch(async (error) => {
+    await postgres.stop()
+    throw error
   })
   const stack = createStack({
     databaseUrl,

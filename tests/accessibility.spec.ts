@@ -75,7 +75,9 @@ for (const theme of ['Light', 'Dark'] as const) {
     await expect(console.getByRole('dialog', { name: 'Close the Freight queue' })).toBeHidden()
     await stage.cast.ask({ service: 'blockNumber', device: 't2101', number: '07700 900997', reason: 'shouts' })
     await stage.cast.ask({ service: 'makeCall', device: 't2101', number: 't2150' })
-    for (const page of ['Who is where', 'Contacts', 'Parkings', 'Blocked', 'Outside', 'Messages', 'Handset']) {
+    await stage.cast.ask({ service: 'promiseCallBack', device: 't2101', number: '07700 900996', name: 'Promised Caller' })
+    await stage.cast.ask({ service: 'offerLine', device: 't2101', line: 'freight', to: 't2100' })
+    for (const page of ['Who is where', 'Contacts', 'Call log', 'Parkings', 'Blocked numbers', 'Call-backs', 'Shift', 'Outside', 'Messages', 'Handset']) {
       await console.getByRole('link', { name: page }).click()
       await expect(console.getByRole('heading', { level: 1, name: page })).toBeVisible()
       await expectNoFindings(console, page)
@@ -90,6 +92,8 @@ for (const theme of ['Light', 'Dark'] as const) {
     await expect(console.getByRole('listitem').filter({ hasText: 'this one' })).toBeVisible()
     await expectNoFindings(console, 'account')
     await stage.cast.ask({ service: 'unblockNumber', device: 't2101', number: '+447700900997' })
+    for (const callBack of stage.cast.state.callBacks.keys()) await stage.cast.ask({ service: 'endCallBack', device: 't2101', callBack })
+    await stage.cast.ask({ service: 'offerLine', device: 't2101', line: 'freight', to: null })
   })
 }
 

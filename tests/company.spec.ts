@@ -164,6 +164,8 @@ test('a database from before is brought up to date with its journal and its reco
     await client.query('create table mikro_orm_migrations (id serial primary key, name text, executed_at timestamptz default now())')
     for (const statement of [...statements, ...oldRows(hash)]) await client.query(statement)
   })
+  // The command is given every day, on what was there the day before.
+  await prepareDatabase(admin, name, { demo: false })
   const stack = createStack({ databaseUrl: await prepareDatabase(admin, name, { demo: false }), exchangeArgs: ['--pace', 'still'], output: 'ignore' })
   await stack.start()
   try {

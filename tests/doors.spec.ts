@@ -121,6 +121,7 @@ test('an account that is shut, a role that changes and a session that is ended t
   expect((await staff.request.get('/api/parkings')).status()).toBe(403)
   expect((await admin.request.patch('/api/accounts/staff', { data: { role: 'supervisor' } })).status()).toBe(200)
   expect((await staff.request.get('/api/parkings')).status()).toBe(200)
+  await staff.getByRole('link', { name: 'Call log' }).click()
   await expect(staff.getByRole('link', { name: 'Parkings' })).toBeVisible()
 
   const last = await admin.request.patch('/api/accounts/admin', { data: { role: 'staff' } })

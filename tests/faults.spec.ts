@@ -113,7 +113,8 @@ test('blocked numbers outlive the exchange', async ({ own, browser }) => {
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()
   await own.stack.startExchange()
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange' })).toBeHidden()
-  await page.getByRole('link', { name: 'Blocked' }).click()
+  await page.getByRole('link', { name: 'Call log' }).click()
+  await page.getByRole('link', { name: 'Blocked numbers' }).click()
   await expect(page.getByRole('row').filter({ hasText: '07700 900998' })).toContainText('never again')
 })
 

@@ -214,6 +214,7 @@ test.describe('parking', () => {
     await handset.getByRole('button', { name: 'Take', exact: true }).click()
     await expect(handset.getByRole('article', { name: 'Call with Reserved Caller' })).toContainText('talking')
     await handset.close()
+    await console.getByRole('link', { name: 'Call log' }).click()
     await console.getByRole('link', { name: 'Parkings' }).click()
     await expect(console.getByRole('row').filter({ hasText: 'Reserved Caller' })).toContainText(`taken by ${marit.words}`)
   })
@@ -352,7 +353,8 @@ test.describe('taking', () => {
     expect(
       await stage.cast.ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900999', name: null }, number: '+441632960000' }),
     ).not.toHaveProperty('refusal')
-    await console.getByRole('link', { name: 'Blocked' }).click()
+    await console.getByRole('link', { name: 'Call log' }).click()
+    await console.getByRole('link', { name: 'Blocked numbers' }).click()
     await expect(console.getByRole('row').filter({ hasText: '07700 900999' })).toContainText('rings every morning')
     await console.getByRole('button', { name: 'Lift the block of 07700 900999' }).click()
     await expect(console.getByText('No number is blocked.')).toBeVisible()

@@ -87,7 +87,8 @@ test('PostgreSQL away: a message in a mailbox, a block and its lifting, and call
   await expect.poll(async () => own.sql('select "to", text from message')).toEqual([{ to: 'general', text: 'Please call me back.' }])
   await expect.poll(async () => own.sql(`select outcome from call_record where id = '${lost}'`)).toEqual([{ outcome: 'lost' }])
   // The new exchange hears of the block as soon as the database can say it.
-  await page.getByRole('link', { name: 'Blocked' }).click()
+  await page.getByRole('link', { name: 'Call log' }).click()
+  await page.getByRole('link', { name: 'Blocked numbers' }).click()
   await expect(page.getByRole('row').filter({ hasText: '07700 900444' })).toBeVisible()
 })
 

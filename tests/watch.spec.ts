@@ -33,6 +33,22 @@ test('who waits and how late, whom operators have, queues with who has paused: l
   await freight.getByRole('button', { name: 'Freight queue' }).click()
   await expect(supervisor.getByRole('complementary', { name: 'Freight queue' }).getByRole('button', { name: /^Close the/ })).toBeVisible()
 
+  // From near: what has happened to a call, and what can be done for its caller.
+  await waiting.getByRole('button', { name: 'Ada Quill' }).click()
+  const near = supervisor.getByRole('complementary', { name: 'The chosen call' })
+  await expect(near).toContainText('Ines Quillfeather put the call on hold')
+  await near.getByRole('button', { name: 'Move it' }).click()
+  await expect(near.getByRole('alert')).toContainText('To is missing')
+  await near.getByRole('combobox', { name: 'Move the call to' }).fill('Freight q')
+  await supervisor.getByRole('option', { name: 'Freight queue' }).click()
+  await near.getByRole('button', { name: 'Move it' }).click()
+  await expect.poll(() => cast.state.calls.get(held)?.connections.some(({ device }) => device === 'queue:freight')).toBe(true)
+  await expect(near).toContainText('Bryony Lusk passed it on to Freight queue')
+  await near.getByRole('button', { name: 'Take Ada Quill' }).click()
+  await expect(near).toContainText('You are in this call')
+  await expect(operators.getByRole('listitem').filter({ hasText: 'Bryony Lusk' })).toContainText('with Ada Quill')
+  await near.getByRole('button', { name: 'Close' }).click()
+
   await supervisor.setViewportSize({ width: 1920, height: 1080 })
   await supervisor.getByRole('link', { name: 'For a wall' }).click()
   await expect(supervisor.getByRole('link')).toHaveCount(0)

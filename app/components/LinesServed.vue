@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
+import { linesAskedOf } from '~~/core/calls/questions'
 import { allChannelsBusy } from '~~/core/console/board-news'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -22,22 +23,30 @@ const lines = computed(() => {
 })
 /** Those that come to the operators; the others go to queues. */
 const own = computed(() => lines.value.filter(({ served: is }) => is !== null))
+/** Who asks one to take a line. */
+const offers = computed(() => live.state && desk.device ? linesAskedOf(live.state, desk.device) : [])
 const busy = computed(() => live.state !== null && allChannelsBusy(live.state))
 const closed = computed(() => lines.value.filter(({ opening }) => !opening.open))
 /** A line that is closed is plain to see, whoever closed it; and that nobody can call out. */
 const words = computed(() => {
+  if (offers.value.length > 0) return 'You are asked'
   if (busy.value) return 'All in use'
   return closed.value.length > 0 ? `${closed.value.length} closed` : `Lines ${served.value} of ${own.value.length}`
 })
 const label = computed(() => {
   const shut = closed.value.map(({ name, opening }) => `; ${name}: ${opening.words}`).join('')
-  return `Lines served: ${served.value} of ${own.value.length}${shut}${busy.value ? '; every line to the outside is in use' : ''}`
+  const asked = offers.value.map(({ from, line }) => `${directory.nameOf(from)} asks you to take the ${directory.line(line)?.name}; `).join('')
+  return `${asked}Lines served: ${served.value} of ${own.value.length}${shut}${busy.value ? '; every line to the outside is in use' : ''}`
 })
 const served = computed(() => own.value.filter(line => line.served).length)
 
 function choose(command: string): void {
   const [what, id] = command.split(' ') as [string, string]
-  if (what === 'serve') toggle(id)
+  if (what === 'take' || what === 'leave') {
+    const offer = offers.value.find(({ line }) => line === id)
+    if (offer) void desk.ask({ service: 'answerLineOffer', from: offer.from, line: id, yes: what === 'take' })
+  }
+  else if (what === 'serve') toggle(id)
   else if (what === 'close') dialogs.closing = id
   else void desk.ask({ service: 'setOpening', of: id, open: what === 'hours' ? null : what === 'open', until: null })
 }
@@ -57,7 +66,7 @@ function toggle(id: string): void {
     @command="choose"
   >
     <el-button
-      :class="['lines', { closed: closed.length || busy }]"
+      :class="['lines', { closed: closed.length || busy, asked: offers.length }]"
       :aria-label="label"
       :title="label"
     >
@@ -65,6 +74,17 @@ function toggle(id: string): void {
     </el-button>
     <template #dropdown>
       <el-dropdown-menu>
+        <template
+          v-for="offer in offers"
+          :key="`${offer.from} ${offer.line}`"
+        >
+          <el-dropdown-item :command="`take ${offer.line}`">
+            {{ directory.nameOf(offer.from) }} asks you to take the {{ directory.line(offer.line)?.name }}: take it
+          </el-dropdown-item>
+          <el-dropdown-item :command="`leave ${offer.line}`">
+            not now
+          </el-dropdown-item>
+        </template>
         <template
           v-for="line in lines"
           :key="line.id"
@@ -107,6 +127,12 @@ function toggle(id: string): void {
 .closed {
   border-color: var(--alarm);
   color: var(--alarm);
+  font-weight: 700;
+}
+
+.asked {
+  border-color: var(--call);
+  color: var(--call);
   font-weight: 700;
 }
 

@@ -6,6 +6,7 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useMessages } from '~/stores/messages'
 import { useSession } from '~/stores/session'
+import { useShift } from '~/stores/shift'
 import { seesCallers } from '~~/shared/roles'
 
 const session = useSession()
@@ -13,6 +14,7 @@ const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
 const messages = useMessages()
+const shift = useShift()
 const troubles = computed(() => live.state?.troubles.size ?? 0)
 const due = computed(() => live.state ? dueNow(live.state).length : 0)
 const sees = computed(() => session.me !== null && seesCallers(session.me.role))
@@ -67,12 +69,6 @@ async function leave(): Promise<void> {
           Contacts
         </NuxtLink>
         <NuxtLink
-          v-if="session.may('readParkings')"
-          to="/parkings"
-        >
-          Parkings
-        </NuxtLink>
-        <NuxtLink
           to="/call-backs"
           :aria-label="due ? `Call-backs, ${due} to be done` : 'Call-backs'"
         >
@@ -81,8 +77,14 @@ async function leave(): Promise<void> {
             class="count"
           >{{ due }}</span>
         </NuxtLink>
-        <NuxtLink to="/blocked">
-          Blocked
+        <NuxtLink
+          to="/shift"
+          :aria-label="shift.toSign ? 'Shift, a hand-over to be signed' : 'Shift'"
+        >
+          Shift<span
+            v-if="shift.toSign"
+            class="count"
+          >1</span>
         </NuxtLink>
         <NuxtLink
           to="/outside"

@@ -35,7 +35,7 @@ async function lift(of: string): Promise<void> {
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Blocked numbers</h1>
+      <LogHead title="Blocked numbers" />
     </div>
     <div class="panes">
       <div class="list">

@@ -87,7 +87,7 @@ watch(() => live.news, follow)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Call log</h1>
+      <LogHead title="Call log" />
       <el-radio-group
         v-model="kind"
         aria-label="Which calls"

@@ -73,7 +73,7 @@ onMounted(load)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Parkings</h1>
+      <LogHead title="Parkings" />
     </div>
     <FailureNote :text="failure" />
     <div class="panes">

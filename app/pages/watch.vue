@@ -1,10 +1,20 @@
 <script setup lang="ts">
+import type { CallId } from '~~/core/calls/model'
 import { useQueues } from '~/stores/queues'
 
 useHead({ title: 'Watching · Estafette' })
 
 /** For whoever answers for the whole: everything at once, and a queue opened beside it with all that can be done there. */
 const queues = useQueues()
+/** The call that is seen from near; or a queue, never both. */
+const chosen = ref<CallId | null>(null)
+function choose(call: CallId): void {
+  queues.open(null)
+  chosen.value = call
+}
+watch(() => queues.opened?.id, (opened) => {
+  if (opened) chosen.value = null
+})
 </script>
 
 <template>
@@ -19,9 +29,15 @@ const queues = useQueues()
       </NuxtLink>
     </div>
     <div class="watch">
-      <WatchBoard />
+      <WatchBoard @choose="choose" />
+      <WatchCall
+        v-if="chosen"
+        :id="chosen"
+        :key="chosen"
+        @close="chosen = null"
+      />
       <QueuePanel
-        v-if="queues.opened"
+        v-else-if="queues.opened"
         :key="queues.opened.id"
         :board="queues.opened"
       />

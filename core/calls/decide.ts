@@ -73,6 +73,7 @@ function timerDue(state: ExchangeState, { name, owner, line }: Timer, now: numbe
     case 'forwarding':
       return [{ type: 'forwardingChanged', device: owner, when: line as ForwardKind, to: null, by: null, until: null, rings: null }]
     case 'doNotDisturb': return [{ type: 'doNotDisturb', device: owner, on: false, by: null, until: null }]
+    case 'lineOffer': return [{ type: 'lineOffered', device: owner, line: line!, to: null }]
     case 'line': return [{ type: 'lineServed', device: owner, line: line!, on: true, until: null }]
     // What becomes of the callers of whoever has gone is seen to with everybody who is on hold with nobody.
     case 'absence': return [{ type: 'agentStateChanged', device: owner, attended: false, leavesAt: null }]

@@ -10,6 +10,7 @@ import { configured } from './services/configure'
 import { noteDismissed } from './services/dismiss-note'
 import { digitsGenerated } from './services/generate-digits'
 import { held } from './services/hold-call'
+import { lineOffered } from './services/offer-line'
 import { pageBegun, pageClosed, pageOpened, pageSpoken } from './services/page'
 import { parked } from './services/park-call'
 import { queuePlaced } from './services/put-in-queue'
@@ -36,7 +37,7 @@ export const kinds: { [E in EventName]: EventKind<E> } = {
   ...course, concealed: {}, callBackAssigned, callBackDeferred, callBackEnded, callBackMoved, callBackPromised, promptAnswered, clockAdjusted, numberBlocked,
   refused, conferenced, configured, noteDismissed, digitsGenerated, held,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
-  callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, letThroughChanged, lineServed, microphoneMute,
+  callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, letThroughChanged, lineOffered, lineServed, microphoneMute,
   openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, transferred, trunkChanged, numberUnblocked,
 }
 

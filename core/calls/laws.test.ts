@@ -320,6 +320,8 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
           checkConsultations(state, result.state, request)
           checkPaging(state, result.state, request)
           checkPromises(state, result.state)
+          if (request.service === 'answerLineOffer')
+            law(!request.yes || !(request.line in result.state.agents.get(request.device)!.unserved), 'who takes a line serves it')
         }
         state = result.state
         journal.push(...result.events)

@@ -260,6 +260,8 @@ export interface Agent {
   leavesAt: number | null
   /** Lines not served for the time being, and until when (null: until switched on again). */
   unserved: Record<LineId, number | null>
+  /** Whom they have asked to take a line, and since when. */
+  offers?: Record<LineId, { to: DeviceId, at: number }>
 }
 
 /** Somebody whose calls we do not take. */

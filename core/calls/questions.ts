@@ -1,6 +1,6 @@
 import type { Telephone } from '../company/company'
 import { groupsOf, isMemberOf, lookUp } from '../company/lookups'
-import type { Call, CallId, Connection, DeviceId, ExchangeState, Party, TrunkId } from './model'
+import type { Call, CallId, Connection, DeviceId, ExchangeState, LineId, Party, TrunkId } from './model'
 import { isMailbox } from './names'
 
 /** Questions about a state, answered without changing it. */
@@ -176,6 +176,11 @@ export function reservedFor(state: ExchangeState, device: DeviceId): Call[] {
 /** Calls in which two parties outside talk through us, the longest first. */
 export function outsideCalls(state: ExchangeState): Call[] {
   return callsByAge(state).filter(isOutside).sort((a, b) => (a.watched?.at ?? a.created) - (b.watched?.at ?? b.created))
+}
+
+/** The lines that other operators ask one to take. */
+export function linesAskedOf(state: ExchangeState, device: DeviceId): { from: DeviceId, line: LineId }[] {
+  return [...state.agents].flatMap(([from, { offers }]) => Object.entries(offers ?? {}).flatMap(([line, { to }]) => to === device ? [{ from, line }] : []))
 }
 
 /** The three stretches of an operator's track; a parked call stands in its slot, before everybody. */

@@ -17,6 +17,7 @@ import { groupPickupCall } from './services/group-pickup-call'
 import { holdCall } from './services/hold-call'
 import { makeCall } from './services/make-call'
 import { offerCall } from './services/offer-call'
+import { answerLineOffer, offerLine } from './services/offer-line'
 import { closePage, intercomCall, openPage, speakOnPage } from './services/page'
 import { parkCall } from './services/park-call'
 import { putInQueue } from './services/put-in-queue'
@@ -44,9 +45,9 @@ import type { ServiceName } from './model'
 
 /** Every service of the call model, but for time itself: what people ask, the API's description and the random tests know them from here. */
 export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
-  adjustClock, answerCall, assignCallBack, blockNumber, clearCall, clearConnection,
+  adjustClock, answerCall, answerLineOffer, assignCallBack, blockNumber, clearCall, clearConnection,
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
-  dismissNote, dropParty, endCallBack, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, makeCallBack, offerCall,
+  dismissNote, dropParty, endCallBack, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, makeCallBack, offerCall, offerLine,
   openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportTrunk, restoreCallBack, retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setForwarding, setHandset, setLetThrough, setLineServed, setMicrophoneMute,
   setOpening, setQueueServed, setRingAlong, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,

@@ -18,9 +18,9 @@ export type TimerName = 'ring' | 'invite' | 'offer' | 'tell' | 'queue' | 'overfl
 /**
  * The timers of a telephone: `forwarding`: its calls ring there again;
  * `status`: somebody said until when they are away; `doNotDisturb`; `absence`: an operator has gone for good;
- * `line`: a line is to be served again; `wrapUp`: the time after a call of a queue is over.
+ * `line`: a line is to be served again; `lineOffer`: nobody has answered who was asked to take one; `wrapUp`: the time after a call of a queue is over.
  */
-export type PlaceTimerName = 'forwarding' | 'status' | 'doNotDisturb' | 'absence' | 'line' | 'wrapUp'
+export type PlaceTimerName = 'forwarding' | 'status' | 'doNotDisturb' | 'absence' | 'line' | 'lineOffer' | 'wrapUp'
 
 /** `opening`: a line or queue opens or closes by its hours, or somebody's word about it has held long enough. */
 export type OpeningTimerName = 'opening'
@@ -39,6 +39,9 @@ export interface Timer {
   /** The line, or the queue, that it is about. */
   line?: LineId | DeviceId
 }
+
+/** Whoever is asked to take a line has so long to answer, in milliseconds. */
+const lineOfferStands = 120_000
 
 /** A text by which timers sort by their time; no two timers have the same. */
 export function keyOf({ at, owner, name, line = '' }: Timer): string {
@@ -104,6 +107,7 @@ export function timersAtPlace(state: ExchangeState, place: DeviceId): Timer[] {
   const agent = state.agents.get(place)
   if (agent?.leavesAt != null) timers.push({ name: 'absence', at: agent.leavesAt, owner: place })
   for (const [line, until] of Object.entries(agent?.unserved ?? {})) byTheClock('line', until, line)
+  for (const [line, { at }] of Object.entries(agent?.offers ?? {})) timers.push({ name: 'lineOffer', at: at + lineOfferStands, owner: place, line })
   return timers
 }
 

@@ -86,7 +86,7 @@ const kinds = [
   [1, 'disturb'],
   [1, 'status'],
   [2, 'attend'],
-  [1, 'serve'],
+  [2, 'serve'],
   [1, 'block'],
   [4, 'page'],
   [1, 'intercom'],
@@ -150,6 +150,8 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
     case 'attend':
       return { service: 'setAgentState', device: at(operators, b), attended: a % 4 !== 0 }
     case 'serve':
+      if (c % 4 === 1) return { service: 'offerLine', device: at(operators, b), line: at(lines, a).id, to: at(operators, c + b) }
+      if (c % 4 === 3) return { service: 'answerLineOffer', device: at(operators, b), from: at(operators, c + b), line: at(lines, a).id, yes: a % 3 > 0 }
       return { service: 'setLineServed', device: at(operators, b), line: at(lines, a).id, on: c % 3 === 0, until: c % 2 ? null : state.time + 60_000 }
     case 'page': {
       const [page] = [...state.pages.values()].slice(c % Math.max(1, state.pages.size))

@@ -1,5 +1,5 @@
 import { lookUp } from '../company/lookups'
-import type { DeviceId, EventOf, ExchangeState, NumberedEvent, Party } from '../calls/model'
+import type { DeviceId, EventOf, ExchangeState, LineId, NumberedEvent, Party } from '../calls/model'
 import { lettingRing } from '../calls/offers'
 import { promiseOf } from '../calls/call-backs'
 import { channelsFree } from '../calls/questions'
@@ -36,6 +36,9 @@ export function boardNews(state: ExchangeState, event: NumberedEvent, own: Devic
       const trouble = event.outBy ? 'is out of service' : event.faulty > 0 ? `has ${channels} out of order` : 'is in order again'
       return tell(`Trunk ${event.trunk} ${trouble}${allChannelsBusy(state) ? `. ${busyWords}` : ''}`, event.outBy === own ? 'own' : 'calls')
     }
+    case 'lineOffered':
+      if (event.device === own && event.taken) return tell(`The ${nameOfLine(state, event.line)} is served by the other now`, 'urgent')
+      return event.to === own ? tell(`${nameOf(event.device)} asks you to take the ${nameOfLine(state, event.line)}`, 'urgent') : null
     case 'callBackPromised':
       return event.by === own ? null : tell(`${nameOf('', event.party)} is to be called back by the ${nameOf(event.queue)}`, 'calls')
     case 'callBackAssigned':
@@ -51,6 +54,8 @@ export function boardNews(state: ExchangeState, event: NumberedEvent, own: Devic
     default: return null
   }
 }
+
+const nameOfLine = ({ company }: ExchangeState, line: LineId) => lookUp(company.lines, line)?.name ?? 'line'
 
 /** A promise that comes to the operators, or to this one, or that could not be kept. */
 function callBackNews(event: EventOf<'callBackAssigned'> | EventOf<'callBackMoved'> | EventOf<'callBackEnded'>, name: string,

@@ -17,7 +17,7 @@ if (!url || !role || !/^\w{1,60}$/.test(role)) {
 const rights = [
   `grant usage on schema public to "${role}"`,
   `grant select, insert, update, delete on all tables in schema public to "${role}"`,
-  `revoke update, delete, truncate on journal, journal_state, set_aside, account_change, account_correction from "${role}"`,
+  `revoke update, delete, truncate on journal, journal_state, set_aside, account_change, account_correction, hand_over, hand_over_seen from "${role}"`,
   `revoke insert, update, delete on mikro_orm_migrations from "${role}"`,
 ]
 

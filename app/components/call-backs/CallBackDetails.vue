@@ -52,7 +52,7 @@ async function end(): Promise<void> {
     </p>
     <p class="soft">
       {{ promising(promise) }} For the {{ directory.nameOf(promise.queue) }};
-      their place counts since {{ spell((promise.endedAt ?? desk.now) - promise.since) }}.
+      they have waited {{ spell((promise.endedAt ?? desk.now) - promise.since) }}.
     </p>
     <p class="stands">
       {{ promise.end ? `${ending(promise)}.` : `${standing(promise)}.` }}
@@ -137,6 +137,10 @@ async function end(): Promise<void> {
 </template>
 
 <style scoped>
+.stands::first-letter {
+  text-transform: uppercase;
+}
+
 .stands {
   padding-top: var(--space-3);
   font-weight: 650;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import type { CallId } from '~~/core/calls/model'
 import { channelsFree, channelsUsed } from '~~/core/calls/questions'
 import { freeMembers } from '~~/core/calls/targets'
 import { heatOf } from '~~/core/console/lateness'
-import { conferencesNow, operatorsNow, type WaitingCall, whoWaits } from '~~/core/console/watch'
+import { conferencesNow } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'
 import { isDeserted, type QueueBoard } from '~~/core/queues/board'
 import { useDesk } from '~/stores/desk'
@@ -12,36 +13,14 @@ import { useQueues } from '~/stores/queues'
 
 /** Everything at once: who waits and how late, who has whom, queues, conferences, groups, trunks. On a wall nothing is to be pressed. */
 const props = defineProps<{ wall?: boolean }>()
+/** A call is to be seen from near, with what can be done. */
+const emit = defineEmits<{ choose: [CallId] }>()
 const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
 const queues = useQueues()
-const { short } = usePresenceWords()
-const most = 12
 
 const state = computed(() => live.state!)
-const callerOf = (call: WaitingCall['call']) => directory.nameOf(call.calling, call.party)
-const howWords = { waits: 'waits for', rings: 'rings at', parked: 'in', onHold: 'on hold with' } as const
-const ownWords = { connected: 'with', held: 'on hold', alerting: 'rings', queued: 'waits' } as const
-const all = computed(() => whoWaits(state.value, desk.now))
-const waiting = computed(() => all.value.slice(0, most).map(({ call, at, how, since, used }) => ({
-  id: call.id, used, heat: heatOf(used), time: spell(desk.now - since), caller: callerOf(call), where: `${howWords[how]} ${directory.nameOf(at)}`,
-  line: directory.lineName(call), late: used > 1,
-})))
-const late = computed(() => all.value.filter(({ used }) => used > 1).length)
-
-const operators = computed(() => operatorsNow(state.value).map(({ id, attended, calls }) => {
-  const presence = live.presences.get(id)
-  return {
-    id, attended, name: directory.nameOf(id), state: attended ? presence ? short(presence, desk.now).what : 'there' : 'not there',
-    calls: calls.map(({ call, own, other }) => ({
-      id: call.id,
-      words: `${ownWords[own.state]} ${other ? directory.nameOf(other.device, other.party) : 'nobody'}`,
-      time: spell(desk.now - own.since),
-    })),
-  }
-}))
-
 const servesWords = ({ free, busy, away }: QueueBoard['serving']) => `${free} free, ${busy} talking, ${away} away`
 const boards = computed(() => queues.boards.map((board) => {
   const used = queues.usedOf(board)
@@ -98,6 +77,7 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
             <button
               v-if="!props.wall"
               type="button"
+              class="choose"
               :aria-pressed="queues.opened?.id === one.id"
               @click="queues.open(queues.opened?.id === one.id ? null : one.id)"
             >
@@ -110,61 +90,16 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
           </li>
         </ul>
       </section>
-      <section aria-labelledby="watch-waiting">
-        <h2 id="watch-waiting">
-          Who waits <strong>{{ all.length }}</strong>
-          <span
-            v-if="late"
-            class="alarm"
-          > {{ late }} past the promise</span>
-        </h2>
-        <ol>
-          <li
-            v-for="one in waiting"
-            :key="one.id"
-            class="waiting"
-          >
-            <RibbonTime
-              :used="one.used"
-              :heat="one.heat"
-            />
-            <span class="time">{{ one.time }}</span>
-            <strong>{{ one.caller }}</strong>
-            <span>{{ one.line }}, {{ one.where }}</span>
-          </li>
-        </ol>
-        <p
-          v-if="all.length === 0"
-          class="soft"
-        >
-          Nobody waits.
-        </p>
-        <p v-else-if="all.length > most">
-          and {{ all.length - most }} more
-        </p>
-      </section>
+      <WatchWaiting
+        :wall="props.wall"
+        @choose="emit('choose', $event)"
+      />
     </div>
     <div class="side">
-      <section aria-labelledby="watch-operators">
-        <h2 id="watch-operators">
-          Operators
-        </h2>
-        <ul>
-          <li
-            v-for="one in operators"
-            :key="one.id"
-            :class="{ soft: !one.attended }"
-          >
-            <strong>{{ one.name }}</strong>
-            <span>{{ one.state }}</span>
-            <span
-              v-for="call in one.calls"
-              :key="call.id"
-              class="call"
-            >{{ call.words }} <span class="time">{{ call.time }}</span></span>
-          </li>
-        </ul>
-      </section>
+      <WatchOperators
+        :wall="props.wall"
+        @choose="emit('choose', $event)"
+      />
       <section aria-labelledby="watch-trunks">
         <h2 id="watch-trunks">
           Trunks and conferences
@@ -225,107 +160,3 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
     </div>
   </div>
 </template>
-
-<style scoped>
-.board {
-  display: grid;
-  flex: 1;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: var(--space-4);
-  align-content: start;
-  min-width: 0;
-  overflow: auto;
-}
-
-.side {
-  display: grid;
-  gap: var(--space-4);
-  align-content: start;
-}
-
-.groups {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
-}
-
-section {
-  padding: var(--space-3) var(--space-4);
-  background: var(--sheet);
-  border: var(--line);
-  border-radius: var(--round);
-}
-
-h2 {
-  padding-bottom: var(--space-2);
-  font: 700 var(--type-4) var(--font-sign);
-}
-
-li {
-  position: relative;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 var(--space-3);
-  padding: var(--space-1) var(--space-3);
-  border-bottom: 1px solid var(--edge);
-}
-
-li > :not(svg) {
-  position: relative;
-}
-
-.time {
-  font-variant-numeric: tabular-nums;
-}
-
-.waiting .time {
-  min-width: 3.5em;
-  font-weight: 700;
-}
-
-.call {
-  flex-basis: 100%;
-  padding-left: var(--space-5);
-}
-
-.soft {
-  color: var(--ink-soft);
-}
-
-.alarm {
-  color: var(--alarm);
-  font-weight: 700;
-}
-
-.queue button {
-  padding: 0;
-  background: none;
-  border: 0;
-  color: inherit;
-  font: inherit;
-  font-weight: 700;
-  text-decoration: underline;
-  text-underline-offset: 2px;
-  cursor: pointer;
-}
-
-.wall {
-  gap: var(--space-5);
-  padding: var(--space-5);
-  font-size: var(--type-wall);
-  line-height: 1.3;
-}
-
-.wall h2 {
-  font-size: var(--type-wall);
-}
-
-.wall .groups {
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-}
-
-@media (max-width: 60rem) {
-  .board {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-</style>

@@ -33,6 +33,32 @@ export class CallBacks extends Migration {
         "names" jsonb not null
       );
       create index "call_back_open" on "call_back" ("promised_at") where "end" is null;
+
+      create table "shift_note" (
+        "id" uuid primary key,
+        "text" text not null,
+        "by" text not null,
+        "by_name" text not null,
+        "at" timestamptz not null,
+        "done_at" timestamptz,
+        "done_by_name" text
+      );
+      create index "shift_note_open" on "shift_note" ("at") where "done_at" is null;
+      -- What was said, and who has seen it: neither is ever changed.
+      create table "hand_over" (
+        "id" uuid primary key,
+        "at" timestamptz not null,
+        "by" text not null,
+        "by_name" text not null,
+        "said" jsonb not null
+      );
+      create index "hand_over_at" on "hand_over" ("at" desc);
+      create table "hand_over_seen" (
+        "hand_over" uuid primary key references "hand_over" ("id"),
+        "at" timestamptz not null,
+        "by" text not null,
+        "by_name" text not null
+      );
     `)
   }
 }

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { longestShiftNote } from '~~/shared/shift'
+import { useShift } from '~/stores/shift'
+
+/** Notes for whoever comes next, until somebody has done what they say. */
+const shift = useShift()
+const text = ref('')
+const missing = ref<string>()
+const open = computed(() => shift.said?.notes.filter(({ doneAt }) => doneAt === null) ?? [])
+const done = computed(() => shift.said?.notes.filter(({ doneAt }) => doneAt !== null) ?? [])
+const when = (at: number) => dayjs(at).format('D MMM H:mm')
+
+async function add(): Promise<void> {
+  missing.value = text.value.trim() ? undefined : 'Note is missing: say what the next shift should know.'
+  if (!missing.value && await shift.send('notes', { text: text.value }, 'Noted')) text.value = ''
+}
+</script>
+
+<template>
+  <section aria-labelledby="shift-notes">
+    <h3 id="shift-notes">
+      Notes for the next
+    </h3>
+    <ul v-if="open.length">
+      <li
+        v-for="note in open"
+        :key="note.id"
+      >
+        <span>{{ note.text }} <span class="soft">{{ note.byName }}, {{ when(note.at) }}</span></span>
+        <el-button
+          size="small"
+          :aria-label="`Done: ${note.text}`"
+          @click="shift.send(`notes/${note.id}/done`, { done: true }, 'Done')"
+        >
+          Done
+        </el-button>
+      </li>
+    </ul>
+    <p
+      v-else
+      class="soft"
+    >
+      None. What the next shift should know stands here until somebody has done it.
+    </p>
+    <form @submit.prevent="add">
+      <FormField
+        label="A note"
+        for="shift-note"
+        :error="missing"
+      >
+        <el-input
+          id="shift-note"
+          v-model="text"
+          type="textarea"
+          :rows="2"
+          :maxlength="longestShiftNote"
+        />
+      </FormField>
+      <el-button native-type="submit">
+        Note it
+      </el-button>
+    </form>
+    <details v-if="done.length">
+      <summary>Done lately</summary>
+      <ul>
+        <li
+          v-for="note in done"
+          :key="note.id"
+        >
+          <span>{{ note.text }} <span class="soft">done by {{ note.doneByName }}, {{ when(note.doneAt!) }}</span></span>
+          <el-button
+            size="small"
+            :aria-label="`Open again: ${note.text}`"
+            @click="shift.send(`notes/${note.id}/done`, { done: false }, 'Open again')"
+          >
+            Open again
+          </el-button>
+        </li>
+      </ul>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+li {
+  display: flex;
+  gap: var(--space-3);
+  align-items: baseline;
+  justify-content: space-between;
+  padding: var(--space-2) 0;
+  border-bottom: 1px solid var(--edge);
+  overflow-wrap: anywhere;
+}
+
+form,
+details {
+  padding-top: var(--space-3);
+}
+</style>

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import type { CallId } from '~~/core/calls/model'
+import { connectionOf, isOutside, othersOf, queueOf, waitingIn } from '~~/core/calls/questions'
+import { formatNumber } from '~~/core/numbers/dialled'
+import { whoWaits } from '~~/core/console/watch'
+import { spell } from '~~/core/durations/durations'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** One call from near: what has happened to it, and what whoever answers for the whole can do for its caller. */
+const props = defineProps<{ id: CallId }>()
+defineEmits<{ close: [] }>()
+const live = useLive()
+const desk = useDesk()
+const directory = useDirectory()
+const { found, search } = useDestinations()
+const to = ref('')
+const missing = ref<string>()
+
+const call = computed(() => live.state?.calls.get(props.id))
+const name = computed(() => call.value ? directory.nameOf(call.value.calling, call.value.party) : 'That call')
+const wait = computed(() => live.state ? whoWaits(live.state, desk.now).find(one => one.call.id === props.id) : undefined)
+/** Where the call is: where it waits, or who of ours has it. */
+const at = computed(() => {
+  const { value } = call
+  if (!value) return null
+  if (wait.value) return wait.value.at
+  return othersOf(value, value.calling).find(({ device, state }) => live.state!.devices.has(device) && (state === 'connected'
+    || state === 'held'))?.device ?? null
+})
+const where = computed(() => call.value && [
+  directory.lineName(call.value),
+  at.value && `${wait.value ? `waits for ${spell(desk.now - wait.value.since)} at` : 'with'} ${directory.nameOf(at.value)}`,
+].filter(Boolean).join(', '))
+const mine = computed(() => Boolean(call.value && desk.device && connectionOf(call.value, desk.device)))
+const queue = computed(() => call.value && queueOf(call.value)?.device)
+const place = computed(() => queue.value && call.value ? waitingIn(live.state!, queue.value).indexOf(call.value) : -1)
+/** Who waits, rings, is parked or talks outside is taken at once; who talks with somebody, or is on hold, rings here. */
+const taken = computed(() => call.value && ((wait.value && wait.value.how !== 'onHold') || isOutside(call.value)))
+const may = computed(() => desk.operates && call.value && !mine.value && !call.value.conference)
+
+function take(): void {
+  void desk.ask(taken.value
+    ? { service: 'directedPickupCall', call: props.id }
+    : { service: 'deflectCall', call: props.id, from: at.value!, to: desk.device! })
+}
+
+async function move(): Promise<void> {
+  missing.value = to.value ? undefined : 'To is missing: name a person, a group or a number.'
+  if (missing.value || !at.value) return
+  const from = call.value?.parked ? {} : { from: at.value }
+  if (await desk.ask({ service: 'deflectCall', call: props.id, to: to.value, ...from })) to.value = ''
+}
+</script>
+
+<template>
+  <aside
+    class="panel"
+    aria-label="The chosen call"
+  >
+    <header>
+      <h2>{{ name }}</h2>
+      <el-button
+        text
+        size="small"
+        @click="$emit('close')"
+      >
+        Close
+      </el-button>
+    </header>
+    <div
+      class="content"
+      tabindex="0"
+      role="group"
+      :aria-label="`What can be done for ${name}`"
+    >
+      <template v-if="call">
+        <p v-if="call.party?.name && call.party.number">
+          {{ formatNumber(call.party.number) }}
+        </p>
+        <p>
+          {{ where }}
+        </p>
+        <template v-if="may && at">
+          <p class="acts">
+            <el-button
+              type="primary"
+              :disabled="!live.working"
+              :aria-label="taken ? `Take ${name}` : `Have ${name} ring here`"
+              @click="take"
+            >
+              {{ taken ? 'Take the call' : 'Have it ring here' }}
+            </el-button>
+            <el-button
+              v-if="place > 0"
+              :disabled="!live.working"
+              :aria-label="`Put ${name} first`"
+              @click="desk.ask({ service: 'putInQueue', call: id, place: 'first' })"
+            >
+              Put first
+            </el-button>
+          </p>
+          <form @submit.prevent="move">
+            <FormField
+              label="Move the call to"
+              for="watch-to"
+              :error="missing"
+            >
+              <el-select
+                id="watch-to"
+                v-model="to"
+                filterable
+                remote
+                :remote-method="search"
+                aria-label="Move the call to"
+                placeholder="Name or number"
+              >
+                <el-option
+                  v-for="one in found"
+                  :key="one.value"
+                  v-bind="one"
+                />
+              </el-select>
+            </FormField>
+            <el-button
+              native-type="submit"
+              :disabled="!live.working"
+            >
+              Move it
+            </el-button>
+          </form>
+        </template>
+        <p
+          v-else-if="mine"
+          class="soft"
+        >
+          You are in this call: it stands above.
+        </p>
+        <h3>What happened</h3>
+        <CallStory :call="call" />
+      </template>
+      <p
+        v-else
+        class="soft"
+      >
+        This call is over.
+      </p>
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3);
+  padding: var(--space-3) 0;
+}
+
+.acts .el-button {
+  margin: 0;
+}
+</style>

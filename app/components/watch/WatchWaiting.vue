@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import type { CallId } from '~~/core/calls/model'
+import { heatOf } from '~~/core/console/lateness'
+import { type Place, settle } from '~~/core/console/stillness'
+import { type WaitingCall, whoWaits } from '~~/core/console/watch'
+import { spell } from '~~/core/durations/durations'
+import { useDesk } from '~/stores/desk'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** Who waits where and how late, the latest first; under a hand nobody moves. */
+const props = defineProps<{ wall?: boolean }>()
+defineEmits<{ choose: [CallId] }>()
+const live = useLive()
+const desk = useDesk()
+const directory = useDirectory()
+const most = 12
+const howWords = { waits: 'waits for', rings: 'rings at', parked: 'in', onHold: 'on hold with' } as const
+
+const all = computed(() => whoWaits(live.state!, desk.now))
+const late = computed(() => all.value.filter(({ used }) => used > 1).length)
+const resting = useHandOn(useTemplateRef<HTMLElement>('list'))
+const places = shallowRef<Place<WaitingCall>[]>([])
+watch([all, resting], ([now, still]) => {
+  places.value = settle(places.value, now, ({ call }) => call.id, still).slice(0, most)
+}, { immediate: true })
+const rows = computed(() => places.value.map(({ id, item }) => item && {
+  id, used: item.used, heat: heatOf(item.used), time: spell(desk.now - item.since), caller: directory.nameOf(item.call.calling, item.call.party),
+  where: `${directory.lineName(item.call)}, ${howWords[item.how]} ${directory.nameOf(item.at)}`,
+}))
+</script>
+
+<template>
+  <section aria-labelledby="watch-waiting">
+    <h2 id="watch-waiting">
+      Who waits <strong>{{ all.length }}</strong><span
+        v-if="late"
+        class="alarm"
+      >, {{ late }} past the promise</span>
+    </h2>
+    <ol ref="list">
+      <li
+        v-for="(one, index) in rows"
+        :key="one?.id ?? `gone ${index}`"
+        class="waiting"
+      >
+        <template v-if="one">
+          <RibbonTime
+            :used="one.used"
+            :heat="one.heat"
+          />
+          <span class="time">{{ one.time }}</span>
+          <strong v-if="props.wall">{{ one.caller }}</strong>
+          <button
+            v-else
+            type="button"
+            class="choose"
+            @click="$emit('choose', one.id)"
+          >
+            {{ one.caller }}
+          </button>
+          <span>{{ one.where }}</span>
+        </template>
+        <span
+          v-else
+          class="soft"
+        >Waits no more.</span>
+      </li>
+    </ol>
+    <p
+      v-if="all.length === 0"
+      class="soft"
+    >
+      Nobody waits.
+    </p>
+    <p v-else-if="all.length > most">
+      and {{ all.length - most }} more
+    </p>
+  </section>
+</template>
