@@ -24,7 +24,7 @@ test('a caller leaves their place by a key; a member is rung, then the caller, a
   const row = ines.getByRole('row').filter({ hasText: 'Odd <b>Hasp</b>' })
   await expect(row).toContainText(/rings at \w+/)
   const prompt = () => [...cast.state.calls.values()].find(({ callBack }) => callBack)!
-  const [{ device: member }] = prompt().connections as [{ device: string }]
+  const { device: member } = prompt().connections[0]!
   await cast.answer(member, prompt().id)
   await expect(row).toContainText('is calling them')
   await cast.answer(prompt().connections.find(({ party }) => party)!.device, prompt().id)

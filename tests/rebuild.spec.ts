@@ -14,7 +14,7 @@ const dump = (stage: Stage) =>
   Promise.all(
     [
       'call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id', 'conversation order by call',
-      'leg order by call, seq, kind, place', 'attendance order by device, epoch, seq',
+      'leg order by call, seq, kind, place', 'attendance order by device, epoch, seq', 'call_back order by id',
     ].map(what => stage.sql<object>(`select * from ${what}`)),
   )
 

@@ -14,6 +14,12 @@ const howMuch: Record<Loudness, string> = {
   calls: 'Also what happens to calls',
   everything: 'Also what I do myself',
 }
+/** Telephone links of other pages open the console with the number in the field. */
+const canHandleLinks = 'registerProtocolHandler' in navigator
+function handleLinks(): void {
+  navigator.registerProtocolHandler('tel', `${location.origin}/?dial=%s`)
+}
+
 const form = reactive({ current: '', wanted: '' })
 const { failure, sending, send } = useForm()
 const done = ref<string | null>(null)
@@ -129,6 +135,20 @@ onMounted(load)
             {{ words }}
           </el-radio>
         </el-radio-group>
+      </section>
+      <section
+        v-if="canHandleLinks"
+        aria-labelledby="links-title"
+      >
+        <h2 id="links-title">
+          Telephone links
+        </h2>
+        <p class="soft">
+          Links of other pages that name a telephone number (tel:) open the console with the number in the field.
+        </p>
+        <el-button @click="handleLinks">
+          Open them here
+        </el-button>
       </section>
       <section aria-labelledby="sessions-title">
         <h2 id="sessions-title">

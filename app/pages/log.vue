@@ -20,11 +20,6 @@ const outcomes: Record<Outcome, string> = {
   voicemail: 'Left in a voicemail', blocked: 'Blocked',
   notReached: 'Not reached', joined: 'Joined to another', lost: 'Lost',
 }
-/** Telephone links of other pages open the console with the number in the field. */
-const canHandleLinks = 'registerProtocolHandler' in navigator
-function handleLinks(): void {
-  navigator.registerProtocolHandler('tel', `${location.origin}/?dial=%s`)
-}
 
 const kind = ref<LogKind>('all')
 const text = ref('')
@@ -148,14 +143,6 @@ watch(() => live.news, follow)
         aria-label="Day"
         format="D MMM YYYY"
       />
-      <el-button
-        v-if="canHandleLinks"
-        text
-        title="Telephone links of other pages (tel:) open here, with the number in the field"
-        @click="handleLinks"
-      >
-        Telephone links
-      </el-button>
     </div>
     <FailureNote :text="failure" />
     <div class="panes">

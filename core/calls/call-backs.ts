@@ -2,7 +2,7 @@ import type { Group } from '../company/company'
 import { isMemberOf, lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
 import { reindexCallBack } from './indexes'
-import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent } from './model'
+import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party } from './model'
 import { isOpen } from './openings'
 import { freeTrunk, serves } from './questions'
 
@@ -123,10 +123,8 @@ function triedInVain(state: ExchangeState, promise: CallBack, now: number): Call
 function lastWord(state: ExchangeState, { line, tries }: CallBack): string {
   const called = lookUp(state.company.lines, line ?? '')
   const times = tries === 1 ? 'once' : tries === 2 ? 'twice' : `${tries} times`
-  return `We tried to call you back ${times} and did not reach you. ${called
-    ? `Call us again at any time: ${called.name},
-    ${formatNumber(called.number)}.`
-    : 'Please call us again.'}`
+  const again = called ? `Call us again at any time: ${called.name}, ${formatNumber(called.number)}.` : 'Please call us again.'
+  return `We tried to call you back ${times} and did not reach you. ${again}`
 }
 
 /** What an event within a call does to the promise that the call is to keep. */
@@ -140,6 +138,12 @@ export function promiseAfter(next: ExchangeState, event: NumberedEvent): Exchang
   next.callBacks = next.callBacks.set(promise.id, { ...promise, ...change })
   reindexCallBack(next, promise.id)
   return next
+}
+
+/** Whoever is rung is called what they were called when they called us. */
+export function named(events: readonly CallEvent[], party: Party | null): CallEvent[] {
+  const name = party?.name ?? null
+  return events.map(event => event.type === 'delivered' && event.party ? { ...event, party: { ...event.party, name: event.party.name ?? name } } : event)
 }
 
 /** The promise, open or over, or undefined. */

@@ -2,8 +2,8 @@ import { localTime } from '../calendar/zones'
 import type { DeviceId, ExchangeState, Party } from '../calls/model'
 import { deviceName } from '../calls/names'
 import type { Company } from '../company/company'
-import { lookUp } from '../company/lookups'
-import { formatNumber } from '../numbers/dialled'
+import { groupWithNumber, lookUp, telephoneWithNumber } from '../company/lookups'
+import { formatNumber, readDialled } from '../numbers/dialled'
 import { openPromises } from './call-backs'
 import { whoWaits } from './watch'
 
@@ -23,9 +23,12 @@ type NameOf = (device: DeviceId, party?: Party | null) => string
 
 /** Names as the company and the network have them, for whoever has no names of their own. A number outside is written as people do. */
 export function namesIn(company: Company): NameOf {
-  return (device, party) => party
-    ? party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
-    : device.startsWith('+') ? formatNumber(device) : deviceName(company, device) ?? 'Outside caller'
+  return (device, party) => {
+    if (party) return party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
+    const dialled = readDialled(device)
+    const telephone = dialled.kind === 'inside' ? telephoneWithNumber(company, dialled.digits) ?? groupWithNumber(company, dialled.digits) : undefined
+    return dialled.kind === 'outside' ? formatNumber(dialled.e164) : telephone?.name ?? deviceName(company, device) ?? 'Outside caller'
+  }
 }
 
 /** Writes a time that people read by the clock of the house: "14:05". */
@@ -51,10 +54,8 @@ function callers(state: ExchangeState, now: number, nameOf: NameOf): OpenThing[]
     const thing = { who: nameOf(call.calling, call.party), since: since + state.clockOffset }
     const late = used > 1 ? ', longer than promised' : ''
     if (how === 'onHold') return [{ ...thing, kind: 'onHold', words: `on hold with ${nameOf(at)}${late}` }]
-    if (how === 'parked') return [{ ...thing, kind: 'parked', words: `in ${nameOf(at)}${call.parked?.for
-      ? `,
-      kept for ${nameOf(call.parked.for)}`
-      : ''}${late}` }]
+    const kept = call.parked?.for ? `, kept for ${nameOf(call.parked.for)}` : ''
+    if (how === 'parked') return [{ ...thing, kind: 'parked', words: `in ${nameOf(at)}${kept}${late}` }]
     return used > 1 ? [{ ...thing, kind: 'waiting', words: `${how === 'rings' ? 'rings at' : 'waits for'} ${nameOf(at)}${late}` }] : []
   })
 }
@@ -99,11 +100,9 @@ function oddStates(state: ExchangeState, nameOf: NameOf, clock: (at: number) => 
       })
     }
     for (const [queue, { state: its, reason, since, by }] of Object.entries(absences ?? {})) {
+      const setBy = by ? `, set by ${nameOf(by)}` : ''
       if (its === 'paused' && by !== id) things.push({
-        kind: 'queue', who: nameOf(id), since: wall(since), words: `does not serve the ${nameOf(queue)}: ${reason ?? 'paused'}${by
-          ? `,
-          set by ${nameOf(by)}`
-          : ''}`,
+        kind: 'queue', who: nameOf(id), since: wall(since), words: `does not serve the ${nameOf(queue)}: ${reason ?? 'paused'}${setBy}`,
       })
     }
   }

@@ -1,4 +1,5 @@
-import type { CallId, DeviceId, ExchangeState, NumberedEvent, Request } from '../../core/calls/model'
+import { onTheLine } from '../../core/calls/call-backs'
+import type { CallBackId, CallId, DeviceId, ExchangeState, NumberedEvent, Request } from '../../core/calls/model'
 import { callsOf, connectionState } from '../../core/calls/questions'
 import { presenceOf } from '../../core/presence/presence'
 import type { Company } from '../../core/company/company'
@@ -41,8 +42,22 @@ export class Operators {
 
   hear(event: NumberedEvent): void {
     if (event.type === 'callCleared') this.attempts.delete(event.call)
+    if (event.type === 'callBackMoved' || (event.type === 'callBackDeferred' && event.until === null)) this.callBack(event.callBack, event.at)
     if (event.type === 'queued' && event.device === this.company.settings.operators) this.answer(event.call, event.at)
     if ((event.type === 'established' || event.type === 'retrieved') && this.members.has(event.device)) this.listen(event.call, event.device, event.at)
+  }
+
+  /** Calls somebody back whom nobody of their queue has called. */
+  private callBack(id: CallBackId, at: number): void {
+    const act: Intention = (state, now) => {
+      const promise = state.callBacks.get(id)
+      if (!promise || promise.queue !== this.company.settings.operators || promise.call || promise.notBefore !== null) return null
+      const free = [...this.members].find(device => state.agents.get(device)?.attended && callsOf(state, device).length === 0)
+      if (free && !onTheLine(state, promise)) return { service: 'makeCallBack', device: free, callBack: id }
+      this.agenda.add(now + 30 * second, act)
+      return null
+    }
+    this.agenda.add(at + 20 * second, act)
   }
 
   private answer(call: CallId, at: number): void {

@@ -65,13 +65,12 @@ function heard(call: Call): string | null {
         <p v-if="heard(call)">
           “{{ heard(call) }}”
         </p>
-        <HandsetSaying :say="words => callers.speak(call, words)">
-          <el-button
-            v-if="callers.callBackDigit(call)"
-            @click="callers.press(call, callers.callBackDigit(call))"
-          >
+        <p v-if="callers.callBackDigit(call)">
+          <el-button @click="callers.press(call, callers.callBackDigit(call))">
             Press {{ callers.callBackDigit(call) }}
           </el-button>
+        </p>
+        <HandsetSaying :say="words => callers.speak(call, words)">
           <el-button @click="callers.hangUp(call)">
             Hang up
           </el-button>

@@ -2,7 +2,7 @@ import { lookUp } from '../../company/lookups'
 import { accept, holdingTheRest, ownerSentence, refuse } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
 import type { Call, Decision, DeviceId, ExchangeState } from '../model'
-import { isPrompt } from '../call-backs'
+import { isPrompt, named } from '../call-backs'
 import { connectionOf } from '../questions'
 import { reach, targetOf } from '../targets'
 import type { Service } from '../service'
@@ -35,5 +35,5 @@ function callingBack(state: ExchangeState, call: Call, device: DeviceId): Decisi
   if ('refusal' in target) return refuse(target.refusal.code, `${target.refusal.sentence} The call-back stays promised.`)
   const reached = reach(state, target, { call: call.id, except: [device] })
   if ('refusal' in reached) return refuse(reached.refusal.code, `${reached.refusal.sentence} The call-back stays promised.`)
-  return accept(...holdingTheRest(state, device), { type: 'promptAnswered', call: call.id, device }, ...reached.events)
+  return accept(...holdingTheRest(state, device), { type: 'promptAnswered', call: call.id, device }, ...named(reached.events, call.party))
 }

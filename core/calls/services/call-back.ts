@@ -3,7 +3,7 @@ import { lookUp } from '../../company/lookups'
 import { formatNumber, readCaller } from '../../numbers/dialled'
 import { accept, nameOf, refuse, type Refused } from '../answers'
 import { beginCall } from '../beginning'
-import { isPrompt, maySeeTo, onTheLine, promisedTo, promiseOf, promptWithdrawn } from '../call-backs'
+import { isPrompt, maySeeTo, named, onTheLine, promisedTo, promiseOf, promptWithdrawn } from '../call-backs'
 import type { EventKind } from '../event'
 import { device, type FieldsOf, idIfAny, idOf, idOrNull, text, textIfAny } from '../fields'
 import { reindexCallBack } from '../indexes'
@@ -154,7 +154,7 @@ export const makeCallBack: Service<'makeCallBack'> = {
       return refuse('notPossibleNow', `They are on the line with us at this moment${ours ? `, at ${nameOf(state, ours.device)}` : ''}.`)
     }
     const begun = beginCall(state, telephone, promise.party.number ?? '', { except: [telephone.id], callBack })
-    return 'refusal' in begun ? begun : accept(...promptWithdrawn(state, promise), ...begun.events)
+    return 'refusal' in begun ? begun : accept(...promptWithdrawn(state, promise), ...named(begun.events, promise.party))
   },
 }
 
