@@ -15,6 +15,7 @@ import { createStack, demoPassword } from './stack.mjs'
  * @property {import('@playwright/test').Browser} browser
  * @property {string} url
  * @property {(seconds: number) => Promise<void>} advance
+ * @property {(request: object) => Promise<unknown>} ask asks the exchange, as somebody else would
  * @property {() => Promise<unknown>} answerOutside
  * @property {(name: string) => Promise<void>} queued somebody waits for freight
  * @property {(name: string, of?: import('@playwright/test').Page) => Promise<void>} shot
@@ -92,7 +93,7 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
     await page.getByLabel('Password').fill(demoPassword)
     await page.getByRole('button', { name: 'Sign in' }).click()
     await page.locator('.window').first().waitFor()
-    await shoot({ page, context, browser, url: stack.url, advance, answerOutside, queued, shot })
+    await shoot({ page, context, browser, url: stack.url, advance, ask, answerOutside, queued, shot })
   }
   finally {
     await stack.stop()
@@ -100,14 +101,13 @@ async function onStage(postgres, browser, database, exchangeArgs, shoot) {
 }
 
 /**
- * A sailing has been cancelled: the queue of those who ask about it is open, in both themes.
+ * A sailing has been cancelled: the queue of those who ask about it is open, in the dark theme.
  * @param {Stage} stage
  */
 async function shootCancelled({ page, advance, shot }) {
   await advance(1)
   await page.getByRole('button', { name: /^Sailing news queue/ }).click()
   await page.getByRole('list', { name: 'Who waits' }).waitFor()
-  await shot('cancelled')
   await page.getByRole('button', { name: 'Dark theme' }).click()
   await page.locator('html.dark').waitFor()
   await shot('cancelled-dark')
@@ -155,7 +155,7 @@ async function shootMorning({ page, advance, shot }) {
 }
 
 /** @param {Stage} stage */
-async function shootBusy({ page, context, browser, url, advance, answerOutside, queued, shot }) {
+async function shootBusy({ page, context, browser, url, advance, ask, answerOutside, queued, shot }) {
   await page.locator('.ribbon.asking').waitFor()
   await shot('busy')
   for (const name of ['Bartholomew Hargreaves', 'Thessaly Oakhart', 'Roderick Amblecote']) {
@@ -189,7 +189,6 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('button', { name: 'Read out …' }).click()
   await page.getByRole('button', { name: /^We are sorry/ }).click()
   await page.getByText('said 1 of 2 times').waitFor()
-  await shot('paging')
   await page.keyboard.press('Escape')
   await page.getByRole('region', { name: 'Who was reached' }).getByRole('button', { name: 'Close' }).click()
   await page.locator('#who').focus()
@@ -243,13 +242,34 @@ async function shootBusy({ page, context, browser, url, advance, answerOutside, 
   await page.getByRole('link', { name: 'Who is where' }).click()
   await page.getByRole('row', { name: /^Berth 1/ }).waitFor()
   await shot('whereabouts')
-  const administrator = await (
-    await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })
-  ).newPage()
-  await administrator.goto('/sign-in')
-  await administrator.getByLabel('Sign-in name').fill('admin')
-  await administrator.getByLabel('Password').fill(demoPassword)
-  await administrator.getByRole('button', { name: 'Sign in' }).click()
+  const signIn = async (/** @type {string} */ who) => {
+    const own = await (await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, timezoneId: 'UTC', reducedMotion: 'reduce' })).newPage()
+    await own.goto('/sign-in')
+    await own.getByLabel('Sign-in name').fill(who)
+    await own.getByLabel('Password').fill(demoPassword)
+    await own.getByRole('button', { name: 'Sign in' }).click()
+    return own
+  }
+  for (const [name, number, queue, line] of [
+    ['Perpetua Wainscott', '07700 900321', 'queue:freight', 'freight'], ['Wilfred Osprey', '01632 960777', 'operators', 'general'],
+    ['Milo Tarn', '07700 900388', 'queue:sailingNews', 'control'],
+  ]) await ask({ service: 'promiseCallBack', device: 't2101', name, number, queue, line })
+  await page.getByRole('link', { name: /^Call-backs/ }).click()
+  await page.getByRole('button', { name: 'Wilfred Osprey' }).click()
+  await shot('call-backs')
+  const tomas = await signIn('tomas')
+  await tomas.getByRole('link', { name: /^Shift/ }).click()
+  await tomas.getByLabel('A note').fill('The papers for Thursday are with Freight: ask before noon.')
+  await tomas.getByRole('button', { name: 'Note it' }).click()
+  await tomas.getByRole('listitem').filter({ hasText: 'papers for Thursday' }).waitFor()
+  await ask({ service: 'setOpening', device: 't2101', of: 'harbour', open: false, until: null })
+  await ask({ service: 'offerLine', device: 't2101', line: 'freight', to: 't2100' })
+  await tomas.getByLabel('What the next should know first').fill('The 14:10 to Hallow is cancelled; callers take the 16:00.')
+  await tomas.getByRole('button', { name: 'Hand over the shift' }).click()
+  await page.getByRole('link', { name: /^Shift/ }).click()
+  await page.getByRole('button', { name: /^I have seen/ }).waitFor()
+  await shot('shift')
+  const administrator = await signIn('admin')
   await administrator.getByRole('link', { name: 'Company' }).click()
   await administrator.getByRole('row').nth(5).getByRole('button').click()
   await administrator.getByRole('button', { name: 'Save' }).waitFor()

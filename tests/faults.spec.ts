@@ -115,6 +115,7 @@ test('blocked numbers outlive the exchange', async ({ own, browser }) => {
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange' })).toBeHidden()
   await page.getByRole('link', { name: 'Call log' }).click()
   await page.getByRole('link', { name: 'Blocked numbers' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Blocked numbers' })).toBeVisible()
   await expect(page.getByRole('row').filter({ hasText: '07700 900998' })).toContainText('never again')
 })
 

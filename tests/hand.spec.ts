@@ -355,6 +355,7 @@ test.describe('taking', () => {
     ).not.toHaveProperty('refusal')
     await console.getByRole('link', { name: 'Call log' }).click()
     await console.getByRole('link', { name: 'Blocked numbers' }).click()
+    await expect(console.getByRole('heading', { level: 1, name: 'Blocked numbers' })).toBeVisible()
     await expect(console.getByRole('row').filter({ hasText: '07700 900999' })).toContainText('rings every morning')
     await console.getByRole('button', { name: 'Lift the block of 07700 900999' }).click()
     await expect(console.getByText('No number is blocked.')).toBeVisible()

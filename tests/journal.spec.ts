@@ -89,6 +89,7 @@ test('PostgreSQL away: a message in a mailbox, a block and its lifting, and call
   // The new exchange hears of the block as soon as the database can say it.
   await page.getByRole('link', { name: 'Call log' }).click()
   await page.getByRole('link', { name: 'Blocked numbers' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Blocked numbers' })).toBeVisible()
   await expect(page.getByRole('row').filter({ hasText: '07700 900444' })).toBeVisible()
 })
 

@@ -129,6 +129,12 @@ export const useField = defineStore('field', () => {
     shown = { text: '', hits: [] }
   }
 
+  /** What was meant is done: only what was typed behind it meanwhile stays. */
+  function keepTheRest(meant: string): void {
+    if (text.value === meant) clear()
+    else if (text.value.startsWith(meant)) type(text.value.slice(meant.length))
+  }
+
   function type(value: string): void {
     text.value = value
     picked.value = null
@@ -157,7 +163,7 @@ export const useField = defineStore('field', () => {
     const typed = text.value
     if (!deed) desk.refuse(nothingThere(gesture, slot))
     const done = deed !== null && deed !== 'gone' && await ways.perform(deed)
-    if (done || (digit !== null && text.value === typed)) clear()
+    if (done || digit !== null) keepTheRest(typed)
   }
 
   function nothingThere(gesture: 'take' | 'park', slot: DeviceId | null): string {
@@ -201,7 +207,7 @@ export const useField = defineStore('field', () => {
     taking.value = true
     const done = await ways.perform(way.deed)
     if (done && whom) preferences.set({ chosen: afterChoice(preferences.chosen, whom) })
-    if (done && text.value === meant) clear()
+    if (done) keepTheRest(meant)
     if (done) desk.choose(null)
     taking.value = false
   }

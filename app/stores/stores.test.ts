@@ -191,6 +191,12 @@ describe('the field', () => {
     field.type('fre')
     await taken
     expect(field.text).toBe('fre')
+    field.clear()
+    field.type('2106')
+    const next = field.take(field.ways[0])
+    field.type('2106fre')
+    await next
+    expect(field.text, 'behind what was meant').toBe('fre')
   })
 
   it('* and a digit park, # and a digit take: neither does the other, whatever happens in between', async () => {

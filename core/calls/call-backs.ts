@@ -81,12 +81,13 @@ export function prompt(state: ExchangeState, { id, party, queue }: CallBack, dev
 export function callBacksAfterwards(state: ExchangeState, latest: readonly CallEvent[], now: number): CallEvent[] {
   if (state.callBacks.isEmpty()) return []
   const talkMayHaveBegun = latest.some(({ type }) => type === 'established' || type === 'retrieved' || type === 'transferred' || type === 'conferenced')
+  const talking = talkMayHaveBegun ? talkingByNumber(state) : null
   return [...state.callBacks.values()].flatMap((promise): CallEvent[] => {
     const { id, queue, assigned } = promise
     const { groups, telephones, settings: { operators } } = state.company
     const call = promise.call === null ? undefined : state.calls.get(promise.call)
     if (promise.call !== null && !call) return [triedInVain(state, promise, now)]
-    const met = talkMayHaveBegun ? metBy(state, promise) : null
+    const met = talking && metBy(state, promise, talking.get(promise.party.number ?? '') ?? [])
     if (met) return [...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack: id, end: met.end, by: met.by, word: null }]
     if (isStale(state, promise)) return promptWithdrawn(state, promise)
     if (lookUp(groups, queue)?.distribution !== 'queue') return queue === operators ? [] : [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }]
@@ -96,11 +97,21 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
   })
 }
 
+/** The calls in which somebody outside is connected, by their number. */
+function talkingByNumber({ calls }: ExchangeState): Map<string, Call[]> {
+  const byNumber = new Map<string, Call[]>()
+  for (const call of calls.values()) {
+    for (const { party, state } of call.connections) {
+      if (party?.number && state === 'connected') byNumber.set(party.number, [...byNumber.get(party.number) ?? [], call])
+    }
+  }
+  return byNumber
+}
+
 /** Who has talked with the caller: in the call that calls them back anybody; after they have called again somebody of the queue. */
-function metBy(state: ExchangeState, promise: CallBack): { end: 'reached' | 'calledAgain', by: DeviceId } | null {
-  for (const call of state.calls.values()) {
-    const theirs = call.connections.find(({ party, state: its }) => party && its === 'connected' && party.number === promise.party.number)
-    if (!theirs || (call.callBack !== promise.id && call.created <= promise.promisedAt)) continue
+function metBy(state: ExchangeState, promise: CallBack, theirCalls: readonly Call[]): { end: 'reached' | 'calledAgain', by: DeviceId } | null {
+  for (const call of theirCalls) {
+    if (call.callBack !== promise.id && call.created <= promise.promisedAt) continue
     const calls = call.id === promise.call
     const talker = call.connections.find(({ device, state: its }) =>
       its === 'connected' && state.devices.has(device) && (calls || isMemberOf(state.company, device, promise.queue) || device === promise.assigned))

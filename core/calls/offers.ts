@@ -42,6 +42,8 @@ export function offersDue(state: ExchangeState, now: number): CallEvent[] {
     }
     for (const { call: waiting, promise } of inTheirTurn(current, queue)) {
       if (promise) {
+        // While nobody is free, none of them has to be looked at.
+        if (freeIn(current, queue.id).next().done) continue
         const [device] = mayBeOffered(current, promise) ? rungFor(current, asWaiting(promise), promise.offered, { ...queue, ringing: oneByOne(queue) }) : []
         happens(device === undefined ? [] : [prompt(current, promise, device)])
         continue

@@ -1,7 +1,7 @@
 import '../schema/wording'
 import { adjustClock } from './services/adjust-clock'
 import { answerCall } from './services/answer-call'
-import { blockNumber } from './services/block-number'
+import { blockNumber, restoreBlock } from './services/block-number'
 import { assignCallBack, endCallBack, makeCallBack, promiseCallBack, restoreCallBack } from './services/call-back'
 import { clearCall } from './services/clear-call'
 import { clearConnection } from './services/clear-connection'
@@ -48,7 +48,7 @@ export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   adjustClock, answerCall, answerLineOffer, assignCallBack, blockNumber, clearCall, clearConnection,
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
   dismissNote, dropParty, endCallBack, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, makeCallBack, offerCall, offerLine,
-  openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportTrunk, restoreCallBack, retrieveCall, sendUserInformation,
+  openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportTrunk, restoreBlock, restoreCallBack, retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setForwarding, setHandset, setLetThrough, setLineServed, setMicrophoneMute,
   setOpening, setQueueServed, setRingAlong, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
   speakOnPage, transferCall, unblockNumber,

@@ -92,7 +92,7 @@ export class Rehearsal {
     if (!call) return
     if (event.type === 'originated') this.recognise(call)
     if (event.type === 'originated' && event.prompted) this.ringing(call, event.device, event.at)
-    if (event.type === 'queueAnnounced' && event.place > 1) this.asksToBeCalled(call, event.device, event.at)
+    if (event.type === 'queueAnnounced') this.asksToBeCalled(call, event.device, event.at)
     if (event.type === 'delivered') this.ringing(call, event.device, event.at)
     if (event.type === 'queued') this.waitInQueue(call, event.device, event.at)
     if (event.type === 'parked' && event.for) this.fetch(call, event.for, event.at)
@@ -105,10 +105,10 @@ export class Rehearsal {
     else if (met && !this.operators.has(met) && !isMailbox(met)) this.colleaguesTalk(call, met, event.at, state)
   }
 
-  /** Some who hear that others are before them would rather be called back, where it is offered: always the same, by their number. */
+  /** Some who have waited long enough to hear their place would rather be called back, where it is offered: always the same, by their number. */
   private asksToBeCalled({ id, party }: Call, queue: DeviceId, at: number): void {
     const digits = this.company.groups[queue]?.callBackDigit
-    if (!digits || !this.callers.has(id) || !/[0258]$/.test(party?.number ?? '')) return
+    if (!digits || !this.callers.has(id) || !/[05]$/.test(party?.number ?? '')) return
     this.agenda.add(at + 4 * second, later =>
       this.ifStill(later, id, call => placesOf(call)[0] === 'waiting', device => ({ service: 'generateDigits', device, call: id, digits })))
   }

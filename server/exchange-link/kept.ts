@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import type { MikroORM } from '@mikro-orm/postgresql'
-import type { ExchangeState } from '~~/core/calls/model'
 import { promiseOf } from '~~/core/calls/call-backs'
+import type { ExchangeState, Request } from '~~/core/calls/model'
 import { briefly } from '../database/away'
 import { BlockedNumber, CallBackRow } from '../database/entities'
 import type { ExchangeLink } from './link'
 
 const pause = 2_000
+/** So often what the exchange does not take is told again. */
+const mostAttempts = 5
 
 /**
  * Tells an exchange that has begun anew what outlives it: blocked numbers and promises to call back, as soon as the database can say them and knows of all that
@@ -22,26 +24,36 @@ export async function tellWhatIsKept(
   stillWanted: () => boolean,
   log: (text: string) => void,
 ): Promise<void> {
-  while (stillWanted()) {
+  for (let attempt = 1; stillWanted(); attempt++) {
     try {
       await written()
-      const em = orm.em.fork()
-      for (const { number, reason, by } of await em.find(BlockedNumber, {})) {
-        if (!state().blocked.has(number)) await link.request(`block:${randomUUID()}`, { service: 'blockNumber', device: by, number, reason })
+      const requests = await whatIsKept(orm, state())
+      const refused = []
+      for (const [name, request] of requests) {
+        // One that can't be told must not keep the others back.
+        if (stillWanted()) await link.request(`${name}:${randomUUID()}`, request).catch((error: unknown) => refused.push(`${name}: ${briefly(error)}`))
       }
-      for (const { id, number, name, line, queue, since, promisedAt, by, assigned, tries, notBefore, epoch } of await em.find(CallBackRow, { end: null })) {
-        if (promiseOf(state(), id)) continue
-        await link.request(`callBack:${randomUUID()}`, {
-          service: 'restoreCallBack', id, party: { number: number ?? null, name: name ?? null }, line: line ?? null, queue, by: by ?? null,
-          assigned: assigned ?? null, tries, epoch,
-          since: since.getTime(), promisedAt: promisedAt.getTime(), notBefore: notBefore?.getTime() ?? null,
-        })
-      }
-      return
+      if (refused.length === 0) return
+      log(`blocks and call-backs: the exchange did not take ${refused.join('; ')}`)
+      if (attempt >= mostAttempts) return
     }
     catch (error) {
       log(`blocks and call-backs: the exchange is not told yet: ${briefly(error)}`)
-      await new Promise(resolve => setTimeout(resolve, pause))
     }
+    await new Promise(resolve => setTimeout(resolve, pause))
   }
+}
+
+/** What the exchange does not know of all that outlives it. */
+async function whatIsKept(orm: MikroORM, known: ExchangeState): Promise<[string, Request][]> {
+  const em = orm.em.fork()
+  const blocks = (await em.find(BlockedNumber, {})).filter(({ number }) => !known.blocked.has(number))
+  const promises = (await em.find(CallBackRow, { end: null })).filter(({ id }) => !promiseOf(known, id))
+  return [
+    ...blocks.map(({ number, reason, by }): [string, Request] => ['block', { service: 'restoreBlock', number, reason, by }]),
+    ...promises.map(({ id, number, name, line, queue, since, promisedAt, by, assigned, tries, notBefore, epoch }): [string, Request] => ['callBack', {
+      service: 'restoreCallBack', id, party: { number: number ?? null, name: name ?? null }, line: line ?? null, queue, by: by ?? null,
+      assigned: assigned ?? null, tries, epoch, since: since.getTime(), promisedAt: promisedAt.getTime(), notBefore: notBefore?.getTime() ?? null,
+    }]),
+  ]
 }

@@ -66,20 +66,30 @@ function onKey(event: KeyboardEvent): void {
     if (field.text !== '' && !asking.value) erased = event.timeStamp
   }
   if (!live.working && !changing.has(event.key)) return
-  // Enter with nothing named, pressed twice, must not answer the next caller as well.
-  const meant = field.text !== '' || event.key !== 'Enter'
+  // Enter with nothing named, pressed twice, must not answer the next caller as well; after another key it is meant.
+  const meant = field.text !== '' || event.key !== 'Enter' || begunBy !== 'Enter'
   if (asking.value ? event.key.length > 1 && !changing.has(event.key) : field.looking && meansSomebody.has(event.key)) {
     event.preventDefault()
     if (meant) early.push(event)
     return
   }
-  if (keys.press(event)) event.preventDefault()
+  if (press(event)) event.preventDefault()
+}
+
+/** The key by which what is being asked was begun; the mouse counts as Enter. */
+let begunBy = 'Enter'
+function press(event: KeyboardEvent): boolean {
+  begunBy = event.key
+  const pressed = keys.press(event)
+  if (!asking.value) begunBy = 'Enter'
+  return pressed
 }
 
 /** Keys pressed while the exchange was still answering: what they mean is read from the picture after that. */
 const early: KeyboardEvent[] = []
 watch(busy, () => {
-  while (!busy.value && early.length > 0) keys.press(early.shift()!)
+  if (!asking.value) begunBy = 'Enter'
+  while (!busy.value && early.length > 0) press(early.shift()!)
 }, { flush: 'post' })
 </script>
 

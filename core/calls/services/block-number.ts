@@ -3,15 +3,20 @@ import { lineWithNumber } from '../../company/lookups'
 import { readDialled } from '../../numbers/dialled'
 import { accept, refuse } from '../answers'
 import type { EventKind } from '../event'
-import { destination, device, type FieldsOf, text } from '../fields'
+import { destination, device, type FieldsOf, idOf, text } from '../fields'
 import type { Service } from '../service'
 import { plainText } from '../text'
 
 const longestReason = 80
 const fields = () => object({ device: device(), number: destination('number'), reason: text('reason') })
 
+const restoreFields = () => object({ number: text('number', 40), reason: text('reason', longestReason), by: idOf('by', 'device') })
+
 declare module '../model' {
-  interface Requests { blockNumber: FieldsOf<typeof fields> }
+  interface Requests {
+    blockNumber: FieldsOf<typeof fields>
+    restoreBlock: FieldsOf<typeof restoreFields>
+  }
   interface Events {
     numberBlocked: AtPlace & { number: string, reason: string }
   }
@@ -30,6 +35,13 @@ export const blockNumber: Service<'blockNumber'> = {
     if (lineWithNumber(state.company, dialled.e164)) return refuse('notPossibleNow', 'That is a number of ours.')
     return accept({ type: 'numberBlocked', device: telephone.id, number: dialled.e164, reason: why })
   },
+}
+
+/** A block that an earlier run of the exchange knew, whether or not whoever asked for it is still here. */
+export const restoreBlock: Service<'restoreBlock'> = {
+  fields: restoreFields,
+  askedBy: [],
+  decide: ({ state, request: { number, reason, by } }) => state.blocked.has(number) ? accept() : accept({ type: 'numberBlocked', device: by, number, reason }),
 }
 
 export const numberBlocked: EventKind<'numberBlocked'> = {

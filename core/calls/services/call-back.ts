@@ -19,7 +19,7 @@ const longestName = 80
 const longestWord = 300
 const longestNumber = 40
 /** More promises than this are not made: no crowd of callers can fill the memory. */
-const mostPromises = 1_000
+const mostPromises = 500
 const overKept = 60
 
 const promiseFields = () => object({

@@ -48,6 +48,7 @@ export const answerLineOffer: Service<'answerLineOffer'> = {
   fields: answerFields,
   askedBy: ['console'],
   decide({ state, telephone: { id }, request: { from, line, yes }, now }) {
+    if (!state.agents.get(id)) return refuse('notAllowed', 'Only operators serve lines.')
     if (state.agents.get(from)?.offers?.[line]?.to !== id)
       return refuse('notPossibleNow', `${nameOf(state, from)} does not ask you to take that line any more. Nothing was changed.`)
     const over: CallEvent = { type: 'lineOffered', device: from, line, to: null, ...(yes && { taken: true }) }
