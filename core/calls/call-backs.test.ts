@@ -180,6 +180,22 @@ describe('a promise to call back', () => {
     expect(on.ask({ service: 'makeCallBack', device: 't2100', callBack: promise!.id })?.sentence).toContain('done already')
   })
 
+  it('is made to no number of the network, and ends when the caller is blocked', () => {
+    const on = day()
+    const told = { sentence: expect.stringContaining('Nothing was promised.') }
+    for (const number of ['999', '112', '101', '2105', '01632 960010', 'nonsense'])
+      expect(on.ask({ service: 'promiseCallBack', device: 't2100', number }), number).toMatchObject(told)
+    const { busy } = promised(on)
+    const [mine] = open(on)
+    presses(on, waits(on, '999'))
+    expect(open(on)).toEqual([mine])
+    on.hangUp(busy[0]!, members[0])
+    expect(prompts(on)).toHaveLength(1)
+    on.must({ service: 'blockNumber', device: 't2101', number: caller.number, reason: 'shouts' })
+    expect([open(on), prompts(on)]).toEqual([[], []])
+    expect(over(on)).toMatchObject({ end: 'withdrawn', endedBy: 't2101' })
+  })
+
   it('outlives its queue and whoever has it', () => {
     const on = day()
     promised(on)

@@ -89,6 +89,9 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
     if (promise.call !== null && !call) return [triedInVain(state, promise, now)]
     const met = talking && metBy(state, promise, talking.get(promise.party.number ?? '') ?? [])
     if (met) return [...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack: id, end: met.end, by: met.by, word: null }]
+    const block = state.blocked.get(promise.party.number ?? '')
+    if (block && (!call || isPrompt(call)))
+      return [...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack: id, end: 'withdrawn', by: block.by, word: null }]
     if (isStale(state, promise)) return promptWithdrawn(state, promise)
     if (lookUp(groups, queue)?.distribution !== 'queue') return queue === operators ? [] : [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }]
     if (assigned && !lookUp(telephones, assigned)) return [{ type: 'callBackAssigned', callBack: id, to: null, by: null }]

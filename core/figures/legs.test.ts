@@ -64,6 +64,27 @@ describe('the legs of a call', () => {
     ])
   })
 
+  it('of who leaves to be called back end so, whoever is rung to call back has made no call until they are there, and the caller is reached or not', () => {
+    desk.change('groups', 'queue:reservations', { members: [marit], voluntary: [], ringing: 'longestFree', callBackDigit: '1', wrapUp: 0 })
+    const left = offer('+441632960040')
+    wait(4_000)
+    ask({ service: 'generateDigits', device: desk.call(left).calling, call: left, digits: '1' })
+    expect(book.legs.map(shown)).toEqual([
+      ['line', 'reservations', 'promised', null, 4_000, null], ['group', 'queue:reservations', 'promised', null, 4_000, null],
+    ])
+    const prompt = () => [...desk.state.calls.keys()][0]!
+    wait(3_000)
+    ask({ service: 'clearConnection', device: marit, call: prompt() })
+    expect(book.legs, 'nobody has called anybody').toHaveLength(2)
+    wait(2_000)
+    ask({ service: 'answerCall', device: marit, call: prompt() })
+    wait(6_000)
+    ask({ service: 'answerCall', device: desk.call(prompt()).connections[1]!.device, call: prompt() })
+    wait(9_000)
+    ask({ service: 'clearConnection', device: marit, call: prompt() })
+    expect(book.legs.slice(2).map(shown)).toEqual([['made', marit, 'answered', marit, 6_000, 9_000]])
+  })
+
   it('a caller in two queues is in each once', () => {
     const call = offer()
     ask({ service: 'answerCall', device: ines, call })

@@ -28,7 +28,7 @@ export async function tellWhatIsKept(
     try {
       await written()
       const requests = await whatIsKept(orm, state())
-      const refused = []
+      const refused: string[] = []
       for (const [name, request] of requests) {
         // One that can't be told must not keep the others back.
         if (stillWanted()) await link.request(`${name}:${randomUUID()}`, request).catch((error: unknown) => refused.push(`${name}: ${briefly(error)}`))

@@ -75,6 +75,8 @@ function reachable(state: ExchangeState, number: string): string | Refused {
   const target = targetOf(state, e164)
   if ('refusal' in target) return target
   if (target.kind !== 'outside') return refuse('invalidNumber', 'That is a number of ours: only callers outside are called back.')
+  // Whatever a caller says their number is: nobody is made to dial one of the network, let alone for an emergency.
+  if (target.short) return refuse('invalidNumber', 'That is a short number of the network: nobody can be called back there.')
   return target.number
 }
 
