@@ -85,9 +85,12 @@ test('whom we have missed is promised a call-back by one action; it outlives the
 
 test('two operators who call somebody back at once: one does, the other is told', async ({ own, browser }) => {
   const { cast } = own
-  await cast.ask({ service: 'promiseCallBack', device: 't2100', number: '07700 900777', name: 'Wanted Once' })
+  await cast.ask({ service: 'promiseCallBack', device: 't2100', number: '07700 900777', name: 'Wanted Once', queue: 'queue:freight' })
   const [ines, tomas] = [await own.open(browser, 'ines'), await own.open(browser, 'tomas')]
-  for (const page of [ines, tomas]) await page.getByRole('link', { name: /^Call-backs/ }).click()
+  await ines.getByRole('link', { name: /^Call-backs/ }).click()
+  // In its turn among those who wait, too.
+  await tomas.getByRole('region', { name: 'Queues' }).getByRole('button', { name: /^Freight queue/ }).click()
+  await expect(tomas.getByRole('list', { name: 'Who waits' }).getByRole('listitem')).toContainText('to be called back: for whoever takes it')
   const buttons = [ines, tomas].map(page => page.getByRole('button', { name: 'Call Wanted Once back now' }))
   await Promise.all(buttons.map(button => button.click()))
   await expect.poll(() => [...cast.state.calls.values()].filter(({ callBack }) => callBack).length).toBe(1)

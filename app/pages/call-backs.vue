@@ -22,8 +22,11 @@ const kinds = [{ value: 'open', label: 'Promised' }, { value: 'over', label: 'Do
 const kind = ref<'open' | 'over'>('open')
 const rows = computed(() => kind.value === 'open' ? open.value : over.value)
 const chosenId = ref<string | null>(null)
-/** The one chosen, also when it is done meanwhile; or the first. */
-const chosen = computed<CallBack | null>(() => [...open.value, ...over.value].find(({ id }) => id === chosenId.value) ?? rows.value[0] ?? null)
+/** The one chosen, also when it is done meanwhile: what is pressed beside it is never suddenly about somebody else. */
+const chosen = computed<CallBack | null>(() => [...open.value, ...over.value].find(({ id }) => id === chosenId.value) ?? null)
+watch([kind, () => rows.value.length > 0], () => {
+  if (!rows.value.some(({ id }) => id === chosenId.value)) chosenId.value = rows.value[0]?.id ?? null
+}, { immediate: true })
 const empty = computed(() => kind.value === 'open'
   ? 'Nobody is promised a call-back. Whoever waits may ask for one by a key, where their queue offers it; you promise one here, or in the call log.'
   : 'None is done yet.')

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { promisedIn } from '~~/core/calls/call-backs'
+import { byTurn, promisedIn } from '~~/core/calls/call-backs'
+import type { Call, CallBack } from '~~/core/calls/model'
 import { type Place, settle } from '~~/core/console/stillness'
 import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
 import { waitAhead } from '~~/core/queues/expected-wait'
@@ -22,11 +23,20 @@ const { short } = usePresenceWords()
 
 /** Who waits keeps their place under the hand: whoever goes leaves a gap. */
 const resting = useHandOn(useTemplateRef<HTMLElement>('waiting'))
-const places = shallowRef<Place<QueueBoard['waiting'][number]>[]>([])
+const places = shallowRef<Place<Waiting>[]>([])
+/** Who waits, and who is to be called back, in the order in which they are served. */
+interface Waiting { id: string, turn?: number, since: number, call?: Call, promise?: CallBack }
+const inTurn = computed(() => [
+  ...props.board.waiting.map(({ call, since }): Waiting => ({ id: call.id, turn: call.turn, since, call })),
+  ...(live.state ? promisedIn(live.state, props.board.id) : []).map((promise): Waiting => {
+    const { id, turn, since } = promise
+    return { id, turn, since, promise }
+  }),
+].sort(byTurn))
 function arrange(resting: boolean): void {
-  places.value = settle(places.value, props.board.waiting, ({ call }) => call.id, resting)
+  places.value = settle(places.value, inTurn.value, ({ id }) => id, resting)
 }
-watch([() => props.board, resting], () => arrange(resting.value), { immediate: true })
+watch([inTurn, resting], () => arrange(resting.value), { immediate: true })
 /** In the company's order: nobody moves because a call comes or goes. */
 const members = computed(() => (live.company?.groups[props.board.id]?.members ?? []).map((id) => {
   const presence = live.presences.get(id)
@@ -38,7 +48,6 @@ const members = computed(() => (live.company?.groups[props.board.id]?.members ??
     words: [absence && absenceWords(absence, desk.now), `${words.what} ${words.time}`.trim()].filter(Boolean).join(' · '),
   }
 }))
-const promised = computed(() => live.state ? promisedIn(live.state, props.board.id) : [])
 const shownOnly = computed(() => queues.only?.id === props.board.id)
 
 const dialogs = useDialogs()
@@ -99,10 +108,15 @@ const manner = computed(() => {
           :key="place.id"
         >
           <QueueCall
-            v-if="place.item"
-            v-bind="place.item"
+            v-if="place.item?.call"
+            :call="place.item.call"
+            :since="place.item.since"
             :board="board"
             @placed="arrange(false)"
+          />
+          <QueuePromise
+            v-else-if="place.item?.promise"
+            :promise="place.item.promise"
           />
           <li
             v-else
@@ -112,10 +126,6 @@ const manner = computed(() => {
           </li>
         </template>
       </ol>
-      <QueuePromises
-        v-if="promised.length"
-        :promised="promised"
-      />
       <p class="soft">
         {{ manner }}
       </p>
