@@ -94,7 +94,7 @@ describe('requests from outside', () => {
   })
 
   it('come from consoles and handsets for these services, and no others', () => {
-    const network = ['adjustClock', 'configure', 'reportTrunk', 'setAgentState']
+    const network = ['adjustClock', 'configure', 'reportTrunk', 'restoreBlock', 'restoreCallBack', 'setAgentState']
     expect(
       Object.keys(services)
         .filter(name => !personServices.includes(name as never))
@@ -103,6 +103,7 @@ describe('requests from outside', () => {
     expect(Object.keys(services).filter(name => !handsetServices.includes(name as never)).sort()).toEqual([
       ...network, 'blockNumber', 'clearCall', 'deflectCall', 'dropParty', 'setLineServed', 'singleStepConferenceCall', 'unblockNumber',
       'openPage', 'speakOnPage', 'closePage', 'intercomCall', 'setOpening', 'putInQueue', 'setTrunkService',
+      'promiseCallBack', 'makeCallBack', 'assignCallBack', 'endCallBack', 'offerLine', 'answerLineOffer',
     ].sort())
   })
 

@@ -1,5 +1,6 @@
 import { type EventKind, told } from './event'
 import type { Call, CallId, Connection, ConnectionState, DeviceId, EventOf, ExchangeState, NumberedEvent, Step } from './model'
+import { concealed } from '../numbers/dialled'
 import { isMailbox } from './names'
 import { connectionOf, isOutside, placesOf, queueOf } from './questions'
 
@@ -85,6 +86,9 @@ export const course: {
       }
     },
     step: told,
+    // Where a rule sends calls may be a number outside.
+    redact: event => event.overflow === undefined ? event : { ...event, overflow: concealed(event.overflow) },
+    redactCall: call => ({ ...call, overflowed: call.overflowed.map(concealed) }),
   },
   failed: {
     // Whoever could not be reached has nothing to do with the call.

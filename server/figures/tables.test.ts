@@ -33,13 +33,13 @@ describe('the tables of a report as CSV', () => {
       expect(rows.flat().filter(cell => /^[=+\-@＝＋－＠\t\r]/.test(cell)), table).toEqual([])
       expect(new Set(rows.map(row => row.length)).size, table).toBe(1)
     }
-    expect(figureTable(figures, 'lines', rule)).toContain('\'=1+1,1,1,1,0,0,0,0,0,0,0,1.0000,10,10,60')
+    expect(figureTable(figures, 'lines', rule)).toContain('\'=1+1,1,1,1,0,0,0,0,0,0,0,0,1.0000,10,10,60')
   })
 
   it('of nothing are the names of their columns alone, or empty half-hours and days', () => {
     const figures = figuresOf([])
     expect(figureTable(figures, 'lines', rule).trim().split('\r\n')).toHaveLength(1)
     expect(figureTable(figures, 'halfHours', rule).trim().split('\r\n')).toHaveLength(49)
-    expect(figureTable(figures, 'days', rule)).toContain('2031-05-12,0,0,0,0,0,0,0,0,0,0,,,0,\r\n')
+    expect(figureTable(figures, 'days', rule)).toContain('2031-05-12,0,0,0,0,0,0,0,0,0,0,0,,,0,\r\n')
   })
 })
