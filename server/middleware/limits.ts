@@ -1,3 +1,5 @@
+import type { IncomingMessage } from 'node:http'
+
 /** What is longer than this (bytes) is refused, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
 const longestBody = 100_000
 /** Calendars, lists of who is where, contacts with their pictures, and companies. */
@@ -5,6 +7,14 @@ const longestFile = 3_500_000
 const longestReading = 10_000
 /** Bytes. Up to here the rest of a refused body is taken and thrown away: a connection that is closed with something unread takes the refusal with it. */
 const longestThrownAway = 4 * 1024 * 1024
+const lingering = 2_000
+
+/** Nothing more is taken, and after a while the connection is closed: whoever still sends has had the time to read the refusal (RFC 9112, 9.6). */
+function linger(request: IncomingMessage): void {
+  request.removeAllListeners('data').pause()
+  const closing = setTimeout(() => request.destroy(), lingering)
+  request.once('close', () => clearTimeout(closing))
+}
 
 /** Reads the body of every request once, with a limit that holds for bodies without a length too; nothing personal is kept by anybody on the way. */
 export default defineEventHandler(async (event) => {
@@ -18,7 +28,7 @@ export default defineEventHandler(async (event) => {
     const late = setTimeout(() => resolve('late'), longestReading)
     request.on('data', (part: Buffer) => {
       size += part.length
-      if (size > longestThrownAway) return request.destroy()
+      if (size > longestThrownAway) return linger(request)
       if (size <= longest) return parts.push(part)
       parts.length = 0
       resolve('tooLong')
