@@ -1,14 +1,14 @@
+import { clockOfMinute } from '~~/core/calendar/zones'
 import type { Greeting, OpeningHours } from '~~/core/company/company'
 
 /** A week, its holidays, and greetings by time of day as lines that people write. */
 
 const days = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
-const clock = (minutes: number) => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
 
 export function weekAsText(week: OpeningHours['week']): string {
   return days.flatMap((name, index) => {
     const spans = week.filter(({ day }) => day === index + 1).sort((a, b) => a.opens - b.opens)
-    return spans.length > 0 ? [`${name} ${spans.map(({ opens, closes }) => `${clock(opens)}-${clock(closes)}`).join(' ')}`] : []
+    return spans.length > 0 ? [`${name} ${spans.map(({ opens, closes }) => `${clockOfMinute(opens)}-${clockOfMinute(closes)}`).join(' ')}`] : []
   }).join('\n')
 }
 
@@ -39,7 +39,7 @@ export function greetingsAsText(greetings: readonly Greeting[]): string {
   // Words that look like a time or a language themselves are told from one by the time that stands before them.
   const looksOtherwise = (text: string) => /^(\d{1,2}[:.]\d{2}\s|\p{L}[\p{L} ]*:\s)/u.test(text)
   return greetings.map(({ language, from, text }) => {
-    const time = from > 0 || looksOtherwise(text) ? `${clock(from)} ` : ''
+    const time = from > 0 || looksOtherwise(text) ? `${clockOfMinute(from)} ` : ''
     return `${language && `${language}: `}${time}${text}`
   }).join('\n')
 }

@@ -8,7 +8,7 @@ import { contactOfEntry, entriesOf } from '~~/core/directory/entries'
 import type { Preferred } from '~~/core/directory/preference'
 import type { DirectoryEntry, Hit } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
-import { groupWithNumber, lookUp, ownerOfMobile, telephoneWithNumber } from '~~/core/company/lookups'
+import { lookUp, ownerOfMobile, withNumber } from '~~/core/company/lookups'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { Finder, searchingThread } from '~/search/finder'
 import { useContacts } from './contacts'
@@ -115,7 +115,7 @@ export const useDirectory = defineStore('directory', () => {
   function destinationName(to: string): string {
     const dialled = readDialled(to)
     const ours = live.company && dialled.kind === 'inside'
-      ? telephoneWithNumber(live.company, dialled.digits) ?? groupWithNumber(live.company, dialled.digits)
+      ? withNumber(live.company, dialled.digits)
       : null
     if (ours) return nameOf(ours.id)
     return dialled.kind === 'outside' ? formatNumber(dialled.e164) : to === '' ? 'a number outside' : nameOf(to)

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { seesCallers } from '~~/shared/roles'
 import type { Shift } from '~~/shared/shift'
+import { useAsking } from '~/composables/asking'
 import { sentenceOf } from '~/composables/failure'
 import { useDesk } from './desk'
 import { useLive } from './live'
@@ -18,15 +19,16 @@ export const useShift = defineStore('shift', () => {
   /** The latest hand-over of somebody else that nobody has signed yet. */
   const toSign = computed(() => said.value?.handOvers.find(({ seenAt, own }) => seenAt === null && !own) ?? null)
 
-  async function load(): Promise<void> {
+  const load = useAsking(async () => {
     try {
       said.value = await $fetch<Shift>('/api/shift')
       failure.value = null
     }
     catch (error) {
       failure.value = sentenceOf(error)
+      throw error
     }
-  }
+  })
 
   /** @param done what a screen reader hears when it has been done */
   async function send(path: string, body: object, done: string): Promise<boolean> {

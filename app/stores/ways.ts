@@ -5,7 +5,7 @@ import type { Call, DeviceId } from '~~/core/calls/model'
 import type { Console, Deed } from '~~/core/console/console'
 import { passing, type Way, waysTo, waysToNumber } from '~~/core/console/ways'
 import { contactOfEntry } from '~~/core/directory/entries'
-import { groupWithNumber, telephoneWithNumber } from '~~/core/company/lookups'
+import { withNumber } from '~~/core/company/lookups'
 import { formatNumber, readDialled } from '~~/core/numbers/dialled'
 import { useContacts } from './contacts'
 import { useDesk } from './desk'
@@ -126,7 +126,7 @@ export const useWays = defineStore('ways', () => {
     if (!now) return []
     const { company } = now.state
     const number = dialled.kind === 'inside' ? dialled.digits : ''
-    return waysTo(now, (telephoneWithNumber(company, number) ?? groupWithNumber(company, number))?.id ?? to)
+    return waysTo(now, withNumber(company, number)?.id ?? to)
   }
 
   /** To the first number of somebody outside, or to the mobile that they have beside it. */

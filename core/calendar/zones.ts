@@ -11,6 +11,11 @@ function clockOf(zone: string): Intl.DateTimeFormat {
   return known
 }
 
+/** A minute of the day as people write it: "14:05". */
+export function clockOfMinute(minute: number): string {
+  return `${Math.floor(minute / 60)}:${String(minute % 60).padStart(2, '0')}`
+}
+
 /** True for a name that the database has. */
 export function isZone(name: string): boolean {
   try {

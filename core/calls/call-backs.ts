@@ -1,10 +1,11 @@
 import type { Group } from '../company/company'
 import { isMemberOf, lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
+import { callIdOf } from './beginning'
 import { reindexCallBack } from './indexes'
 import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party } from './model'
 import { isOpen } from './openings'
-import { freeTrunk, serves } from './questions'
+import { freeTrunk, isOperator, serves } from './questions'
 
 /**
  * Callers whom we have promised to call back. A promise keeps the place that its caller had in the queue: when it is their turn, a member is rung first, and
@@ -16,10 +17,10 @@ export function isPrompt(call: Call): boolean {
   return call.callBack !== undefined && call.connections.every(({ state, offeredBy }) => state === 'alerting' && offeredBy)
 }
 
-/** A queue in which nobody else waits rings so many times for a promise, when it does not say itself how often it tries. */
+/** A queue that does not say how often it tries rings so many times for a promise. */
 const usualTries = 5
 
-export function triesIn({ tries }: Group): number {
+function triesIn({ tries }: Group): number {
   return tries || usualTries
 }
 
@@ -41,8 +42,12 @@ export function onTheLine(state: ExchangeState, { party: { number }, id }: Pick<
 export function mayBeOffered(state: ExchangeState, promise: CallBack): boolean {
   const queue = lookUp(state.company.groups, promise.queue)
   if (!queue || promise.call || promise.assigned || promise.notBefore !== null || promise.offered.length >= triesIn(queue)) return false
-  const open = isOpen(state, promise.queue) && (!promise.line || isOpen(state, promise.line))
-  return open && freeTrunk(state) !== undefined && !onTheLine(state, promise)
+  return isOpenFor(state, promise) && freeTrunk(state) !== undefined && !onTheLine(state, promise)
+}
+
+/** Nobody is called back by a queue, or about a line, that is closed. */
+export function isOpenFor(state: ExchangeState, { queue, line }: CallBack): boolean {
+  return isOpen(state, queue) && (!line || isOpen(state, line))
 }
 
 /** A promise as if its caller still waited in the queue. */
@@ -50,17 +55,27 @@ export function asWaiting({ line, queue, since }: CallBack): Pick<Call, 'refused
   return { refusedBy: [], line, recall: null, connections: [{ device: queue, state: 'queued', since }] }
 }
 
-/** The member who is rung at present for a promise, if somebody is, is rung no longer. */
-export function promptWithdrawn(state: ExchangeState, { call: id }: CallBack): CallEvent[] {
-  const call = id === null ? undefined : state.calls.get(id)
+/** The call that is under way for a promise, a member who is only rung included. */
+export function callFor(state: ExchangeState, { call }: CallBack): Call | undefined {
+  return call === null ? undefined : state.calls.get(call)
+}
+
+/** Who is rung at present, so that they may keep a promise. */
+function rungFor(state: ExchangeState, promise: CallBack): { call: Call, device: DeviceId } | null {
+  const call = callFor(state, promise)
   const [rung] = call && isPrompt(call) ? call.connections : []
-  return call && rung ? promptOver(call, rung.device, 'withdrawn') : []
+  return call && rung ? { call, device: rung.device } : null
+}
+
+/** The member who is rung at present for a promise, if somebody is, is rung no longer. */
+export function promptWithdrawn(state: ExchangeState, promise: CallBack): CallEvent[] {
+  const rung = rungFor(state, promise)
+  return rung ? promptOver(rung.call, rung.device, 'withdrawn') : []
 }
 
 /** Somebody is rung for a promise who is not to call back any more: they do not serve the queue, another has it, or the caller is on the line. */
 function isStale(state: ExchangeState, promise: CallBack): boolean {
-  const call = promise.call === null ? undefined : state.calls.get(promise.call)
-  const [rung] = call && isPrompt(call) ? call.connections : []
+  const rung = rungFor(state, promise)
   if (!rung) return false
   const serving = serves(state, asWaiting(promise), rung.device) && isMemberOf(state.company, rung.device, promise.queue)
   return !serving || promise.assigned !== null || onTheLine(state, promise) !== undefined
@@ -73,8 +88,9 @@ export function promptOver(call: Call, device: DeviceId, cause: 'withdrawn' | 'n
 
 /** A member is rung for a promise. */
 export function prompt(state: ExchangeState, { id, party, queue }: CallBack, device: DeviceId): CallEvent {
-  const call = `${state.epoch}-${state.serial + 1}`
-  return { type: 'originated', call, device, direction: 'outbound', dialled: party.number ?? '', line: null, callBack: id, prompted: { queue, party } }
+  return {
+    type: 'originated', call: callIdOf(state), device, direction: 'outbound', dialled: party.number ?? '', line: null, callBack: id, prompted: { queue, party },
+  }
 }
 
 /** What holds of promises at all times, wherever what has just happened broke it: each has a queue that is there, an end, and a next time. */
@@ -85,7 +101,7 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
   return [...state.callBacks.values()].flatMap((promise): CallEvent[] => {
     const { id, queue, assigned } = promise
     const { groups, telephones, settings: { operators } } = state.company
-    const call = promise.call === null ? undefined : state.calls.get(promise.call)
+    const call = callFor(state, promise)
     if (promise.call !== null && !call) return [triedInVain(state, promise, now)]
     const met = talking && metBy(state, promise, talking.get(promise.party.number ?? '') ?? [])
     if (met) return [...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack: id, end: met.end, by: met.by, word: null }]
@@ -167,7 +183,7 @@ export function promiseOf(state: ExchangeState, id: CallBackId): CallBack | unde
 
 /** True when somebody may see to this promise: operators, members of its queue, and whoever has it. */
 export function maySeeTo(state: ExchangeState, { queue, assigned }: CallBack, device: DeviceId): boolean {
-  return isMemberOf(state.company, device, state.company.settings.operators) || isMemberOf(state.company, device, queue) || assigned === device
+  return isOperator(state, device) || isMemberOf(state.company, device, queue) || assigned === device
 }
 
 /** Somebody to whom a promise was made already for the same queue. */

@@ -38,17 +38,19 @@ const keptBeginning = 20
 /** What happens within a call that goes on. */
 export type CallChange = Exclude<Extract<NumberedEvent, { call: CallId }>, { type: 'originated' | 'callCleared' }>
 
-const unknown = { number: null, name: null }
-const withoutParties = (connections: Connection[]) => connections.map(connection => connection.party ? { ...connection, party: unknown } : connection)
+/** What is left of an outside party for who sees no callers. */
+export const unknownParty = { number: null, name: null }
+const withoutParties = (connections: Connection[]) => connections.map(connection => connection.party ? { ...connection, party: unknownParty } : connection)
 
 export const course: {
   [E in 'originated' | 'queued' | 'delivered' | 'established' | 'diverted' | 'failed' | 'connectionCleared' | 'callCleared' | 'released']: EventKind<E>
 } = {
   originated: {
     redact({ account: _account, ...event }) {
-      return { ...event, dialled: '', ...(event.party && { party: unknown }), ...(event.prompted && { prompted: { ...event.prompted, party: unknown } }) }
+      const { party, prompted } = event
+      return { ...event, dialled: '', ...(party && { party: unknownParty }), ...(prompted && { prompted: { ...prompted, party: unknownParty } }) }
     },
-    redactCall: call => ({ ...call, dialled: '', party: call.party && unknown, account: null, connections: withoutParties(call.connections) }),
+    redactCall: call => ({ ...call, dialled: '', party: call.party && unknownParty, account: null, connections: withoutParties(call.connections) }),
   },
   queued: {
     change: ({ turn: _turn, told: _told, ...call }, event) => ({
@@ -68,7 +70,7 @@ export const course: {
       connections: [...call.connections, connection(event, 'alerting')],
     }),
     step: ({ along }) => (along ? { along } : {}),
-    redact: event => (event.party ? { ...event, party: unknown } : event),
+    redact: event => (event.party ? { ...event, party: unknownParty } : event),
   },
   established: { change: answered, step: ({ from }) => (from ? { to: from } : {}) },
   diverted: {

@@ -1,5 +1,5 @@
-import { reindexPage, reindexPlaces, retimeCall } from './indexes'
-import type { Agent, Device, DeviceId, ExchangeState, PageId } from './model'
+import { reindexCallBack, reindexPage, reindexPlaces, retimeCall } from './indexes'
+import type { Agent, CallBackId, Device, DeviceId, ExchangeState, PageId } from './model'
 
 /** What is known of a telephone, or of an operator's place, with its timers. Nothing changes at one that is not known. */
 
@@ -19,6 +19,13 @@ export function withAgent(state: ExchangeState, next: ExchangeState, id: DeviceI
   next.indexes = { ...state.indexes }
   reindexPlaces(state, next, [id])
   for (const call of state.indexes.callsAt.get(id) ?? []) retimeCall(next, call)
+  return next
+}
+
+/** The state with a promise to call back as `next` has it, and its timer. */
+export function retimeCallBack(state: ExchangeState, next: ExchangeState, id: CallBackId): ExchangeState {
+  next.indexes = { ...state.indexes }
+  reindexCallBack(next, id)
   return next
 }
 

@@ -71,6 +71,11 @@ export function groupWithNumber(company: Company, number: string): Group | undef
   return lookupsOf(company).groups.get(number)
 }
 
+/** The telephone or the group that a number reaches from inside. */
+export function withNumber(company: Company, number: string): Telephone | Group | undefined {
+  return telephoneWithNumber(company, number) ?? groupWithNumber(company, number)
+}
+
 export function slotWithNumber(company: Company, number: string): Slot | undefined {
   return lookupsOf(company).slots.get(number)
 }

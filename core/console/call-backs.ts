@@ -1,6 +1,5 @@
-import { byTurn, isPrompt, onTheLine } from '../calls/call-backs'
-import type { CallBack, DeviceId, ExchangeState } from '../calls/model'
-import { isOpen } from '../calls/openings'
+import { byTurn, callFor, isOpenFor, isPrompt, onTheLine } from '../calls/call-backs'
+import type { Call, CallBack, DeviceId, ExchangeState } from '../calls/model'
 import { lookUp } from '../company/lookups'
 
 /** How promises to call back stand, for whoever sees to them. Times are the exchange's, in milliseconds. */
@@ -17,20 +16,20 @@ export interface Standing {
 
 export function standingOf(state: ExchangeState, promise: CallBack): Standing {
   const stands = (how: Standing['how'], device: DeviceId | null = null, at: number | null = null): Standing => ({ how, device, at })
-  const call = promise.call === null ? undefined : state.calls.get(promise.call)
-  const ours = call?.connections.find(({ device }) => state.devices.has(device))?.device ?? null
-  if (call) return stands(isPrompt(call) ? 'ringing' : 'calling', ours)
+  const ours = ({ connections }: Call) => connections.find(({ device }) => state.devices.has(device))?.device ?? null
+  const call = callFor(state, promise)
+  if (call) return stands(isPrompt(call) ? 'ringing' : 'calling', ours(call))
   const theirs = onTheLine(state, promise)
-  if (theirs) return stands('onTheLine', theirs.connections.find(({ device }) => state.devices.has(device))?.device ?? null)
+  if (theirs) return stands('onTheLine', ours(theirs))
   if (promise.notBefore !== null) return stands('later', promise.assigned, promise.notBefore)
   if (promise.assigned) return stands('taken', promise.assigned)
-  if (!isOpen(state, promise.queue) || (promise.line && !isOpen(state, promise.line))) return stands('closed')
+  if (!isOpenFor(state, promise)) return stands('closed')
   return stands((lookUp(state.company.groups, promise.queue)?.ringing ?? 'none') === 'none' ? 'waits' : 'rings')
 }
 
-/** Promises that somebody has to see to now: nobody calls at present, and it is no later time that is waited for. Each in its turn, queue by queue. */
-export function dueNow(state: ExchangeState): CallBack[] {
-  return openPromises(state).filter(({ call, notBefore }) => call === null && notBefore === null)
+/** How many promises somebody has to see to now: nobody calls at present, and it is no later time that is waited for. */
+export function dueNow({ callBacks }: ExchangeState): number {
+  return callBacks.count(({ call, notBefore }) => call === null && notBefore === null)
 }
 
 /** All that are open, whoever would be served first before the others. */

@@ -1,8 +1,8 @@
-import { localTime } from '../calendar/zones'
+import { clockOfMinute, localTime } from '../calendar/zones'
 import type { DeviceId, ExchangeState, Party } from '../calls/model'
 import { deviceName } from '../calls/names'
 import type { Company } from '../company/company'
-import { groupWithNumber, lookUp, telephoneWithNumber } from '../company/lookups'
+import { lookUp, withNumber } from '../company/lookups'
 import { formatNumber, readDialled } from '../numbers/dialled'
 import { openPromises } from './call-backs'
 import { whoWaits } from './watch'
@@ -26,17 +26,14 @@ export function namesIn(company: Company): NameOf {
   return (device, party) => {
     if (party) return party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
     const dialled = readDialled(device)
-    const telephone = dialled.kind === 'inside' ? telephoneWithNumber(company, dialled.digits) ?? groupWithNumber(company, dialled.digits) : undefined
-    return dialled.kind === 'outside' ? formatNumber(dialled.e164) : telephone?.name ?? deviceName(company, device) ?? 'Outside caller'
+    const ours = dialled.kind === 'inside' ? withNumber(company, dialled.digits) : undefined
+    return dialled.kind === 'outside' ? formatNumber(dialled.e164) : ours?.name ?? deviceName(company, device) ?? 'Outside caller'
   }
 }
 
 /** Writes a time that people read by the clock of the house: "14:05". */
 export function clockOf({ settings: { zone } }: Company): (at: number) => string {
-  return (at) => {
-    const minutes = Math.floor(localTime(zone, at) / 60_000) % (24 * 60)
-    return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
-  }
+  return at => clockOfMinute(Math.floor(localTime(zone, at) / 60_000) % (24 * 60))
 }
 
 /**

@@ -19,11 +19,14 @@ export interface WaitingCall {
 /** Everybody outside who waits for somebody, whose promise is used up most first. */
 export function whoWaits(state: ExchangeState, now: number): WaitingCall[] {
   return callsByAge(state)
-    .flatMap((call) => {
-      const wait = call.party && call.direction !== 'outbound' ? waitOf(state, call) : null
-      return wait ? [{ call, ...wait, used: urgency(wait, now) }] : []
-    })
+    .flatMap(call => howWaits(state, call, now) ?? [])
     .sort((a, b) => b.used - a.used)
+}
+
+/** How one caller waits; null when they do not. */
+export function howWaits(state: ExchangeState, call: Call, now: number): WaitingCall | null {
+  const wait = call.party && call.direction !== 'outbound' ? waitOf(state, call) : null
+  return wait && { call, ...wait, used: urgency(wait, now) }
 }
 
 function waitOf(state: ExchangeState, call: Call): Omit<WaitingCall, 'call' | 'used'> | null {

@@ -1,3 +1,4 @@
+import { clockOfMinute } from '../calendar/zones'
 import { spell } from '../durations/durations'
 import type { Operator, Report } from './report'
 import { type LevelRule, meanTalk, meanWait, serviceLevel, type Tally } from './service-level'
@@ -8,7 +9,7 @@ import { type LevelRule, meanTalk, meanWait, serviceLevel, type Tally } from './
 export const few = 20
 
 export const share = (of: number | null) => of === null ? '–' : `${Math.round(of * 100)} %`
-export const clockOf = (halfHour: number) => `${Math.floor(halfHour / 2)}:${halfHour % 2 ? '30' : '00'}`
+export const clockOf = (halfHour: number) => clockOfMinute(halfHour * 30)
 const calls = (count: number) => `${count.toLocaleString('en-GB')} call${count === 1 ? '' : 's'}`
 const most = <T>(list: readonly T[], of: (one: T) => number): T | null =>
   list.reduce<T | null>((best, one) => best === null || of(one) > of(best) ? one : best, null)

@@ -2,7 +2,7 @@ import { awayReasons, type DeviceId } from '../calls/model'
 import type { Company } from '../company/company'
 import { ownerOfMailbox } from '../calls/names'
 import { isOpen } from '../calls/openings'
-import { groupWithNumber, lookUp, telephonesOf, telephoneWithNumber } from '../company/lookups'
+import { lookUp, telephonesOf, withNumber } from '../company/lookups'
 import { ask, type Console, type Deed } from '../console/console'
 import { parkingIn, takingFrom, waysTo, waysToNumber } from '../console/ways'
 import { formatNumber, readDialled } from '../numbers/dialled'
@@ -108,7 +108,7 @@ function destinationOf(company: Company, of: string): boolean {
   const owner = ownerOfMailbox(of)
   const voicemail = owner ? lookUp(company.telephones, owner) ?? lookUp(company.lines, owner) : undefined
   const there = lookUp(company.telephones, of) ?? lookUp(company.groups, of) ?? voicemail
-  const number = dialled.kind === 'inside' ? telephoneWithNumber(company, dialled.digits) ?? groupWithNumber(company, dialled.digits) : undefined
+  const number = dialled.kind === 'inside' ? withNumber(company, dialled.digits) : undefined
   return Boolean(there ?? number) || dialled.kind === 'outside'
 }
 

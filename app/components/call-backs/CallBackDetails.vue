@@ -36,8 +36,8 @@ watch(() => props.promise.id, () => {
 })
 
 async function end(): Promise<void> {
-  if (await desk.ask({ service: 'endCallBack', callBack: props.promise.id, ...(word.value.trim()
-    && { word: word.value }) })) desk.say(`The call-back of ${name.value} is done`)
+  const asked = { service: 'endCallBack', callBack: props.promise.id, ...(word.value.trim() && { word: word.value }) } as const
+  if (await desk.ask(asked)) desk.say(`The call-back of ${name.value} is done`)
 }
 </script>
 

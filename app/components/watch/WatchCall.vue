@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { CallId } from '~~/core/calls/model'
-import { connectionOf, isOutside, othersOf, queueOf, waitingIn } from '~~/core/calls/questions'
+import { connectionOf, isOutside, membersOf, queueOf, waitingIn } from '~~/core/calls/questions'
 import { formatNumber } from '~~/core/numbers/dialled'
-import { whoWaits } from '~~/core/console/watch'
+import { howWaits } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -20,14 +20,13 @@ const missing = ref<string>()
 
 const call = computed(() => live.state?.calls.get(props.id))
 const name = computed(() => call.value ? directory.nameOf(call.value.calling, call.value.party) : 'That call')
-const wait = computed(() => live.state ? whoWaits(live.state, desk.now).find(one => one.call.id === props.id) : undefined)
+const wait = computed(() => call.value && howWaits(live.state!, call.value, desk.now))
 /** Where the call is: where it waits, or who of ours has it. */
 const at = computed(() => {
   const { value } = call
   if (!value) return null
   if (wait.value) return wait.value.at
-  return othersOf(value, value.calling).find(({ device, state }) => live.state!.devices.has(device) && (state === 'connected'
-    || state === 'held'))?.device ?? null
+  return membersOf(value).find(({ device }) => device !== value.calling && live.state!.devices.has(device))?.device ?? null
 })
 const where = computed(() => call.value && [
   directory.lineName(call.value),

@@ -3,11 +3,13 @@ import { lookUp } from '../../company/lookups'
 import { formatNumber, readCaller } from '../../numbers/dialled'
 import { accept, nameOf, refuse, type Refused } from '../answers'
 import { beginCall } from '../beginning'
-import { isPrompt, maySeeTo, named, onTheLine, promisedTo, promiseOf, promptWithdrawn } from '../call-backs'
-import type { EventKind } from '../event'
+import { callFor, isPrompt, maySeeTo, named, onTheLine, promisedTo, promiseOf, promptWithdrawn } from '../call-backs'
+import { unknownParty } from '../course'
+import { type EventKind, told } from '../event'
 import { device, type FieldsOf, idIfAny, idOf, idOrNull, text, textIfAny } from '../fields'
-import { reindexCallBack } from '../indexes'
-import type { Call, CallBack, CallEvent, Connection, Decision, DeviceId, ExchangeState, Party } from '../model'
+import type { Call, CallBack, CallEvent, Connection, Decision, DeviceId, ExchangeState } from '../model'
+import { deviceName } from '../names'
+import { retimeCallBack } from '../places'
 import { connectionOf, isOperator, membersOf, queueOf } from '../questions'
 import type { Service } from '../service'
 import { targetOf } from '../targets'
@@ -133,8 +135,9 @@ function meant(state: ExchangeState, device: DeviceId, id: string): CallBack | R
   return promise
 }
 
-function underWay(state: ExchangeState, { call }: CallBack): string | null {
-  const under = call === null ? undefined : state.calls.get(call)
+/** Who calls the caller of a promise back at this moment, by name. */
+function underWay(state: ExchangeState, promise: CallBack): string | null {
+  const under = callFor(state, promise)
   return under && !isPrompt(under) ? nameOf(state, under.connections.find(({ device }) => state.devices.has(device))?.device ?? '') : null
 }
 
@@ -145,14 +148,14 @@ export const makeCallBack: Service<'makeCallBack'> = {
   decide({ state, telephone, request: { callBack } }) {
     const promise = meant(state, telephone.id, callBack)
     if ('refusal' in promise) return promise
-    const under = promise.call === null ? undefined : state.calls.get(promise.call)
+    const under = callFor(state, promise)
     const prompted = under && connectionOf(under, telephone.id)?.state === 'alerting'
     if (prompted) return refuse('notPossibleNow', 'Your telephone rings for that call-back already: answer it.')
     const by = underWay(state, promise)
     if (by) return refuse('alreadyAnswered', `${by} is calling them back at this moment.`)
     const theirs = onTheLine(state, promise)
     if (theirs) {
-      const ours = theirs.connections.find(({ device }) => nameOf(state, device) !== nameOf(state, ''))
+      const ours = theirs.connections.find(({ device }) => deviceName(state.company, device) !== null)
       return refuse('notPossibleNow', `They are on the line with us at this moment${ours ? `, at ${nameOf(state, ours.device)}` : ''}.`)
     }
     const begun = beginCall(state, telephone, promise.party.number ?? '', { except: [telephone.id], callBack })
@@ -181,8 +184,8 @@ export const endCallBack: Service<'endCallBack'> = {
     if ('refusal' in promise) return promise
     const by = underWay(state, promise)
     if (by) return refuse('notPossibleNow', `${by} is calling them back at this moment. End that call first.`)
-    return accept(...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack, end: 'withdrawn', by: telephone.id, word: (word && plainText(word,
-      longestWord)) || null })
+    const said = (word && plainText(word, longestWord)) || null
+    return accept(...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack, end: 'withdrawn', by: telephone.id, word: said })
   },
 }
 
@@ -203,17 +206,14 @@ export const restoreCallBack: Service<'restoreCallBack'> = {
 }
 
 /** A promise as an event leaves it, with its timer. */
-function withPromise(state: ExchangeState, next: ExchangeState, id: string, change: (promise: CallBack) => Partial<CallBack>): ExchangeState {
+function withPromise(state: ExchangeState, next: ExchangeState, id: string, change: Partial<CallBack>): ExchangeState {
   const promise = state.callBacks.get(id)
   if (!promise) return next
-  next.callBacks = state.callBacks.set(id, { ...promise, ...change(promise) })
-  next.indexes = { ...state.indexes }
-  reindexCallBack(next, id)
-  return next
+  next.callBacks = state.callBacks.set(id, { ...promise, ...change })
+  return retimeCallBack(state, next, id)
 }
 
-const unknown: Party = { number: null, name: null }
-const redacted = (promise: CallBack): CallBack => ({ ...promise, party: unknown, word: null })
+const redacted = (promise: CallBack): CallBack => ({ ...promise, party: unknownParty, word: null })
 
 export const callBackPromised: EventKind<'callBackPromised'> = {
   evolve(state, next, { callBack: id, party, line, queue, since, promisedAt, by, turn, assigned, tries, notBefore }) {
@@ -222,24 +222,22 @@ export const callBackPromised: EventKind<'callBackPromised'> = {
       id, party, line, queue, since, promisedAt, by, assigned: assigned ?? null, tries: tries ?? 0, notBefore: notBefore ?? null, offered: [],
       rung: false, call: null, end: null, endedBy: null, endedAt: null, word: null, ...(turn !== undefined && { turn }),
     })
-    next.indexes = { ...state.indexes }
-    reindexCallBack(next, id)
-    return next
+    return retimeCallBack(state, next, id)
   },
-  redact: event => ({ ...event, party: unknown }),
+  redact: event => ({ ...event, party: unknownParty }),
   redactState: state => ({ ...state, callBacks: state.callBacks.map(redacted), callBacksOver: state.callBacksOver.map(redacted) }),
 }
 
 export const callBackAssigned: EventKind<'callBackAssigned'> = {
-  evolve: (state, next, { callBack, to }) => withPromise(state, next, callBack, () => ({ assigned: to })),
+  evolve: (state, next, { callBack, to }) => withPromise(state, next, callBack, { assigned: to }),
 }
 
 export const callBackMoved: EventKind<'callBackMoved'> = {
-  evolve: (state, next, { callBack, queue }) => withPromise(state, next, callBack, () => ({ queue, offered: [] })),
+  evolve: (state, next, { callBack, queue }) => withPromise(state, next, callBack, { queue, offered: [] }),
 }
 
 export const callBackDeferred: EventKind<'callBackDeferred'> = {
-  evolve: (state, next, { callBack, until }) => withPromise(state, next, callBack, () => ({ notBefore: until, call: null, rung: false })),
+  evolve: (state, next, { callBack, until }) => withPromise(state, next, callBack, { notBefore: until, call: null, rung: false }),
 }
 
 export const callBackEnded: EventKind<'callBackEnded'> = {
@@ -248,9 +246,7 @@ export const callBackEnded: EventKind<'callBackEnded'> = {
     if (!promise) return next
     next.callBacks = state.callBacks.delete(callBack)
     next.callBacksOver = [...state.callBacksOver, { ...promise, end, endedBy: by, endedAt: at, word, call: null }].slice(-overKept)
-    next.indexes = { ...state.indexes }
-    reindexCallBack(next, callBack)
-    return next
+    return retimeCallBack(state, next, callBack)
   },
   redact: event => ({ ...event, word: null }),
 }
@@ -259,5 +255,5 @@ export const promptAnswered: EventKind<'promptAnswered'> = {
   change: (call, { device, at }) => ({
     ...call, servedFrom: call.connections[0]?.offeredBy ?? call.servedFrom, connections: [{ device, state: 'connected', since: at }],
   }),
-  step: () => ({}),
+  step: told,
 }
