@@ -240,6 +240,7 @@ test.describe('parking', () => {
 test('what rings at a colleague is picked up; what talks there is carried elsewhere', async ({ console, stage }) => {
   const direct = await stage.cast.ring('Direct Caller', { to: '+441632960150' })
   await name(console, marit.words)
+  await expect(console.getByRole('button', { name: `picks up what rings at ${marit.words}` })).toBeVisible()
   await console.keyboard.press('Shift+F2')
   await expect(ribbon(console, 'In hand', 'Direct Caller')).toContainText('talking')
   await name(console, marit.words)
@@ -248,6 +249,7 @@ test('what rings at a colleague is picked up; what talks there is carried elsewh
   await expect(console.getByText(/^No call in hand\./)).toBeVisible()
 
   await name(console, marit.words)
+  await expect(console.getByRole('button', { name: `carries the call of ${marit.words} elsewhere` })).toBeVisible()
   await console.keyboard.press('Shift+F4')
   await expect(console.getByText('Carrying Direct Caller to…')).toBeVisible()
   await name(console, dunstan.words)
@@ -344,6 +346,7 @@ test.describe('taking', () => {
 
   test('a nuisance is blocked with a reason, hears so, and the block is lifted', async ({ console, stage }) => {
     const call = await stage.cast.ring('Nuisance', { from: '+447700900999' })
+    await expect(ribbon(console, 'Arriving', 'Nuisance')).toBeVisible()
     await console.keyboard.press('Enter')
     await more(console, 'Nuisance', 'Block this number…')
     await console.getByLabel('Reason').fill('rings every morning')

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener, useIntervalFn, whenever } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { answerAnywhere, nameOfKey } from '~~/core/console/keys'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
@@ -47,12 +47,6 @@ onMounted(() => {
 })
 onBeforeUnmount(live.close)
 
-/** The dialogs are fetched once everybody is in sight: there before they are asked for, and also when the server is away by then. */
-const inSight = ref(false)
-whenever(() => live.state, () => onNuxtReady(() => {
-  inSight.value = true
-}), { once: true, immediate: true })
-
 /** On a wall nobody presses anything: it shows what happens, and nothing else. */
 const onTheWall = computed(() => route.path === '/wall')
 
@@ -88,7 +82,8 @@ useHead({ title })
         Fetching the picture of all extensions…
       </p>
       <slot v-else />
-      <template v-if="inSight">
+      <!-- Fetched once everybody is in sight, before they are asked for: the server may be away by then. -->
+      <template v-if="live.state">
         <LazyStoryDialog />
         <LazyDigitsDialog />
         <LazyMessageDialog />
