@@ -64,10 +64,11 @@ export function installDebianPackages(names, isThere) {
   if (!isThere()) throw new Stop(`${list} was installed but can't be found: check the installation.`)
 }
 
-export const chromium = () => ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync)
+/** The one that is made to run without a screen first: it takes a tenth less time. */
+export const chromium = () => ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync)
 
 export function installChromium() {
-  installDebianPackages(['chromium'], () => chromium() !== undefined)
+  installDebianPackages(['chromium-headless-shell'], () => chromium() !== undefined)
 }
 
 /** What stands in for the office's calendars and for its list of who is where. */

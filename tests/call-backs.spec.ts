@@ -97,3 +97,27 @@ test('two operators who call somebody back at once: one does, the other is told'
   const by = [...cast.state.calls.values()].find(({ callBack }) => callBack)!.calling
   await expect((by === 't2100' ? tomas : ines).getByText(/is calling them back at this moment\./).first()).toBeVisible()
 })
+
+test('the server is killed while we call somebody back: the call goes on, what was promised is done, once, and kept', async ({ own, browser }) => {
+  const { cast } = own
+  await cast.ask({ service: 'promiseCallBack', device: 't2100', number: '07700 900778', name: 'Called Meanwhile', queue: 'queue:freight' })
+  const ines = await own.open(browser, 'ines')
+  await ines.getByRole('link', { name: /^Call-backs/ }).click()
+  await ines.getByRole('button', { name: 'Call Called Meanwhile back now' }).click()
+  const row = ines.getByRole('row').filter({ hasText: 'Called Meanwhile' })
+  await expect(row).toContainText('Ines Quillfeather is calling them')
+
+  own.stack.server!.kill('SIGKILL')
+  await expect(ines.getByRole('alert').filter({ hasText: 'No connection to the server' })).toBeVisible()
+  await expect(ines.getByRole('button', { name: 'Call Called Meanwhile back now' })).toBeDisabled()
+  const call = [...cast.state.calls.values()].find(({ callBack }) => callBack)!
+  await cast.answer(call.connections.find(({ party }) => party)!.device, call.id)
+  await own.stack.startServer()
+
+  await expect(ines.getByRole('alert').filter({ hasText: 'No connection' })).toBeHidden()
+  await expect(ines.getByText('Nobody is promised a call-back.')).toBeVisible()
+  expect([...cast.state.calls.keys()]).toEqual([call.id])
+  await ines.getByText('Done', { exact: true }).click()
+  await expect(row).toContainText('called back by Ines Quillfeather')
+  await expect.poll(async () => own.sql('select "end", tries, ended_by from call_back')).toEqual([{ end: 'reached', tries: 1, ended_by: 't2100' }])
+})

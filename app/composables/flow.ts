@@ -1,13 +1,10 @@
 import type { Company } from '~~/core/company/company'
 import { lookUp } from '~~/core/company/lookups'
 import type { Link } from '~~/core/figures/report'
+import { flowEnds } from '~~/core/figures/words'
 
 /** As many ends at the right as can be told apart; the others are one. */
 const mostEnds = 18
-const endWords: Record<string, string> = {
-  stayed: 'ended there', abandoned: 'gave up', mailbox: 'voicemail', turnedAway: 'turned away', promised: 'to be called back', lost: 'lost',
-  waiting: 'still waits', movedOn: 'went on', failed: 'not reached', others: 'elsewhere',
-}
 
 /** Where calls go, with people by their departments, and what is rare together. */
 export function flowOf(links: readonly Link[], company: Company | null, nameOf: (id: string) => string): { links: Link[], nameOf: (end: string) => string } {
@@ -39,7 +36,7 @@ export function flowOf(links: readonly Link[], company: Company | null, nameOf: 
     links: [...sums.values()],
     nameOf: (end) => {
       const gap = end.indexOf(' ')
-      if (gap < 0) return endWords[end] ?? end
+      if (gap < 0) return end === 'others' ? 'elsewhere' : flowEnds[end] ?? end
       const id = end.slice(gap + 1)
       return id.startsWith('#') && end.slice(0, gap) !== 'line' && id !== '#direct' ? id.slice(1) : nameOf(id)
     },

@@ -9,28 +9,18 @@ export const inWords = ([from, to]: Period) => asDay(from) === asDay(to)
   ? dayjs(from).format('D MMMM YYYY')
   : `${dayjs(from).format('D MMMM YYYY')} to ${dayjs(to).format('D MMMM YYYY')}`
 
-/**
- * A period that is chosen; until then the one that `usual` says. Today is what the clock of the house says, as the exchange tells it.
- */
-export function usePeriod(usual: (today: Dayjs) => Period) {
+/** Today is what the clock of the house says, as the exchange tells it. */
+export function useToday() {
   const live = useLive()
-  const chosen = shallowRef<Period | null>(null)
   const today = computed(() => asDay(live.state ? new Date(live.wall(live.now())) : new Date()))
-  const period = computed<Period>({ get: () => chosen.value ?? usual(dayjs(today.value)), set: now => void (chosen.value = now) })
-  /** Periods that are one choice away, in the picker. */
-  const shortcuts = computed(() => {
-    const last = dayjs(today.value)
-    const since = (from: Dayjs) => (): Period => [from.toDate(), last.toDate()]
-    return [
-      { text: 'Today', value: since(last) },
-      { text: 'Yesterday', value: (): Period => [last.subtract(1, 'day').toDate(), last.subtract(1, 'day').toDate()] },
-      { text: 'The last 7 days', value: since(last.subtract(6, 'day')) },
-      { text: 'The last 28 days', value: since(last.subtract(27, 'day')) },
-      { text: 'This month', value: since(last.startOf('month')) },
-      { text: 'The last 12 months', value: since(last.subtract(1, 'year').add(1, 'day')) },
-    ]
-  })
-  return { period, shortcuts }
+  return computed(() => dayjs(today.value))
+}
+
+/** A period that is chosen; until then the one that `usual` says. */
+export function usePeriod(usual: (today: Dayjs) => Period) {
+  const chosen = shallowRef<Period | null>(null)
+  const today = useToday()
+  return computed<Period>({ get: () => chosen.value ?? usual(today.value), set: now => void (chosen.value = now) })
 }
 
 /** What a period is compared with: as many days before it, or the same days four weeks or 52 weeks earlier, on the same days of the week. */

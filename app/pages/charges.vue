@@ -12,7 +12,7 @@ useHead({ title: 'Charges · Estafette' })
 /** What calls outside are put down to, by account code and period: to be corrected, given out and printed. */
 const live = useLive()
 const desk = useDesk()
-const { period, shortcuts } = usePeriod(today => [today.startOf('month').toDate(), today.toDate()])
+const period = usePeriod(today => [today.startOf('month').toDate(), today.toDate()])
 /** Only calls of a code; `none`: of none. */
 const code = ref('')
 const answer = ref<Charges | null>(null)
@@ -63,16 +63,7 @@ onMounted(load)
   <div class="records-page split">
     <div class="bar">
       <FiguresHead title="Charges" />
-      <el-date-picker
-        v-model="period"
-        type="daterange"
-        :clearable="false"
-        :shortcuts="shortcuts"
-        format="D MMM YYYY"
-        start-placeholder="From"
-        end-placeholder="To"
-        aria-label="Period"
-      />
+      <PeriodPicker v-model="period" />
       <el-select
         v-model="code"
         class="choice"

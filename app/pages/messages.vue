@@ -105,7 +105,7 @@ onMounted(messages.load)
             {{ chosen.kind === 'voice' ? `Left in the voicemail of ${owner(chosen.to)}` : `For ${owner(chosen.to)}, taken down by ${chosen.fromName}` }},
             {{ when(chosen.at) }}. {{ chosen.readAt ? `Read ${when(chosen.readAt)}.` : 'Not read yet.' }}
           </p>
-          <p class="acts">
+          <p class="button-row">
             <el-button
               v-if="desk.device && number"
               :disabled="!live.working"
@@ -160,16 +160,5 @@ ul {
   padding: var(--space-4) 0;
   font-size: var(--type-4);
   overflow-wrap: anywhere;
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-  padding-top: var(--space-4);
-}
-
-.acts .el-button {
-  margin: 0;
 }
 </style>

@@ -14,6 +14,12 @@ const calls = (count: number) => `${count.toLocaleString('en-GB')} call${count =
 const most = <T>(list: readonly T[], of: (one: T) => number): T | null =>
   list.reduce<T | null>((best, one) => best === null || of(one) > of(best) ? one : best, null)
 
+/** How a way of calls ends in the flow, where it does not end with somebody. */
+export const flowEnds: Record<string, string> = {
+  stayed: 'ended there', abandoned: 'gave up', mailbox: 'voicemail', turnedAway: 'turned away', promised: 'to be called back', lost: 'lost',
+  waiting: 'still waits', movedOn: 'moved on', failed: 'not reached',
+}
+
 /** How far a period can be trusted to say something; null when it can. */
 export function warningOf(offered: number): string | null {
   if (offered === 0) return 'Nobody called in this period.'

@@ -1,6 +1,6 @@
 import { writeTable } from '~~/core/formats/csv'
 import { type LevelRule, meanTalk, meanWait, serviceLevel, type Tally } from '~~/core/figures/service-level'
-import { clockOf } from '~~/core/figures/words'
+import { clockOf, flowEnds } from '~~/core/figures/words'
 import type { Figures, figureTables } from '~~/shared/figures'
 
 /** The tables of a report as CSV (RFC 4180). Durations are whole seconds. */
@@ -26,13 +26,9 @@ function tallyCells(tally: Tally, rule: LevelRule): string[] {
 /** What a link of the flow says at one of its ends: "line general", "at operators", "to t2105", or how a wait ended. */
 export function endInWords(end: string, names: Record<string, string>): string {
   const gap = end.indexOf(' ')
-  if (gap < 0) return ends[end] ?? end
+  if (gap < 0) return flowEnds[end] ?? end
   const id = end.slice(gap + 1)
   return names[id] ?? id
-}
-const ends: Record<string, string> = {
-  stayed: 'ended there', abandoned: 'gave up', mailbox: 'voicemail', turnedAway: 'turned away', lost: 'lost', waiting: 'still waits', movedOn: 'moved on',
-  failed: 'not reached', promised: 'to be called back',
 }
 
 export function figureTable(figures: Figures, table: FigureTable, rule: LevelRule): string {

@@ -65,7 +65,7 @@ async function end(): Promise<void> {
       They were told by text: “{{ promise.word }}”
     </p>
     <template v-if="may">
-      <p class="acts">
+      <p class="button-row">
         <el-button
           type="primary"
           :disabled="!live.working"
@@ -144,17 +144,6 @@ async function end(): Promise<void> {
 .stands {
   padding-top: var(--space-3);
   font-weight: 650;
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-  padding: var(--space-4) 0;
-}
-
-.acts .el-button {
-  margin: 0;
 }
 
 .done-form {

@@ -95,7 +95,7 @@ async function call(): Promise<void> {
     <p v-if="row.dealtWith">
       {{ row.dealtWith.calledBack ? 'Called back' : 'Dealt with' }} by {{ row.dealtWith.by }}, {{ dayjs(row.dealtWith.at).format('D MMM H:mm') }}.
     </p>
-    <p class="acts">
+    <p class="button-row">
       <el-button
         v-if="desk.device && row.number && row.number !== desk.device"
         :disabled="!live.working"
@@ -164,17 +164,6 @@ async function call(): Promise<void> {
 </template>
 
 <style scoped>
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-  padding: var(--space-4) 0;
-}
-
-.acts .el-button {
-  margin: 0;
-}
-
 .became {
   padding-top: var(--space-3);
   font-weight: 650;

@@ -97,7 +97,7 @@ async function readFile(event: Event): Promise<void> {
           </el-button>
         </li>
       </ol>
-      <p class="acts">
+      <p class="button-row">
         <el-button
           size="small"
           :aria-pressed="preferences.pinnedKeys === page.id"
@@ -141,7 +141,7 @@ async function readFile(event: Event): Promise<void> {
         label="Shared by all operators"
         size="small"
       />
-      <p class="acts">
+      <p class="button-row">
         <el-button
           size="small"
           native-type="submit"
@@ -181,16 +181,6 @@ li {
   border: 0;
   color: var(--ink-soft);
   cursor: grab;
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-}
-
-.acts .el-button {
-  margin: 0;
 }
 
 .file:focus-within {

@@ -82,7 +82,7 @@ async function move(): Promise<void> {
           {{ where }}
         </p>
         <template v-if="may && at">
-          <p class="acts">
+          <p class="button-row">
             <el-button
               type="primary"
               :disabled="!live.working"
@@ -149,15 +149,4 @@ async function move(): Promise<void> {
   </aside>
 </template>
 
-<style scoped>
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-  padding: var(--space-3) 0;
-}
-
-.acts .el-button {
-  margin: 0;
-}
-</style>
+<style scoped></style>

@@ -50,7 +50,7 @@ const byPart = computed(() => {
 <template>
   <div class="records-page">
     <h1>Company file</h1>
-    <p class="acts">
+    <p class="button-row">
       <el-button @click="navigateTo('/company')">
         Back to the company
       </el-button>
@@ -121,7 +121,7 @@ const byPart = computed(() => {
             <td>{{ row.removed }}</td>
           </template>
         </RecordsTable>
-        <p class="acts">
+        <p class="button-row">
           <el-button
             type="primary"
             :loading="sending"
@@ -136,17 +136,6 @@ const byPart = computed(() => {
 </template>
 
 <style scoped>
-.acts {
-  display: flex;
-  gap: var(--space-3);
-  padding-block: var(--space-4);
-}
-
-.acts .el-button {
-  margin: 0;
-  text-decoration: none;
-}
-
 label {
   display: block;
   padding-bottom: var(--space-3);

@@ -195,7 +195,7 @@ onMounted(bringing.remember)
             :show-text="false"
             aria-label="How much has been brought in"
           />
-          <p class="acts">
+          <p class="button-row">
             <el-button
               v-if="!bringing.isBroughtIn && bringing.doing !== 'bringing'"
               type="primary"
@@ -318,13 +318,6 @@ onMounted(bringing.remember)
 
 .named {
   font-weight: 650;
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3);
-  padding-block: var(--space-4);
 }
 
 .undone {

@@ -8,7 +8,7 @@ useHead({ title: 'Figures · Estafette' })
 
 /** What happened in a period: charts first, in words for who does not see them, tables beneath; compared with an earlier one. */
 const live = useLive()
-const { period, shortcuts } = usePeriod(today => [today.subtract(27, 'day').toDate(), today.toDate()])
+const period = usePeriod(today => [today.subtract(27, 'day').toDate(), today.toDate()])
 const comparison = ref<Comparison>('none')
 const line = ref('')
 const queue = ref('')
@@ -61,16 +61,7 @@ const print = () => window.print()
   <div class="records-page figures-page">
     <div class="bar">
       <FiguresHead title="Reports" />
-      <el-date-picker
-        v-model="period"
-        type="daterange"
-        :clearable="false"
-        :shortcuts="shortcuts"
-        format="D MMM YYYY"
-        start-placeholder="From"
-        end-placeholder="To"
-        aria-label="Period"
-      />
+      <PeriodPicker v-model="period" />
       <el-select
         v-model="line"
         class="choice"

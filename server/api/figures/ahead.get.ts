@@ -1,8 +1,8 @@
 import { ahead, aheadQuery } from '~~/shared/figures'
 import { fromDatabase, muchAtOnce } from '../../database/away'
 import { defineEndpoint } from '../../endpoints/define'
+import { askedBy } from '../../figures/asked'
 import { readAhead } from '../../figures/ahead'
-import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'How many calls the coming half-hours bring to a queue, and how sure that is',
@@ -10,8 +10,4 @@ export default defineEndpoint({
   query: aheadQuery,
   answer: ahead,
   also: { 404: 'There is no such queue.' },
-}, ({ event, query }) => {
-  const { orm, company, wallNow } = useRelay()
-  const asked = { em: orm.em.fork(), company: company.current, now: wallNow, gone: () => event.node.res.closed }
-  return fromDatabase(() => readAhead(asked, query.queue), muchAtOnce)
-})
+}, ({ event, query }) => fromDatabase(() => readAhead(askedBy(event), query.queue), muchAtOnce))

@@ -1,9 +1,9 @@
 import { figureTableQuery } from '~~/shared/figures'
 import { fromDatabase, muchAtOnce } from '../../database/away'
 import { defineEndpoint } from '../../endpoints/define'
+import { askedBy } from '../../figures/asked'
 import { readReport } from '../../figures/report'
 import { figureTable } from '../../figures/tables'
-import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'A table of a report as CSV (RFC 4180)',
@@ -11,11 +11,10 @@ export default defineEndpoint({
   query: figureTableQuery,
   also: { 200: 'The file, as text/csv.' },
 }, async ({ event, query }) => {
-  const { orm, company, wallNow } = useRelay()
-  const { current } = company
-  const asked = { em: orm.em.fork(), company: current, now: wallNow, gone: () => event.node.res.closed }
+  const asked = askedBy(event)
+  const { serviceLevel, shortAbandon } = asked.company.settings
   const report = await fromDatabase(() => readReport(asked, query), muchAtOnce)
   setResponseHeader(event, 'content-type', 'text/csv; charset=utf-8; header=present')
   setResponseHeader(event, 'content-disposition', `attachment; filename="${query.table}-${query.from}-${query.to}.csv"`)
-  return (report && figureTable(report, query.table, { kind: current.settings.serviceLevel, shortAbandon: current.settings.shortAbandon })) as never
+  return (report && figureTable(report, query.table, { kind: serviceLevel, shortAbandon })) as never
 })
