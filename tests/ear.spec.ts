@@ -7,7 +7,7 @@ const heard = (page: Page) => page.getByRole('log', { name: 'What happens' }).ge
 /** Waits until something is said that was not said before `from`, and gives back how much has been said by then. */
 async function hears(page: Page, words: string | RegExp, from = 0): Promise<void> {
   const said = async () => (await heard(page)).slice(from).some(text => typeof words === 'string' ? text.includes(words) : words.test(text))
-  await expect.poll(said, { message: `“${String(words)}” is to be heard`, intervals: [100] }).toBe(true)
+  await expect.poll(said, { message: `“${String(words)}” is to be heard` }).toBe(true)
 }
 
 /** What the marked answer says. */

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import type { Group } from '../company/company'
 import { isPrompt } from './call-backs'
 import type { CallBack } from './model'
-import { waitingIn } from './questions'
 import { Tryout } from './tryout'
+import { inTheirTurn, waitingIn } from './turns'
 
 const queue = 'queue:freight'
 const members = ['t2105', 't2106']
@@ -143,6 +143,25 @@ describe('a promise to call back', () => {
     on.must({ service: 'answerCall', device: 't2100', call: again })
     expect(open(on), 'an operator has them, and may not be the one they wanted').toHaveLength(1)
     on.must({ service: 'singleStepTransferCall', device: 't2100', call: again, to: members[0]! })
+    on.must({ service: 'answerCall', device: members[0]!, call: again })
+    expect(over(on)).toMatchObject({ end: 'calledAgain', endedBy: members[0] })
+  })
+
+  it('gives whoever calls again the place that was kept for them, and turns nobody away for it', () => {
+    const on = day({ mostWaiting: 3 })
+    const { busy } = promised(on)
+    const others = ['+447700900002', '+447700900003'].map(number => waits(on, number))
+    const again = waits(on)
+    const [promise] = open(on)
+    expect(inTheirTurn(on.state, queue).map(({ call, promise }) => call?.id ?? promise?.id)).toEqual([again, promise!.id, ...others])
+    on.wait(second)
+    const last = waits(on, '+447700900004')
+    expect(on.state.calls.get(last)?.connections.some(({ device, state }) => device === queue && state === 'queued'), 'no room for a fourth').toBeFalsy()
+    expect(waitingIn(on.state, queue).map(({ id }) => id)).toEqual([again, ...others])
+    on.must({ service: 'putInQueue', device: 't2100', call: again, place: 'last' })
+    expect(waitingIn(on.state, queue).map(({ id }) => id), 'where they were put by hand').toEqual([...others, again])
+    on.must({ service: 'putInQueue', device: 't2100', call: again, place: 'first' })
+    on.hangUp(busy[0]!, members[0])
     on.must({ service: 'answerCall', device: members[0]!, call: again })
     expect(over(on)).toMatchObject({ end: 'calledAgain', endedBy: members[0] })
   })

@@ -24,15 +24,6 @@ function triesIn({ tries }: Group): number {
   return tries || usualTries
 }
 
-/** The promises of a queue, in the order in which their callers would have been served. */
-export function promisedIn(state: ExchangeState, queue: DeviceId): CallBack[] {
-  return [...state.callBacks.values()].filter(promise => promise.queue === queue).sort(byTurn)
-}
-
-export function byTurn(one: Pick<CallBack, 'turn' | 'since'>, other: Pick<CallBack, 'turn' | 'since'>): number {
-  return (one.turn ?? 0) - (other.turn ?? 0) || one.since - other.since
-}
-
 /** The number that reaches the caller is in a call of ours at present, other than one that calls them back. */
 export function onTheLine(state: ExchangeState, { party: { number }, id }: Pick<CallBack, 'party' | 'id'>): Call | undefined {
   return state.calls.find(call => call.callBack !== id && call.connections.some(({ party }) => party && party.number === number))

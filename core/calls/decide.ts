@@ -7,12 +7,13 @@ import { letRing, offersDue } from './offers'
 import { byItsHours, openingOf, sendFromClosed, waitsAtClosed } from './openings'
 import { closed, pagesAfterwards } from './pages'
 import { comeBack, ringAgain, sendAway, unanswered } from './passing'
-import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor, waitingIn } from './questions'
+import { callsOf, connectionOf, holdersOf, isOperator, isOrphaned, isPresent, queueOf, waitingFor } from './questions'
 import { partOf, refusalOfRight } from './rights'
 import type { Service } from './service'
 import { services } from './services'
 import { told } from './telling'
 import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
+import { arrivedIn } from './turns'
 
 /** What can be done with a telephone that rings for a call-back. */
 const ofPrompts: readonly string[] = ['answerCall', 'clearConnection', 'directedPickupCall']
@@ -124,7 +125,7 @@ function leftOnHold(state: ExchangeState, call: Call, cause: 'longHold' | 'unatt
 /** A queue is full, and this call has come behind those that may wait in it. */
 function isTooMany(state: ExchangeState, call: Call, queue: DeviceId): boolean {
   const most = lookUp(state.company.groups, queue)?.mostWaiting ?? 0
-  return most > 0 && queue !== state.company.settings.operators && waitingIn(state, queue).indexOf(call) >= most
+  return most > 0 && queue !== state.company.settings.operators && arrivedIn(state, queue).indexOf(call) >= most
 }
 
 /**

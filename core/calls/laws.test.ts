@@ -24,10 +24,10 @@ import {
   serves,
   stretchOf,
   talkingCallOf,
-  waitingIn,
 } from './questions'
 import { snapshotOf, stateOf } from './snapshot'
 import { keyOf, nextDeadline, timersOf } from './timers'
+import { waitingIn } from './turns'
 import { begin, carryOut, operators, requestOf, start, waitOf, wish } from './wishes'
 
 /** Random requests from many devices at once; every law is checked after every single one. LAW_RUNS sets how many sequences. */

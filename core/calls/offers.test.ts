@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { Group } from '../company/company'
 import { lettingRing } from './offers'
-import { queueOf, waitingIn } from './questions'
+import { queueOf } from './questions'
+import { waitingIn } from './turns'
 import { Tryout } from './tryout'
 
 const queue = 'queue:freight'

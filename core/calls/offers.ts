@@ -1,11 +1,12 @@
 import type { Group, Ringing } from '../company/company'
 import { isMemberOf, lookUp, ringingQueues } from '../company/lookups'
-import { asWaiting, byTurn, isPrompt, mayBeOffered, prompt, promisedIn, promptOver } from './call-backs'
+import { asWaiting, isPrompt, mayBeOffered, prompt, promptOver } from './call-backs'
 import { evolveAll, numbered } from './evolve'
 import { freeIn } from './indexes'
-import type { Call, CallBack, CallEvent, Connection, DeviceId, ExchangeState } from './model'
+import type { Call, CallEvent, Connection, DeviceId, ExchangeState } from './model'
 import { sendAway } from './passing'
-import { queueOf, serves, waitingIn } from './questions'
+import { serves } from './questions'
+import { arrivedIn, inTheirTurn } from './turns'
 
 /**
  * Queues that ring their members. The call keeps its place in the queue until somebody answers: a member who lets it ring, declines, or stops serving while it
@@ -35,12 +36,12 @@ export function offersDue(state: ExchangeState, now: number): CallEvent[] {
     happened.push(...events)
   }
   for (const queue of ringingQueues(state.company)) {
-    for (const { id } of waitingIn(state, queue.id)) {
+    for (const { id } of arrivedIn(state, queue.id)) {
       const call = current.calls.get(id)!
       const stale = offersOf(call).filter(({ device }) => !serves(current, call, device) || !isMemberOf(current.company, device, queue.id))
       happens(stale.map(({ device }) => ({ type: 'connectionCleared', call: id, device, cause: 'withdrawn' })))
     }
-    for (const { call: waiting, promise } of inTheirTurn(current, queue)) {
+    for (const { call: waiting, promise } of inTheirTurn(current, queue.id)) {
       if (promise) {
         // While nobody is free, none of them has to be looked at.
         if (freeIn(current, queue.id).next().done) continue
@@ -58,13 +59,6 @@ export function offersDue(state: ExchangeState, now: number): CallEvent[] {
     }
   }
   return happened
-}
-
-/** Who waits in a queue, and who is to be called back, in the order in which they are served. */
-function inTheirTurn(state: ExchangeState, { id }: Group): { call?: Call, promise?: CallBack }[] {
-  const waiting = waitingIn(state, id).map(call => ({ call, turn: call.turn, since: queueOf(call)!.since }))
-  const promised = state.callBacks.isEmpty() ? [] : promisedIn(state, id).map(promise => ({ promise, turn: promise.turn, since: promise.since }))
-  return promised.length > 0 ? [...waiting, ...promised].sort(byTurn) : waiting
 }
 
 /** Nobody but one member can call somebody back. */

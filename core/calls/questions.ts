@@ -98,14 +98,6 @@ export function queueOf(call: Call): Connection | undefined {
   return call.parked ? undefined : call.connections.find(({ state }) => state === 'queued')
 }
 
-/** Who waits in a queue, in the order in which they are served: whoever was put first by hand, then as they came. */
-export function waitingIn(state: ExchangeState, queue: DeviceId): Call[] {
-  const since = (call: Call) => queueOf(call)!.since
-  return callsOf(state, queue)
-    .filter(call => queueOf(call)?.device === queue)
-    .sort((a, b) => (a.turn ?? 0) - (b.turn ?? 0) || since(a) - since(b))
-}
-
 /** True when a call waits in a queue that nobody serves. */
 export function isOrphaned(state: ExchangeState, call: Call): boolean {
   const queue = queueOf(call)

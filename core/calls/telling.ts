@@ -1,7 +1,8 @@
 import { expectedWait } from '../queues/expected-wait'
 import type { EventKind } from './event'
 import type { Call, CallEvent, ExchangeState } from './model'
-import { queueOf, waitingIn } from './questions'
+import { queueOf } from './questions'
+import { waitingIn } from './turns'
 
 /** Whoever waits in a queue hears where they stand. */
 

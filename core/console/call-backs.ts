@@ -1,5 +1,6 @@
-import { byTurn, callFor, isOpenFor, isPrompt, onTheLine } from '../calls/call-backs'
+import { callFor, isOpenFor, isPrompt, onTheLine } from '../calls/call-backs'
 import type { Call, CallBack, DeviceId, ExchangeState } from '../calls/model'
+import { byTurn } from '../calls/turns'
 import { lookUp } from '../company/lookups'
 
 /** How promises to call back stand, for whoever sees to them. Times are the exchange's, in milliseconds. */

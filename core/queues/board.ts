@@ -1,7 +1,8 @@
 import type { Call, DeviceId, ExchangeState } from '../calls/model'
 import { isOpen } from '../calls/openings'
 import { urgency } from '../calls/promises'
-import { queueOf, waitingIn } from '../calls/questions'
+import { queueOf } from '../calls/questions'
+import { waitingIn } from '../calls/turns'
 import type { Presence, PresenceKind } from '../presence/presence'
 
 /** What is to be seen of a queue at a glance. Times are the exchange's, in milliseconds. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { byTurn, promisedIn } from '~~/core/calls/call-backs'
 import type { Call, CallBack } from '~~/core/calls/model'
+import { queueOf } from '~~/core/calls/questions'
+import { inTheirTurn } from '~~/core/calls/turns'
 import { type Place, settle } from '~~/core/console/stillness'
 import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
 import { waitAhead } from '~~/core/queues/expected-wait'
@@ -25,14 +26,9 @@ const { short } = usePresenceWords()
 const resting = useHandOn(useTemplateRef<HTMLElement>('waiting'))
 const places = shallowRef<Place<Waiting>[]>([])
 /** Who waits, and who is to be called back, in the order in which they are served. */
-interface Waiting { id: string, turn?: number, since: number, call?: Call, promise?: CallBack }
-const inTurn = computed(() => [
-  ...props.board.waiting.map(({ call, since }): Waiting => ({ id: call.id, turn: call.turn, since, call })),
-  ...(live.state ? promisedIn(live.state, props.board.id) : []).map((promise): Waiting => {
-    const { id, turn, since } = promise
-    return { id, turn, since, promise }
-  }),
-].sort(byTurn))
+interface Waiting { id: string, since: number, call?: Call, promise?: CallBack }
+const inTurn = computed(() => (live.state ? inTheirTurn(live.state, props.board.id) : []).map(({ call, promise, since }): Waiting =>
+  ({ id: (call ?? promise)!.id, since: call ? queueOf(call)!.since : since, call, promise })))
 function arrange(resting: boolean): void {
   places.value = settle(places.value, inTurn.value, ({ id }) => id, resting)
 }

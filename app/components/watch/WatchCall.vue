@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { CallId } from '~~/core/calls/model'
-import { connectionOf, isOutside, membersOf, queueOf, waitingIn } from '~~/core/calls/questions'
+import { connectionOf, isOutside, membersOf, queueOf } from '~~/core/calls/questions'
+import { waitingIn } from '~~/core/calls/turns'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { howWaits } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'

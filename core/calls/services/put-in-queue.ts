@@ -2,8 +2,9 @@ import { string } from 'yup'
 import { accept, ownerSentence, refuse } from '../answers'
 import type { EventKind } from '../event'
 import { type FieldsOf, ofCall } from '../fields'
-import { queueOf, waitingIn } from '../questions'
+import { queueOf } from '../questions'
 import type { Service } from '../service'
+import { inTheirTurn } from '../turns'
 
 const places = ['first', 'last'] as const
 const fields = () => ofCall().shape({ place: string().oneOf(places).required().label('place') })
@@ -24,9 +25,9 @@ export const putInQueue: Service<'putInQueue'> = {
   decide({ state, call, request: { device, place } }) {
     const queue = queueOf(call)?.device
     if (queue === undefined) return refuse('notPossibleNow', `That caller waits in no queue any more. ${ownerSentence(state, call)}`)
-    const waiting = waitingIn(state, queue)
+    const waiting = inTheirTurn(state, queue)
     const first = place === 'first'
-    if (waiting.at(first ? 0 : -1) === call) return accept()
+    if (waiting.at(first ? 0 : -1)?.call === call) return accept()
     const turns = waiting.map(({ turn }) => turn ?? 0)
     return accept({ type: 'queuePlaced', call: call.id, device, queue, first, turn: first ? Math.min(0, ...turns) - 1 : Math.max(0, ...turns) + 1 })
   },

@@ -1,0 +1,41 @@
+import type { Call, CallBack, DeviceId, ExchangeState } from './model'
+import { callsOf, queueOf } from './questions'
+
+/** In which order a queue serves: whoever was put first by hand, then as they came. Who was promised a call-back has the place that was kept for them. */
+
+/** The lower turn is served first, then the earlier time (ms of the exchange's clock). */
+type Turn = Pick<CallBack, 'turn' | 'since'>
+
+export function byTurn(one: Turn, other: Turn): number {
+  return (one.turn ?? 0) - (other.turn ?? 0) || one.since - other.since
+}
+
+/** The promises of a queue, in the order in which their callers would have been served. */
+export function promisedIn(state: ExchangeState, queue: DeviceId): CallBack[] {
+  return state.callBacks.isEmpty() ? [] : [...state.callBacks.values()].filter(promise => promise.queue === queue).sort(byTurn)
+}
+
+/** Who waits in a queue, in the order in which they came. */
+export function arrivedIn(state: ExchangeState, queue: DeviceId): Call[] {
+  return callsOf(state, queue).filter(call => queueOf(call)?.device === queue).sort((a, b) => queueOf(a)!.since - queueOf(b)!.since)
+}
+
+/** Whoever calls again has the place that was kept for their number, unless they were given another by hand. */
+function turnOf(call: Call, promised: readonly CallBack[]): Turn {
+  const own = { turn: call.turn, since: queueOf(call)!.since }
+  const numbers = promised.length > 0 && call.turn === undefined ? call.connections.flatMap(({ party }) => party?.number ?? []) : []
+  const kept = numbers.length > 0 ? promised.find(({ party: { number } }) => number !== null && numbers.includes(number)) : undefined
+  return kept && byTurn(kept, own) < 0 ? { turn: kept.turn, since: kept.since } : own
+}
+
+/** Who waits in a queue, in the order in which they are served. */
+export function waitingIn(state: ExchangeState, queue: DeviceId): Call[] {
+  return inTheirTurn(state, queue).flatMap(({ call }) => call ?? [])
+}
+
+/** Who waits in a queue, and who is to be called back, in the order in which they are served. */
+export function inTheirTurn(state: ExchangeState, queue: DeviceId): (Turn & { call?: Call, promise?: CallBack })[] {
+  const promised = promisedIn(state, queue)
+  const waiting = arrivedIn(state, queue).map(call => ({ ...turnOf(call, promised), call }))
+  return [...waiting, ...promised.map(promise => ({ turn: promise.turn, since: promise.since, promise }))].sort(byTurn)
+}
