@@ -33,6 +33,14 @@ test('a burst of twenty calls moves nothing that can be pressed outside the trac
   expect(await boxes(console)).toEqual(before)
 })
 
+test('counts in the header come and grow, and nothing moves for them', async ({ console, stage }) => {
+  const before = await boxes(console)
+  for (let i = 0; i < 12; i++) await stage.cast.ask({ service: 'promiseCallBack', device: 't2101', number: `07700 9001${10 + i}`, queue: 'queue:freight' })
+  await expect(console.getByRole('link', { name: 'Call-backs, 12 to be done' })).toBeVisible()
+  expect(await boxes(console)).toEqual(before)
+  for (const callBack of stage.cast.state.callBacks.keys()) await stage.cast.ask({ service: 'endCallBack', device: 't2101', callBack })
+})
+
 test('ten waiting callers are in sight, and names and numbers of the usual length whole', async ({ console, stage }) => {
   for (let i = 0; i < 10; i++) await stage.cast.ring(`Bartholomew Hargreaves ${i}`, { from: `+44207946010${i}` })
   const region = console.getByRole('region', { name: 'Arriving' })

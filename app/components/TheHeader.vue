@@ -21,6 +21,9 @@ const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const { isDark, toggle } = useTheme()
 const attention = useAttention()
 
+/** A count that has room: exact to who is told of it, and near enough to who glances. */
+const short = (count: number) => count > 99 ? '99+' : String(count)
+
 async function leave(): Promise<void> {
   const count = desk.inHand.length + desk.passedOn.length
   if (count > 0) {
@@ -75,7 +78,7 @@ async function leave(): Promise<void> {
           Call-backs<span
             v-if="due"
             class="count"
-          >{{ due }}</span>
+          >{{ short(due) }}</span>
         </NuxtLink>
         <NuxtLink
           to="/shift"
@@ -93,7 +96,7 @@ async function leave(): Promise<void> {
           Outside<span
             v-if="troubles"
             class="count"
-          >{{ troubles }}</span>
+          >{{ short(troubles) }}</span>
         </NuxtLink>
       </template>
       <NuxtLink
@@ -103,7 +106,7 @@ async function leave(): Promise<void> {
         Messages<span
           v-if="messages.unread"
           class="count"
-        >{{ messages.unread }}</span>
+        >{{ short(messages.unread) }}</span>
       </NuxtLink>
       <NuxtLink to="/handset">
         Handset
@@ -169,7 +172,6 @@ async function leave(): Promise<void> {
 <style scoped>
 .header {
   display: flex;
-  flex-wrap: wrap;
   align-items: center;
   gap: 0 var(--space-3);
   padding: var(--space-2) var(--space-4);
@@ -188,11 +190,13 @@ async function leave(): Promise<void> {
 
 nav {
   display: flex;
+  flex: none;
   margin-right: auto;
   padding-left: var(--space-3);
 }
 
 nav a {
+  position: relative;
   padding: var(--space-2);
   color: var(--ink-soft);
   text-decoration: none;
@@ -205,10 +209,16 @@ nav a.router-link-exact-active {
   border-color: var(--ink);
 }
 
+/** Beside the word and above the gap: nothing moves when it comes, goes or grows. */
 .count {
-  margin-left: var(--space-2);
+  position: absolute;
+  top: -0.1em;
+  left: calc(100% - var(--space-2) - 1px);
+  z-index: 1;
   color: var(--call);
+  font-size: var(--type-1);
   font-weight: 800;
+  line-height: 1.2;
 }
 
 .header .el-button + .el-button {
@@ -220,15 +230,23 @@ nav a.router-link-exact-active {
 }
 
 .who {
+  min-width: 0;
+  overflow: hidden;
   color: var(--ink-soft);
   text-decoration: none;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 
 .who:hover {
   text-decoration: underline;
 }
 
-@media (max-width: 60rem) {
+@media (max-width: 76rem) {
+  .header {
+    flex-wrap: wrap;
+  }
+
   nav {
     flex: 1 1 100%;
     order: 1;

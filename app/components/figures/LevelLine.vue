@@ -6,7 +6,7 @@ import { line } from 'd3-shape'
 const props = defineProps<{ labels: readonly string[], values: readonly (number | null)[], earlier?: readonly (number | null)[] | null, every?: number }>()
 
 const [width, height, left, bottom, top] = [560, 190, 40, 20, 10]
-const x = computed(() => scalePoint<number>().domain(props.labels.map((_label, at) => at)).range([left + 10, width - 10]))
+const x = computed(() => scalePoint<number>().domain(props.labels.map((_label, at) => at)).range([left + 10, width - 18]))
 const y = scaleLinear().domain([0, 1]).range([height - bottom, top])
 const pathOf = (values: readonly (number | null)[]) => line<number | null>()
   .defined(value => value !== null).x((_value, at) => x.value(at) ?? 0).y(value => y(value ?? 0))([...values])

@@ -12,10 +12,10 @@ const shortcuts = computed(() => {
   return [
     { text: 'Today', value: since(last) },
     { text: 'Yesterday', value: since(yesterday, yesterday) },
-    { text: 'The last 7 days', value: since(last.subtract(6, 'day')) },
-    { text: 'The last 28 days', value: since(last.subtract(27, 'day')) },
+    { text: 'Last 7 days', value: since(last.subtract(6, 'day')) },
+    { text: 'Last 28 days', value: since(last.subtract(27, 'day')) },
     { text: 'This month', value: since(last.startOf('month')) },
-    { text: 'The last 12 months', value: since(last.subtract(1, 'year').add(1, 'day')) },
+    { text: 'Last 12 months', value: since(last.subtract(1, 'year').add(1, 'day')) },
   ]
 })
 </script>
