@@ -2,10 +2,12 @@
 import type { Part } from '~~/core/company/changes'
 import type { CompanyFileAnswer } from '~~/shared/company-edits'
 import { partForms } from '~/company/forms'
+import { useLive } from '~/stores/live'
 
 useHead({ title: 'Company file · Estafette' })
 
 /** The whole company in one file: out, to move or keep it; in, after a look at what it would change. All of it, or nothing. */
+const live = useLive()
 const { failure, sending, send } = useForm()
 const file = ref<unknown>(null)
 const name = ref('')
@@ -78,6 +80,19 @@ const byPart = computed(() => {
       @change="look"
     >
     <FailureNote :text="failure" />
+    <section
+      v-if="!answer && live.company"
+      class="now"
+      aria-labelledby="now"
+    >
+      <h2 id="now">
+        The company as it is
+      </h2>
+      <CompanyParts
+        :company="live.company"
+        @choose="part => navigateTo({ path: '/company', query: { part } })"
+      />
+    </section>
     <template v-if="answer">
       <div
         v-if="answer.faults.length"
@@ -139,5 +154,12 @@ const byPart = computed(() => {
 label {
   display: block;
   padding-bottom: var(--space-3);
+}
+
+.now {
+  max-width: 38rem;
+  padding: var(--space-4) var(--space-5);
+  margin-top: var(--space-5);
+  background: var(--sheet);
 }
 </style>

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import { type CompanyChange, idOf, type Part, thingOf } from '~~/core/company/changes'
+import type { Company } from '~~/core/company/company'
+import { leaving } from '~~/core/company/leaving'
+import { lookUp } from '~~/core/company/lookups'
+import { type FormField, partForms, settingsFields, titleOf } from '~/company/forms'
+
+/** One thing of the company, or its settings, to be changed; `id` null: a new one. What is opened stays the same: another one is another form. */
+const { company, part, id } = defineProps<{ company: Company, part: Part | 'settings', id: string | null }>()
+const emit = defineEmits<{ done: [words: string], close: [] }>()
+const { failure, sending, send } = useForm()
+
+const isNew = part !== 'settings' && id === null
+const fields: readonly FormField[] = part === 'settings' ? settingsFields : partForms[part].fields
+/** What takes the whole width of the form. */
+const large = new Set<FormField['kind']>(['long', 'many', 'texts', 'week', 'holidays'])
+
+function about(value: unknown, id: string): CompanyChange {
+  return (part === 'settings' ? { part, value } : { part, id, value }) as CompanyChange
+}
+function plain<T>(value: T): T {
+  return JSON.parse(JSON.stringify(value)) as T
+}
+
+/** As it was when it was opened: what somebody else changes meanwhile is not written over. */
+const opened = plain(thingOf(company, about(null, id ?? '')))
+/** As it is on the screen. */
+const form = ref((isNew ? plain(partForms[part].blank(company)) : plain(opened.value)) as Record<string, unknown>)
+/** Of a new person: the extension that they get with it. */
+const extension = ref('')
+/** Who comes after somebody who leaves; empty: nobody. */
+const successor = ref<string | null>(null)
+const removing = ref(false)
+
+const valueAt = (at: string) => at.split('.').reduce<unknown>((thing, name) => (thing as Record<string, unknown> | undefined)?.[name], form.value)
+function setAt(at: string, value: unknown): void {
+  const names = at.split('.')
+  const last = names.pop()!
+  const place = names.reduce<Record<string, unknown>>((thing, name) => thing[name] as Record<string, unknown>, form.value)
+  place[last] = value
+}
+
+/** @param before what is changed, as it was when the form was opened */
+async function carryOut(changes: CompanyChange[], before: CompanyChange, words: string): Promise<void> {
+  const seen = changes.map(change => change.part === before.part && idOf(change) === idOf(before) ? before : thingOf(company, change))
+  if (await send({}, async () => {
+    await $fetch('/api/company', { method: 'PATCH', body: { seen, changes } })
+  })) emit('done', words)
+}
+
+function save(): Promise<void> {
+  const value = form.value
+  // A short number is known by itself.
+  const its = part === 'shortNumbers' ? String(value.number) : String(value.id ?? '')
+  const changes = [about(value, its)]
+  if (part === 'people' && isNew && extension.value.trim() !== '') {
+    const telephone = {
+      ...partForms.telephones.blank(company), person: String(value.id), number: extension.value.trim(), pickupGroup: String(value.department),
+    }
+    changes.push({ part: 'telephones', id: telephone.id, value: telephone })
+  }
+  return carryOut(changes, isNew ? about(null, its) : opened, isNew ? 'Added.' : 'Changed, everywhere.')
+}
+
+const remove = () => carryOut(part === 'people' ? leaving(company, id!, successor.value || null) : [about(null, id!)], opened, 'Removed.')
+
+const people = computed(() => Object.keys(company.people).filter(other => other !== id)
+  .map(value => ({ value, label: titleOf(company, 'people', value) })).sort((a, b) => a.label.localeCompare(b.label)))
+const heading = computed(() => part === 'settings' ? 'Settings' : isNew ? `New ${partForms[part].one}` : titleOf(company, part, id!))
+const isGone = computed(() => part !== 'settings' && id !== null && lookUp(company[part] as Record<string, object>, id) === undefined)
+</script>
+
+<template>
+  <el-form
+    label-position="top"
+    @submit.prevent="save"
+  >
+    <h2>{{ heading }}</h2>
+    <p
+      v-if="isGone"
+      class="failure"
+      role="alert"
+    >
+      It has been removed meanwhile.
+    </p>
+    <div class="fields">
+      <el-form-item
+        v-for="field in fields"
+        :key="field.at"
+        :class="{ whole: large.has(field.kind) }"
+        :label="field.kind === 'check' ? '' : field.label"
+        :for="`field-${field.at}`"
+      >
+        <CompanyField
+          :id="`field-${field.at}`"
+          :field="field"
+          :company="company"
+          :zone="String(form.zone ?? company.settings.zone)"
+          :model-value="valueAt(field.at)"
+          @update:model-value="setAt(field.at, $event)"
+        />
+      </el-form-item>
+      <el-form-item
+        v-if="part === 'people' && isNew"
+        label="Extension; empty: no telephone"
+        for="field-extension"
+      >
+        <el-input
+          id="field-extension"
+          v-model="extension"
+        />
+      </el-form-item>
+    </div>
+    <FailureNote :text="failure" />
+    <p class="button-row">
+      <el-button
+        type="primary"
+        native-type="submit"
+        :loading="sending"
+      >
+        {{ isNew ? 'Add' : 'Save' }}
+      </el-button>
+      <el-button @click="emit('close')">
+        Cancel
+      </el-button>
+      <el-button
+        v-if="!isNew && part !== 'settings' && !removing"
+        @click="removing = true"
+      >
+        Remove…
+      </el-button>
+    </p>
+    <div v-if="removing">
+      <el-form-item
+        v-if="part === 'people'"
+        label="Their telephones go to; empty: they go too"
+        for="field-successor"
+      >
+        <el-select-v2
+          id="field-successor"
+          v-model="successor"
+          :options="people"
+          filterable
+          clearable
+          placeholder=" "
+          aria-label="Successor"
+        />
+      </el-form-item>
+      <el-button
+        type="danger"
+        :loading="sending"
+        @click="remove"
+      >
+        Remove {{ heading }}
+      </el-button>
+    </div>
+  </el-form>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0 var(--space-4);
+  padding-top: var(--space-4);
+}
+
+.fields .whole {
+  grid-column: 1 / 3;
+}
+
+.el-form-item {
+  margin-bottom: var(--space-4);
+}
+
+.button-row {
+  position: sticky;
+  bottom: 0;
+  z-index: 1;
+  background: var(--sheet);
+}
+
+@media (max-width: 60rem) {
+  .fields {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .fields .whole {
+    grid-column: auto;
+  }
+}
+</style>
