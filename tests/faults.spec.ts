@@ -189,3 +189,35 @@ test('the journal can only grow', async ({ own }) => {
   await expect(own.sql('delete from journal')).rejects.toThrow('append-only')
   await expect(own.sql('update journal set type = \'x\'')).rejects.toThrow('append-only')
 })
+
+test('whoever types on while the exchange is slow means what stood there then: each key in its turn, for whom it was pressed', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  const marit = own.cast.state.company.telephones[colleague]!.name
+  const first = await own.cast.ring('First Caller')
+  await page.getByRole('button', { name: 'Answer First Caller' }).click()
+  await expect(ribbon(page, 'In hand', 'First Caller')).toContainText('talking')
+  const second = await own.cast.ring('Second Caller')
+  await expect(ribbon(page, 'Arriving', 'Second Caller')).toBeVisible()
+  const third = await own.cast.ring('Third Caller')
+  await expect(ribbon(page, 'Arriving', 'Third Caller')).toBeVisible()
+  await page.keyboard.press('Delete')
+
+  // End, answer the next (pressed twice), name somebody, a slip put right, pass on: all before the exchange says anything.
+  own.stack.exchange!.kill('SIGSTOP')
+  for (const key of ['Delete', 'Enter', 'Enter', ...marit, 'x', 'Backspace', 'Enter']) await page.keyboard.press(key === ' ' ? 'Space' : key)
+  own.stack.exchange!.kill('SIGCONT')
+
+  await expect(ribbon(page, 'Passed on', 'Second Caller')).toContainText(`rings at ${marit}`)
+  await expect(ribbon(page, 'Arriving', 'Third Caller')).toBeVisible()
+  expect(own.cast.state.calls.has(first)).toBe(false)
+  expect(own.cast.state.calls.get(second)!.connections.map(({ device }) => device)).toContain(colleague)
+  expect(own.cast.state.calls.get(third)!.connections.map(({ device }) => device)).not.toContain('t2100')
+
+  // Escape takes back what has not been done yet.
+  own.stack.exchange!.kill('SIGSTOP')
+  for (const key of ['Enter', ...marit, 'Enter', 'Escape']) await page.keyboard.press(key === ' ' ? 'Space' : key)
+  own.stack.exchange!.kill('SIGCONT')
+  await expect(ribbon(page, 'In hand', 'Third Caller')).toContainText('talking')
+  await expect(page.getByRole('combobox', { name: 'Who is it for?' })).toHaveValue('')
+  await expect(ribbon(page, 'In hand', 'Third Caller')).toBeVisible()
+})

@@ -22,13 +22,8 @@ const nothingThere = computed(() => {
 })
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
 const asking = computed(() => desk.asking || field.taking)
-/** While there is no answer yet, what acts or moves the mark waits for it: it would mean those of before. */
-const meansSomebody = new Set(['Enter', 'ArrowDown', 'ArrowUp', ...Array.from({ length: 12 }, (_, index) => `F${index + 1}`)])
-const busy = computed(() => asking.value || field.looking)
 const changing = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
-/** Whoever empties the field with Backspace and presses once too often means the field, not a call. */
-const eraserRests = 700
-let erased = -Infinity
+const take = useTypeAhead(asking, keys.press)
 
 function focus(): void {
   input.value?.focus()
@@ -61,36 +56,9 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault()
     return
   }
-  if (event.key === 'Backspace') {
-    if (field.text === '' && event.timeStamp - erased < eraserRests) return
-    if (field.text !== '' && !asking.value) erased = event.timeStamp
-  }
   if (!live.working && !changing.has(event.key)) return
-  // Enter with nothing named, pressed twice, must not answer the next caller as well; after another key it is meant.
-  const meant = field.text !== '' || event.key !== 'Enter' || begunBy !== 'Enter'
-  if (asking.value ? event.key.length > 1 && !changing.has(event.key) : field.looking && meansSomebody.has(event.key)) {
-    event.preventDefault()
-    if (meant) early.push(event)
-    return
-  }
-  if (press(event)) event.preventDefault()
+  if (take(event)) event.preventDefault()
 }
-
-/** The key by which what is being asked was begun; the mouse counts as Enter. */
-let begunBy = 'Enter'
-function press(event: KeyboardEvent): boolean {
-  begunBy = event.key
-  const pressed = keys.press(event)
-  if (!asking.value) begunBy = 'Enter'
-  return pressed
-}
-
-/** Keys pressed while the exchange was still answering: what they mean is read from the picture after that. */
-const early: KeyboardEvent[] = []
-watch(busy, () => {
-  if (!asking.value) begunBy = 'Enter'
-  while (!busy.value && early.length > 0) press(early.shift()!)
-}, { flush: 'post' })
 </script>
 
 <template>

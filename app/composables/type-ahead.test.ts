@@ -1,0 +1,96 @@
+import fc from 'fast-check'
+import { describe, expect, it, vi } from 'vitest'
+import { effectScope, nextTick, reactive, ref } from 'vue'
+import { useTypeAhead } from './type-ahead'
+
+const desk = reactive({ notice: null as string | null })
+const field = reactive({ text: '', looking: false, type: (text: string) => void (field.text = text) })
+vi.mock('~/stores/desk', () => ({ useDesk: () => desk }))
+vi.mock('~/stores/field', () => ({ useField: () => field }))
+
+/** A console whose exchange answers when it is told to: Enter asks, a space does while nothing is typed, whatever else is typed is text. */
+function console() {
+  Object.assign(field, { text: '', looking: false })
+  desk.notice = null
+  const asking = ref(false)
+  const acted: string[] = []
+  const scope = effectScope()
+  const take = scope.run(() => useTypeAhead(asking, ({ key }) => {
+    const acts = key === 'Enter' || (key === ' ' && field.text === '')
+    if (acts) {
+      acted.push(`${key} with “${field.text}”`)
+      desk.notice = null
+      asking.value = true
+    }
+    if (key === 'Escape') field.text = ''
+    return acts || key === 'Escape'
+  }))!
+  let at = 10_000
+  return {
+    acted, asking,
+    async press(key: string) {
+      // Fast, but no slip of the eraser.
+      at += 1_000
+      const taken = take({ key, timeStamp: at, ctrlKey: false } as KeyboardEvent)
+      if (!taken && key.length === 1) field.text += key
+      if (!taken && key === 'Backspace') field.text = field.text.slice(0, -1)
+      await nextTick()
+    },
+    async answers(refusal: string | null = null) {
+      if (asking.value && refusal === null) field.text = ''
+      desk.notice = refusal
+      asking.value = false
+      await nextTick()
+    },
+    close: () => scope.stop(),
+  }
+}
+
+const keys = fc.array(fc.constantFrom('a', 'b', ' ', 'Enter', 'Backspace'), { maxLength: 24 })
+  .map(all => all.filter((key, at) => key !== 'Enter' || all[at - 1] !== 'Enter'))
+
+describe('keys pressed while the exchange is still answering', () => {
+  it('do what they would have done had every answer come at once', async () => {
+    await fc.assert(fc.asyncProperty(keys, fc.infiniteStream(fc.nat(3)), async (pressed, moments) => {
+      const quick = console()
+      for (const key of pressed) {
+        await quick.press(key)
+        await quick.answers()
+      }
+      const meant = [...quick.acted, field.text]
+      quick.close()
+      const slow = console()
+      for (const key of pressed) {
+        await slow.press(key)
+        if (moments.next().value === 0) await slow.answers()
+      }
+      for (let rounds = 0; slow.asking.value && rounds < 50; rounds++) await slow.answers()
+      expect([...slow.acted, field.text]).toEqual(meant)
+      slow.close()
+    }))
+  })
+
+  it('are dropped behind what was refused, and by Escape', async () => {
+    const one = console()
+    for (const key of ['Enter', 'a', 'Enter']) await one.press(key)
+    await one.answers('Somebody else has answered.')
+    expect([one.acted, field.text]).toEqual([['Enter with “”'], ''])
+    for (const key of ['Enter', 'b', 'Enter', 'Escape']) await one.press(key)
+    await one.answers()
+    expect([one.acted, field.text]).toEqual([['Enter with “”', 'Enter with “”'], ''])
+    one.close()
+  })
+
+  it('answer nobody else when Enter is pressed twice', async () => {
+    const one = console()
+    await one.press('Enter')
+    await one.press('Enter')
+    await one.answers()
+    await one.press(' ')
+    for (const key of ['Enter', 'Enter']) await one.press(key)
+    await one.answers()
+    await one.answers()
+    expect(one.acted).toEqual(['Enter with “”', '  with “”', 'Enter with “”'])
+    one.close()
+  })
+})
