@@ -5,6 +5,8 @@ import { useTypeAhead } from './type-ahead'
 
 const desk = reactive({ notice: null as string | null })
 const field = reactive({ text: '', looking: false, type: (text: string) => void (field.text = text) })
+const live = reactive({ working: true })
+vi.mock('~/stores/live', () => ({ useLive: () => live }))
 vi.mock('~/stores/desk', () => ({ useDesk: () => desk }))
 vi.mock('~/stores/field', () => ({ useField: () => field }))
 
@@ -70,7 +72,7 @@ describe('keys pressed while the exchange is still answering', () => {
     }))
   })
 
-  it('are dropped behind what was refused, and by Escape', async () => {
+  it('are dropped behind what was refused, by Escape, and with the connection', async () => {
     const one = console()
     for (const key of ['Enter', 'a', 'Enter']) await one.press(key)
     await one.answers('Somebody else has answered.')
@@ -78,6 +80,12 @@ describe('keys pressed while the exchange is still answering', () => {
     for (const key of ['Enter', 'b', 'Enter', 'Escape']) await one.press(key)
     await one.answers()
     expect([one.acted, field.text]).toEqual([['Enter with “”', 'Enter with “”'], ''])
+    for (const key of ['Enter', 'b', 'Enter']) await one.press(key)
+    live.working = false
+    await nextTick()
+    live.working = true
+    await one.answers()
+    expect([one.acted.length, field.text]).toEqual([3, ''])
     one.close()
   })
 

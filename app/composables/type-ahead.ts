@@ -1,6 +1,7 @@
 import { type Ref, watch } from 'vue'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
+import { useLive } from '~/stores/live'
 
 /** Keys that lead nowhere by themselves: they never wait. */
 const silent = new Set(['Tab', 'Shift', 'Control', 'Alt', 'AltGraph', 'Meta', 'CapsLock', 'Dead', 'Unidentified'])
@@ -19,6 +20,7 @@ const eraserRests = 700
 export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: KeyboardEvent) => boolean) {
   const desk = useDesk()
   const field = useField()
+  const live = useLive()
   const line: KeyboardEvent[] = []
   /** The key by which what is being asked was begun; the mouse counts as Enter. */
   let begunBy = 'Enter'
@@ -76,6 +78,9 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
       if (!write(event) && !act(event) && event.key.length === 1 && !event.ctrlKey) field.type(field.text + event.key)
     }
   }, { flush: 'post' })
+
+  // Where nothing can be asked any more, nothing is done late either.
+  watch(() => live.working, () => line.length = 0)
 
   return take
 }
