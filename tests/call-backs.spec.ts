@@ -72,6 +72,13 @@ test('whom we have missed is promised a call-back by one action; it outlives the
   await expect(ines.getByRole('alert').filter({ hasText: 'The telephone exchange' })).toBeHidden()
   await expect(row).toContainText('did not answer, again at')
   await expect(details).toContainText('Rung once.')
+  // Calls again meanwhile: whoever answers knows.
+  const again = await cast.ring('Milo Tarn', { from: '+447700900555' })
+  await expect(ines.getByRole('log', { name: 'What happens' })).toContainText('Milo Tarn, promised a call-back')
+  await ines.getByRole('link', { name: 'Console', exact: true }).click()
+  await expect(ines.getByRole('list', { name: 'Open with this caller' })).toContainText('To be called back by Operators: on the line with us.')
+  await cast.hangUp(again)
+  await ines.getByRole('link', { name: /^Call-backs/ }).click()
 
   await details.getByRole('button', { name: 'Done otherwise…' }).click()
   await details.getByLabel('A word to them by text, if any').fill('We have sent the papers.')

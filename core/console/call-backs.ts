@@ -37,3 +37,10 @@ export function dueNow({ callBacks }: ExchangeState): number {
 export function openPromises(state: ExchangeState): CallBack[] {
   return [...state.callBacks.values()].sort(byTurn)
 }
+
+/** What whoever calls has been promised, the earliest first: whoever answers is to know. */
+export function promisedTo(state: ExchangeState, call: Call): CallBack[] {
+  if (state.callBacks.isEmpty()) return []
+  const numbers = call.connections.flatMap(({ party }) => party?.number ?? [])
+  return openPromises(state).filter(({ id, party: { number } }) => id !== call.callBack && number !== null && numbers.includes(number))
+}

@@ -67,4 +67,11 @@ describe('what is told on request', () => {
     glance.desk.now += 42_000
     expect(thisCall(glance.situation)).toBe('In hand: Olive Quill. 020 7946 0123. General line. 0:42. You are muted. Says: Two lorries for Thursday.')
   })
+
+  it('tells that whoever calls was promised a call-back', () => {
+    const glance = new Glance()
+    glance.desk.must({ service: 'promiseCallBack', device: 't2101', number: '020 7946 0123', queue: 'queue:freight' })
+    glance.ring('Olive Quill')
+    expect(thisCall(glance.situation)).toContain(`0:00. Promised a call-back by ${deviceName(glance.desk.state.company, 'queue:freight')}.`)
+  })
 })

@@ -3,6 +3,7 @@ import { connectionOf } from '../calls/questions'
 import { tellStory } from '../calls/story'
 import { spell } from '../durations/durations'
 import { formatNumber } from '../numbers/dialled'
+import { promisedTo } from './call-backs'
 import { type Console, otherName } from './console'
 import type { Ribbon } from './track'
 
@@ -35,7 +36,7 @@ export function whereabouts({ state, track: { held, askedFor, consultation, pass
 }
 
 /** The call in hand, or the one that Enter would answer: its line, who it is, and what was said or happened last. */
-export function thisCall({ track: { open, next, consultation, askedFor }, device, nameOf, now, lineName }: Situation): string {
+export function thisCall({ state, track: { open, next, consultation, askedFor }, device, nameOf, now, lineName }: Situation): string {
   const ribbon = open ?? next
   if (!ribbon) return 'No call in hand.'
   const { call, due } = ribbon
@@ -47,6 +48,7 @@ export function thisCall({ track: { open, next, consultation, askedFor }, device
     ...(consultation?.id === call.id ? [] : [lineName(call)]),
     ...(consultation?.id === call.id && askedFor ? [`Asked for ${otherName(askedFor, device, nameOf)}`] : []),
     spell(now - due.since),
+    ...promisedTo(state, call).map(({ queue }) => `Promised a call-back by ${nameOf(queue)}`),
     ...(open && connectionOf(call, device)?.muted ? ['You are muted'] : []),
     ...(call.caption ? [`Says: ${call.caption.text}`] : last ? [last.text] : []),
   ])

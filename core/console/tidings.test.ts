@@ -49,6 +49,13 @@ class Listener {
 const own = { device: 't2100' } as const
 
 describe('what an operator hears', () => {
+  it('that whoever arrives was promised a call-back', () => {
+    const listener = new Listener()
+    listener.words({ service: 'promiseCallBack', device: 't2101', number: '07700 900123' })
+    expect(listener.words({ service: 'offerCall', trunk: 'east', party: { number: '+447700900123', name: 'Olive Quill' }, number: '+441632960000' }))
+      .toEqual(['general: Olive Quill, promised a call-back'])
+  })
+
   it('who arrives, who was answered and how to greet, who is on hold and back again', () => {
     const listener = new Listener()
     const { call, words } = listener.offer('Olive Quill')

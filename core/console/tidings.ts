@@ -6,6 +6,7 @@ import { connectionOf, othersOf, queueOf, type Stretch, stretchOf } from '../cal
 import { tellRecall, whyFailed } from '../calls/story'
 import { spell } from '../durations/durations'
 import type { Announcement, Rank } from './announcements'
+import { promisedTo } from './call-backs'
 import { type NameOf, otherName } from './console'
 import type { Ribbon } from './track'
 
@@ -60,7 +61,7 @@ function arrives(scene: Scene, call: Call): string {
   if (isPrompt(call)) return `To be called back: ${name}. Answer, and they are rung`
   const queue = queueOf(call)?.device
   const from = queue === undefined || queue === scene.state.company.settings.operators ? scene.lineName(call) : scene.nameOf(queue)
-  if (!call.recall) return `${from}: ${name}`
+  if (!call.recall) return `${from}: ${name}${promisedTo(scene.state, call).length > 0 ? ', promised a call-back' : ''}`
   const story = tellRecall(call.recall, scene.nameOf, scene.state.company.settings.ringCycle)
   return call.recall.to === scene.device ? `Back: ${name}. ${story}` : `Back for ${scene.nameOf(call.recall.to)}: ${name}. ${story}`
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import type { Call } from '~~/core/calls/model'
+import { promisedTo } from '~~/core/console/call-backs'
 import { outsideParty } from '~~/core/console/console'
 import { formatNumber } from '~~/core/numbers/dialled'
 import { useContacts } from '~/stores/contacts'
@@ -8,6 +9,7 @@ import { useCustomers } from '~/stores/customers'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
 
 /** Who calls, as far as anybody knows: before answering, and as long as the call lasts. */
 const props = defineProps<{ call: Call }>()
@@ -16,6 +18,8 @@ const customers = useCustomers()
 const desk = useDesk()
 const dialogs = useDialogs()
 const directory = useDirectory()
+const live = useLive()
+const { promising, standing } = useCallBackWords()
 
 const party = computed(() => outsideParty(props.call, desk.device))
 const number = computed(() => party.value?.number ?? null)
@@ -37,6 +41,7 @@ const facts = computed(() => {
   ]
 })
 const notes = computed(() => [contact.value?.note, company.value?.note].filter(Boolean))
+const promised = computed(() => live.state ? promisedTo(live.state, props.call) : [])
 const open = computed(() => [
   card.value && card.value.missed > 0 ? `${card.value.missed} missed ${card.value.missed === 1 ? 'call' : 'calls'} not dealt with` : '',
   ...(card.value?.messages ?? []).map(({ to, text, at }) => `Unread since ${dayjs(at).format('D MMM H:mm')}, for ${directory.nameOf(to)}: “${text}”`),
@@ -64,10 +69,16 @@ function save(): void {
     </p>
     <FactList :facts="facts" />
     <ul
-      v-if="open.length"
+      v-if="open.length || promised.length"
       aria-label="Open with this caller"
       class="open"
     >
+      <li
+        v-for="promise in promised"
+        :key="promise.id"
+      >
+        <NuxtLink to="/call-backs">To be called back</NuxtLink> by {{ directory.nameOf(promise.queue) }}: {{ standing(promise) }}. {{ promising(promise) }}
+      </li>
       <li
         v-for="item in open"
         :key="item"
@@ -133,7 +144,8 @@ function save(): void {
   overflow-wrap: anywhere;
 }
 
-.customer a {
+.customer a,
+.open a {
   color: inherit;
 }
 
