@@ -382,6 +382,7 @@ test.describe('taking', () => {
   test('a message is taken down, shown on the telephone, and its reading seen', async ({ console, stage }) => {
     const call = await inHand(console, stage, 'Message Caller')
     await stage.cast.say(call, 'Please tell him the lamps are here.')
+    await expect(ribbon(console, 'In hand', 'Message Caller')).toContainText('the lamps are here')
     await name(console, marit.words)
     await console.keyboard.press('F4')
     const sheet = console.getByRole('dialog', { name: 'Take a message' })

@@ -108,6 +108,7 @@ test('the arrow keys choose which caller Enter answers', async ({ console, stage
   await stage.cast.ring('Older Caller')
   await stage.cast.ring('Younger Caller')
   await expect(console.getByRole('button', { name: 'answers Older Caller' })).toBeVisible()
+  await expect(ribbon(console, 'Arriving', 'Younger Caller')).toBeVisible()
   await console.keyboard.press('ArrowDown')
   await expect(console.getByRole('button', { name: 'answers Younger Caller' })).toBeVisible()
   await console.keyboard.press('Enter')

@@ -5,7 +5,7 @@ import { reaction } from '~~/core/console/aims'
 import { dropping } from '~~/core/console/ways'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
-import { useLive } from './live'
+import { steady } from './live'
 import { useWays } from './ways'
 
 /** Where the pointer is while it drags: on what, and whether Shift is held. */
@@ -14,7 +14,6 @@ export interface Pointed { target: string | null, shift: boolean, x: number, y: 
 /** Dragging a call from the track: what dropping would do, in words, and doing it. */
 export const useCarrying = defineStore('carrying', () => {
   const desk = useDesk()
-  const live = useLive()
   const directory = useDirectory()
   const ways = useWays()
   const dragging = ref(false)
@@ -47,7 +46,7 @@ export const useCarrying = defineStore('carrying', () => {
   function end(at: Pointed): void {
     hover(at)
     const { target } = at
-    const slid = target !== null && slidAt !== null && live.now() - slidAt < reaction
+    const slid = target !== null && slidAt !== null && steady() - slidAt < reaction
     const what = target && !slid ? whatDropping(target, at.shift) : null
     dragging.value = false
     over.value = null
@@ -59,7 +58,7 @@ export const useCarrying = defineStore('carrying', () => {
   function hover(at: Pointed): void {
     const rests = last !== null && last.x === at.x && last.y === at.y
     if (!rests) slidAt = null
-    else if (last!.target !== null && last!.target !== at.target) slidAt = live.now()
+    else if (last!.target !== null && last!.target !== at.target) slidAt = steady()
     last = at
     over.value = at.target ? { target: at.target, shift: at.shift } : null
   }

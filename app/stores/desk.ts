@@ -11,7 +11,7 @@ import { emptyTrack, type Track, trackOf } from '~~/core/console/track'
 import type { RequestDone, RequestOutcome } from '~~/shared/requests'
 import { isUnknown, sentenceOf } from '~/composables/failure'
 import { useDirectory } from './directory'
-import { type Happening, useLive } from './live'
+import { type Happening, steady, useLive } from './live'
 import { usePreferences } from './preferences'
 import { useSession } from './session'
 
@@ -147,9 +147,9 @@ export const useDesk = defineStore('desk', () => {
   }
 
   function speak(): void {
-    const next = announcements.next(live.now())
+    const next = announcements.next(steady())
     if (next) said.value = [...said.value.slice(-mostSaid), { ...next, id: (said.value.at(-1)?.id ?? 0) + 1 }]
-    const due = announcements.due(live.now())
+    const due = announcements.due(steady())
     if (due === null) return
     untilHeard.value = due
     later.start()
@@ -189,7 +189,7 @@ export const useDesk = defineStore('desk', () => {
   }
 
   function farewell(id: CallId, stretch: Stretch, text: string): void {
-    farewells.value = [...farewells.value.filter(known => known.id !== id), { id, stretch, text, until: live.now() + farewellStays }]
+    farewells.value = [...farewells.value.filter(known => known.id !== id), { id, stretch, text, until: steady() + farewellStays }]
   }
 
   /** Chooses the arriving call that Enter is to answer; null leaves it to the most urgent. */
@@ -221,7 +221,7 @@ export const useDesk = defineStore('desk', () => {
       }
     }
     if ([...quiet.value].some(call => !live.state?.calls.get(call))) quiet.value = new Set([...quiet.value].filter(call => live.state?.calls.get(call)))
-    if (farewells.value.some(known => known.until <= now.value)) farewells.value = farewells.value.filter(known => known.until > now.value)
+    if (farewells.value.some(known => known.until <= steady())) farewells.value = farewells.value.filter(known => known.until > steady())
   }
 
   return {

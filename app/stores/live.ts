@@ -14,8 +14,8 @@ const [shortestPause, longestPause] = [250, 4_000]
 /** An event comes with the reply to its request, or a moment later. */
 const longestWait = 2_000
 
-/** A clock that nobody sets. */
-const steady = () => performance.now()
+/** A clock that nobody sets: milliseconds of this screen's own. The exchange's may begin anew with another exchange. */
+export const steady = () => performance.now()
 
 /** An event as it is told to listeners: with its call as it stood before, and with everything as it is afterwards. */
 export interface Happening { event: NumberedEvent, before: Call | undefined, state: ExchangeState }

@@ -12,7 +12,7 @@ import { useDesk } from './desk'
 import { useDialogs } from './dialogs'
 import { useDirectory } from './directory'
 import { useEnding } from './ending'
-import { useLive } from './live'
+import { steady, useLive } from './live'
 import { useWhereabouts } from './whereabouts'
 
 /** Where the call in hand, or a new one, can go when somebody or something has been named; and doing what keys and buttons say. */
@@ -42,7 +42,7 @@ export const useWays = defineStore('ways', () => {
 
   function look(byHand: boolean): void {
     const now = console()
-    if (now) aims.value = aimed(aims.value, meaningsOf(now), live.now(), byHand, desk.refusedFor)
+    if (now) aims.value = aimed(aims.value, meaningsOf(now), steady(), byHand, desk.refusedFor)
   }
   watch(() => [desk.now, live.state], () => look(false))
   watch(() => desk.done, () => look(true))
