@@ -33,9 +33,9 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
     return pressed
   }
 
-  /** Enter with nothing named, pressed twice, must not answer the next caller as well; after another key it is meant. */
+  /** What is pressed twice while nothing is named is meant once: the second Enter must not answer the next caller. After another key it is meant again. */
   function isSlip(key: string): boolean {
-    return key === 'Enter' && (line.length > 0 ? line.at(-1)!.key === key : field.text === '' && begunBy === key)
+    return line.length > 0 ? key === 'Enter' && line.at(-1)!.key === key : field.text === '' && begunBy === key
   }
 
   function mustWait(key: string): boolean {
@@ -44,8 +44,9 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
 
   /** True when a key is dealt with, and the field is not to have it. */
   function take(event: KeyboardEvent): boolean {
-    const { key, timeStamp } = event
-    if (silent.has(key)) return false
+    const { key, ctrlKey, timeStamp } = event
+    // Copying and pasting are the browser's.
+    if (silent.has(key) || (ctrlKey && key.length === 1)) return false
     if (key === 'Escape') line.length = 0
     if (mustWait(key)) {
       if (!isSlip(key)) line.push(event)
@@ -59,13 +60,13 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
   }
 
   /** What the browser would have done with a key, had it not waited. */
-  function write({ key, ctrlKey, timeStamp }: KeyboardEvent): boolean {
+  function write({ key, timeStamp }: KeyboardEvent): boolean {
     if (key === 'Backspace' && (field.text !== '' || timeStamp - erased < eraserRests)) {
       if (field.text !== '') erased = timeStamp
       field.type([...field.text].slice(0, -1).join(''))
       return true
     }
-    if (key.length !== 1 || ctrlKey || field.text === '') return false
+    if (key.length !== 1 || field.text === '') return false
     field.type(field.text + key)
     return true
   }
@@ -75,7 +76,7 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
     if (wasAsking && !asking.value && desk.notice) line.length = 0
     while (line.length > 0 && !asking.value && !(field.looking && meansSomebody.has(line[0]!.key))) {
       const event = line.shift()!
-      if (!write(event) && !act(event) && event.key.length === 1 && !event.ctrlKey) field.type(field.text + event.key)
+      if (!write(event) && !act(event) && event.key.length === 1) field.type(field.text + event.key)
     }
   }, { flush: 'post' })
 
