@@ -8,6 +8,8 @@ const silent = new Set(['Tab', 'Shift', 'Control', 'Alt', 'AltGraph', 'Meta', 'C
 /** While there is no answer to what is typed yet, what acts or moves the mark waits for it: it would mean those of before. */
 const meansSomebody = new Set(['Enter', 'ArrowDown', 'ArrowUp', ...Array.from({ length: 12 }, (_, index) => `F${index + 1}`)])
 const moves = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
+/** What a name or a number begins with: it is written at once, for whoever types to see. Other signs are keys of the console where nothing is named. */
+const beginsText = /^[\p{L}\p{N}+]$/u
 /** Whoever empties the field with Backspace and presses once too often means the field, not a call. */
 const eraserRests = 700
 
@@ -25,6 +27,8 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
   /** The key by which what is being asked was begun; the mouse counts as Enter. */
   let begunBy = 'Enter'
   let erased = -Infinity
+  /** Whether something has been written since it began to be asked. */
+  let hasWritten = false
 
   function act(event: KeyboardEvent): boolean {
     begunBy = event.key
@@ -33,13 +37,19 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
     return pressed
   }
 
-  /** What is pressed twice while nothing is named is meant once: the second Enter must not answer the next caller. After another key it is meant again. */
+  /**
+   * Enter with nothing named, pressed twice, must not answer the next caller as well; after another key it is meant. Other keys are meant each time: what the
+   * first has done may be in sight before its answer is there.
+   */
   function isSlip(key: string): boolean {
-    return line.length > 0 ? key === 'Enter' && line.at(-1)!.key === key : field.text === '' && begunBy === key
+    return key === 'Enter' && (line.length > 0 ? line.at(-1)!.key === key : field.text === '' && begunBy === key)
   }
 
   function mustWait(key: string): boolean {
-    return line.length > 0 || (asking.value ? !moves.has(key) : field.looking && meansSomebody.has(key))
+    if (line.length > 0) return true
+    if (!asking.value) return field.looking && meansSomebody.has(key)
+    hasWritten ||= beginsText.test(key)
+    return !moves.has(key) && !(hasWritten && key.length === 1)
   }
 
   /** True when a key is dealt with, and the field is not to have it. */
@@ -73,6 +83,7 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
 
   watch([asking, () => field.looking], (_now, [wasAsking]) => {
     if (!asking.value) begunBy = 'Enter'
+    hasWritten = false
     if (wasAsking && !asking.value && desk.notice) line.length = 0
     while (line.length > 0 && !asking.value && !(field.looking && meansSomebody.has(line[0]!.key))) {
       const event = line.shift()!
