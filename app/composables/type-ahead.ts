@@ -7,7 +7,8 @@ import { useLive } from '~/stores/live'
 const silent = new Set(['Tab', 'Shift', 'Control', 'Alt', 'AltGraph', 'Meta', 'CapsLock', 'Dead', 'Unidentified'])
 /** While there is no answer to what is typed yet, what acts or moves the mark waits for it: it would mean those of before. */
 const meansSomebody = new Set(['Enter', 'ArrowDown', 'ArrowUp', ...Array.from({ length: 12 }, (_, index) => `F${index + 1}`)])
-const moves = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
+/** What moves the mark, or leaves: it never waits by itself, and may be held down. */
+export const movingKeys = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
 /** What a name or a number begins with: it is written at once, for whoever types to see. Other signs are keys of the console where nothing is named. */
 const beginsText = /^[\p{L}\p{N}+]$/u
 /** Whoever empties the field with Backspace and presses once too often means the field, not a call. */
@@ -49,7 +50,7 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
     if (line.length > 0) return true
     if (!asking.value) return field.looking && meansSomebody.has(key)
     hasWritten ||= beginsText.test(key)
-    return !moves.has(key) && !(hasWritten && key.length === 1)
+    return !movingKeys.has(key) && !(hasWritten && key.length === 1)
   }
 
   /** True when a key is dealt with, and the field is not to have it. */
@@ -82,8 +83,10 @@ export function useTypeAhead(asking: Readonly<Ref<boolean>>, press: (event: Keyb
   }
 
   watch([asking, () => field.looking], (_now, [wasAsking]) => {
-    if (!asking.value) begunBy = 'Enter'
-    hasWritten = false
+    if (!asking.value) {
+      begunBy = 'Enter'
+      hasWritten = false
+    }
     if (wasAsking && !asking.value && desk.notice) line.length = 0
     while (line.length > 0 && !asking.value && !(field.looking && meansSomebody.has(line[0]!.key))) {
       const event = line.shift()!

@@ -20,11 +20,15 @@ export function arrivedIn(state: ExchangeState, queue: DeviceId): Call[] {
   return callsOf(state, queue).filter(call => queueOf(call)?.device === queue).sort((a, b) => queueOf(a)!.since - queueOf(b)!.since)
 }
 
+/** True when the number that reaches the caller of a promise is in this call. */
+export function isWith({ party: { number } }: Pick<CallBack, 'party'>, call: Call): boolean {
+  return number !== null && call.connections.some(({ party }) => party?.number === number)
+}
+
 /** Whoever calls again has the place that was kept for their number, unless they were given another by hand. */
 function turnOf(call: Call, promised: readonly CallBack[]): Turn {
   const own = { turn: call.turn, since: queueOf(call)!.since }
-  const numbers = promised.length > 0 && call.turn === undefined ? call.connections.flatMap(({ party }) => party?.number ?? []) : []
-  const kept = numbers.length > 0 ? promised.find(({ party: { number } }) => number !== null && numbers.includes(number)) : undefined
+  const kept = call.turn === undefined ? promised.find(promise => isWith(promise, call)) : undefined
   return kept && byTurn(kept, own) < 0 ? { turn: kept.turn, since: kept.since } : own
 }
 

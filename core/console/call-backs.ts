@@ -1,6 +1,6 @@
 import { callFor, isOpenFor, isPrompt, onTheLine } from '../calls/call-backs'
 import type { Call, CallBack, DeviceId, ExchangeState } from '../calls/model'
-import { byTurn } from '../calls/turns'
+import { byTurn, isWith } from '../calls/turns'
 import { lookUp } from '../company/lookups'
 
 /** How promises to call back stand, for whoever sees to them. Times are the exchange's, in milliseconds. */
@@ -41,6 +41,5 @@ export function openPromises(state: ExchangeState): CallBack[] {
 /** What whoever calls has been promised, the earliest first: whoever answers is to know. */
 export function promisedTo(state: ExchangeState, call: Call): CallBack[] {
   if (state.callBacks.isEmpty()) return []
-  const numbers = call.connections.flatMap(({ party }) => party?.number ?? [])
-  return openPromises(state).filter(({ id, party: { number } }) => id !== call.callBack && number !== null && numbers.includes(number))
+  return openPromises(state).filter(promise => promise.id !== call.callBack && isWith(promise, call))
 }

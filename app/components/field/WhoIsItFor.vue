@@ -22,7 +22,6 @@ const nothingThere = computed(() => {
 })
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
 const asking = computed(() => desk.asking || field.taking)
-const changing = new Set(['ArrowDown', 'ArrowUp', 'Escape'])
 const take = useTypeAhead(asking, keys.press)
 
 function focus(): void {
@@ -52,11 +51,11 @@ watch(() => [desk.talking?.id, field.text === '', desk.carried?.id], () => {
 function onKey(event: KeyboardEvent): void {
   if (event.metaKey || event.altKey || event.isComposing) return
   // A key that is held down must not answer one call after the other, and Backspace that empties the field must not go on to the calls.
-  if (event.repeat && !changing.has(event.key) && (field.text === '' || event.key === 'Enter')) {
+  if (event.repeat && !movingKeys.has(event.key) && (field.text === '' || event.key === 'Enter')) {
     event.preventDefault()
     return
   }
-  if (!live.working && !changing.has(event.key)) return
+  if (!live.working && !movingKeys.has(event.key)) return
   if (take(event)) event.preventDefault()
 }
 </script>
