@@ -58,5 +58,18 @@ export default withNuxt(
   room(['server/**/*.test.ts'], { knows: ['server', 'shared', 'demo'] }),
   room(['app/**/*.ts', 'app/**/*.vue'], { knows: ['app', 'shared'] }),
   room(['app/**/*.test.ts'], { knows: ['app', 'shared', 'demo'] }),
+  {
+    // What runs before the packages are installed can't know any; what starts when they are there asks for them then.
+    files: ['scripts/*.mjs'],
+    ignores: ['scripts/{bench*,screenshots,link}.mjs'],
+    rules: {
+      'no-restricted-imports': ['error', {
+        patterns: [
+          { regex: '^(?!\\.|node:)', message: 'A fresh machine has no packages yet: import() them where they are needed (docs/architecture.md).' },
+          { regex: '/(bench|screenshots|link)', message: 'The start and test commands know nothing that needs a package.' },
+        ],
+      }],
+    },
+  },
   room(['demo/**/*.ts'], { knows: ['demo', 'exchange', 'server', 'shared'] }),
 )

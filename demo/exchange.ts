@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import { parseArgs } from 'node:util'
+import { localTime } from '../core/calendar/zones'
 import { InventedClock, SteadyClock, WaitingClock } from '../exchange/clock'
 import { runExchange, stop, whole } from '../exchange/run'
 import type { Switch } from '../exchange/switch'
+import { demoNow } from './clock'
 import { paces } from './paces'
 import { Rehearsal } from './rehearsal/rehearsal'
 import { type Scene, scenes } from './rehearsal/scenes'
@@ -23,17 +25,18 @@ const { values } = parseArgs({
 const pace = paces[values.pace] ?? stop(`--pace must be one of ${Object.keys(paces).join(', ')}.`)
 const scene = values.scene ? scenes[values.scene] ?? stop(`--scene must be one of ${Object.keys(scenes).join(', ')}.`) : null
 const seed = whole(values.seed, 'seed')
-const begin = values.clock ? whole(String(Date.parse(values.clock)), 'clock') : Date.now()
+const begin = values.clock ? whole(String(Date.parse(values.clock)), 'clock') : demoNow()
 const start = scene ? begin - scene.prelude : begin
 const clock = values.clock ? new InventedClock(start) : scene ? new WaitingClock(start) : new SteadyClock(start)
 
 await runExchange({
   clock,
   port: whole(values.port, 'port'),
+  wall: demoNow,
   onCompany(exchange) {
     if (!(clock instanceof SteadyClock) && scene) playScene(scene, exchange, clock)
     if (values.pace === 'still') return
-    const localOffset = -new Date(begin).getTimezoneOffset() * 60_000
+    const localOffset = localTime(exchange.state.company.settings.zone, begin) - Math.floor(begin / 1_000) * 1_000
     const people = new Rehearsal(exchange.state.company, { seed, localOffset, ...pace }, exchange.now())
     people.join(exchange.state, exchange.now())
     exchange.letIn(people)

@@ -3,16 +3,19 @@ import { localTime } from '../core/calendar/zones'
 import type { JournalItem } from '../server/journal/items'
 import { merrowby } from './company/merrowby'
 import { LegBook } from '../core/figures/leg-book'
-import { historyOf, silentColleague } from './history'
+import { epochOf, historyOf, silentColleague, weekOf } from './history'
 
 const until = Date.UTC(2031, 4, 13, 7)
-const options = { seed: 3, days: 15, until }
+const seed = 3
+/** Three weeks, the last of which has had one day. */
+const weeks = [2, 1, 0].map(ago => weekOf(until) - ago)
+const played = (week: number) => [...historyOf(merrowby(), { seed, week, until })]
 const hour = 3_600_000
 
 describe('the history of the demo', () => {
   let days: JournalItem[][]
   beforeAll(() => {
-    days = [...historyOf(merrowby(), options)]
+    days = weeks.flatMap(played)
   })
   const all = () => days.flat()
   const records = () => {
@@ -54,8 +57,10 @@ describe('the history of the demo', () => {
     const news = book.legs.filter(({ of, line, at }) => of === 'line' && line === 'control' && hourOf(at) < 11)
     const perDay = new Map<number, number>()
     for (const { at } of news) perDay.set(Math.floor(at / (24 * hour)), (perDay.get(Math.floor(at / (24 * hour))) ?? 0) + 1)
-    const [most, next] = [...perDay.values()].sort((a, b) => b - a)
-    expect(most).toBeGreaterThan(3 * next!)
+    const counts = [...perDay.values()].sort((a, b) => b - a)
+    expect(counts[0]).toBeGreaterThan(3 * counts[Math.floor(counts.length / 2)]!)
+    const perHour = (hour: number) => bookings.filter(({ at }) => hourOf(at) === hour).length
+    expect(perHour(10) + perHour(11)).toBeGreaterThan(1.3 * (perHour(14) + perHour(15)))
   })
 
   it('has calls to customers, most of them put down to something', () => {
@@ -73,9 +78,19 @@ describe('the history of the demo', () => {
     for (const kind of ['parking', 'voice']) expect(kinds).toContain(kind)
   })
 
-  it('is the same for the same seed, numbered without a gap', () => {
-    const events = all().flatMap(({ event }) => event ?? [])
-    expect(events.map(({ seq }) => seq)).toEqual(events.map((_, index) => index + 1))
-    expect([...historyOf(merrowby(), options)].flat().map(({ event }) => event)).toEqual(all().map(({ event }) => event))
+  it('is the same for the same seed, each week numbered without a gap, whichever is made up first', () => {
+    const eventsOf = (week: number) => played(week).flat().flatMap(({ event }) => event ?? [])
+    for (const week of [...weeks].reverse()) {
+      const events = eventsOf(week)
+      expect(events.map(({ seq }) => seq)).toEqual(events.map((_, index) => index + 1))
+      const theirs = all().filter(({ epoch }) => epoch === epochOf(week)).flatMap(({ event }) => event ?? [])
+      expect(theirs).toEqual(events)
+    }
+  })
+
+  it('stops before the day on which the demo begins, and has nothing of a week that has only just begun', () => {
+    expect(played(weekOf(Date.UTC(2031, 4, 12, 9)))).toHaveLength(1)
+    const monday = Date.UTC(2031, 4, 12, 9)
+    expect([...historyOf(merrowby(), { seed, week: weekOf(monday), until: monday })]).toEqual([])
   })
 })

@@ -21,10 +21,12 @@ const opens = 8 * hour
 const closes = 17 * hour
 /** After closing time the last callers talk to their end. */
 const latest = closes + 2 * hour
-const callerEvery = 7 * 60 * second
+const callerEvery = 5 * 60 * second
+/** From ten to twelve people book, twice as many as at other times. */
+const bookings = { from: 10 * hour, until: 12 * hour, department: 'reservations', share: 0.55 }
 const slowness = 6 * second
 /** On Mondays everybody calls, and waits longer. */
-const monday = { callerEvery: 4 * 60 * second, slowness: 18 * second }
+const mondays = { callerEvery: 4 * 60 * second, slowness: 18 * second }
 /** Every so many days the first sailings are cancelled: until eleven everybody calls about it. */
 const cancelled = { every: 11, until: 11 * hour, callerEvery: 100 * second, slowness: 14 * second, department: 'control' }
 /** From eleven to one this queue has one member there, and the others are at lunch. */
@@ -39,37 +41,44 @@ export function silentColleague({ people, telephones }: Company): string | null 
 /** So often somebody calls a customer. */
 const errandEvery = 25 * 60 * second
 
-export interface HistoryOptions {
-  seed: number
-  /** How many days of the calendar; nobody calls at weekends. */
-  days: number
-  /** Milliseconds since 1970: everything has happened before. */
-  until: number
+const week = 7 * dayLong
+/** A Monday: weeks are counted from it, so that a day is always the same, whenever it is made up. */
+const firstMonday = Date.UTC(2024, 0, 1)
+
+/** The number of the week in which a time lies, by the days of UTC. */
+export function weekOf(at: number): number {
+  return Math.floor((at - firstMonday) / week)
 }
 
-/** What the journal holds of the days: one list of items a day, the first of which begins with a state. */
-export function* historyOf(company: Company, { seed, days, until }: HistoryOptions): Generator<JournalItem[]> {
-  const midnight = Math.floor(until / dayLong) * dayLong
+/** The name of the run of the exchange in which a week was played. */
+export function epochOf(weekNumber: number): string {
+  return `w${weekNumber}`
+}
+
+/**
+ * What the journal holds of a week: one list of items for each day on which people worked before `until` (milliseconds since 1970), the first of which begins
+ * with a state. Each week is a run of the exchange of its own, so that they can be made up in any order.
+ */
+export function* historyOf(company: Company, { seed, week: number, until }: { seed: number, week: number, until: number }): Generator<JournalItem[]> {
   const operators = company.groups[company.settings.operators]?.members ?? []
-  const start = midnight - days * dayLong
-  let state = quietState(company, { epoch: `history-${seed}`, now: start, attended: [] })
-  for (let day = 0; day < days; day++) {
-    const begin = instantOf(company.settings.zone, start + day * dayLong)
-    const weekday = new Date(start + day * dayLong).getUTCDay()
-    const items = day === 0 ? [beginning(state, start)] : []
-    if (weekday >= 1 && weekday <= 5) {
-      const busy = day % cancelled.every === 4 ? cancelled : weekday === 1 ? monday : { callerEvery, slowness }
-      const clock = new InventedClock(begin + opens)
-      const played = new Switch(state, clock)
-      played.onEvent((event) => {
-        const before = state
-        state = played.state
-        items.push(itemOf(event, before, state))
-      })
-      played.letIn(new WorkingHours(company, seed * 1_000 + day, begin, busy, operators))
-      clock.moveTo(begin + latest)
-    }
-    if (items.length > 0) yield items
+  const monday = firstMonday + number * week
+  let state = quietState(company, { epoch: epochOf(number), now: instantOf(company.settings.zone, monday), attended: [] })
+  for (let weekday = 0; weekday < 5; weekday++) {
+    const begin = instantOf(company.settings.zone, monday + weekday * dayLong)
+    if (begin + latest > until) return
+    const day = number * 7 + weekday
+    const items = weekday === 0 ? [beginning(state, begin)] : []
+    const busy = day % cancelled.every === 4 ? cancelled : weekday === 0 ? mondays : { callerEvery, slowness }
+    const clock = new InventedClock(begin + opens)
+    const played = new Switch(state, clock)
+    played.onEvent((event) => {
+      const before = state
+      state = played.state
+      items.push(itemOf(event, before, state))
+    })
+    played.letIn(new WorkingHours(company, seed * 100_000 + day, begin, busy, operators))
+    clock.moveTo(begin + latest)
+    yield items
   }
 }
 
@@ -85,9 +94,14 @@ class WorkingHours implements Players {
   /** Operators who come in the morning, or go when the last caller has gone. */
   private readonly shifts: { at: number, device: string, attended: boolean }[]
 
-  constructor(private readonly company: Company, seed: number, private readonly begin: number, busy: typeof monday, operators: readonly string[]) {
-    const about = (now: number) => busy === cancelled && now < begin + cancelled.until ? cancelled.department : null
-    this.rehearsal = new Rehearsal(company, { seed, callerEvery: busy.callerEvery, livelyColleagues: false, about }, begin + opens)
+  constructor(private readonly company: Company, seed: number, private readonly begin: number, busy: typeof mondays, operators: readonly string[]) {
+    const wishes = chanceFrom(seed * 17 + 3)
+    const about = (now: number) => {
+      if (busy === cancelled && now < begin + cancelled.until) return cancelled.department
+      return wishes.happens(bookings.share) ? bookings.department : null
+    }
+    const every = (now: number) => now >= begin + bookings.from && now < begin + bookings.until ? busy.callerEvery / 2 : busy.callerEvery
+    this.rehearsal = new Rehearsal(company, { seed, callerEvery: every, livelyColleagues: false, about }, begin + opens)
     this.silent = silentColleague(company)
     this.shifts = [[opens, true] as const, [latest - 60 * second, false] as const]
       .flatMap(([at, attended]) => operators.map(device => ({ at: begin + at, device, attended })))

@@ -1,20 +1,18 @@
 import { randomUUID } from 'node:crypto'
 import { parseArgs } from 'node:util'
 import type { EntityManager } from '@mikro-orm/postgresql'
-import { missedOutcomes } from '../core/calls/record'
 import type { Company } from '../core/company/company'
 import { readStays } from '../core/occupancy/csv'
 import { Passwords } from '../server/accounts/passwords'
 import { writeCompany } from '../server/company/rows'
 import { Account, CalendarEntity, ContactEntity, ContactNumberEntity, KeyPageEntity, MessageEntity, OccupancyEntity } from '../server/database/entities'
 import { connectDatabase } from '../server/database/orm'
-import { writeItems } from '../server/journal/items'
 import type { Role } from '../shared/roles'
 import { merrowby } from './company/merrowby'
 import { regularsOf } from './company/contacts'
 import { speedKeyPages } from './company/speed-keys'
+import { demoNow } from './clock'
 import { calendarOf, occupantsAt, rosterOf, sharesCalendar } from './company/whereabouts'
-import { historyOf } from './history'
 
 /** The sign-ins of the demo; the password is the same for all and printed by the start command. */
 const accounts: { signIn: string, role: Role, person: number | null, name?: string }[] = [
@@ -57,13 +55,11 @@ const notes = [
   },
 ]
 
-const batch = 500
-
 /** The command that fills an empty database with Merrowby Ferries; a filled one stays as it is. NUXT_DATABASE_URL holds the database as the server uses it. */
 const { values } = parseArgs({
   options: {
     people: { type: 'string', default: '182' },
-    /** Days of made-up history behind the company. */
+    /** Days of made-up history that are to stand behind the company: `demo/remember.ts` makes them. */
     history: { type: 'string', default: '0' },
     /** ISO 8601: the history ends before; now by default. */
     until: { type: 'string' },
@@ -74,7 +70,7 @@ const { values } = parseArgs({
 const url = process.env.NUXT_DATABASE_URL
 const size = Number(values.people)
 const days = Number(values.history)
-const until = values.until === undefined ? Date.now() : Date.parse(values.until)
+const until = values.until === undefined ? demoNow() : Date.parse(values.until)
 const isWhole = (value: number, least: number, most: number) => Number.isSafeInteger(value) && value >= least && value <= most
 if (!url || !isWhole(size, 1, 20_000) || !isWhole(days, 0, 400) || Number.isNaN(until)) {
   console.error('Set NUXT_DATABASE_URL to the database as the server uses it; --people is a whole number up to 20000, --history one up to 400, --until a time.')
@@ -102,7 +98,7 @@ async function seed(tx: EntityManager): Promise<void> {
   }))
   await tx.insertMany(KeyPageEntity, speedKeyPages(company).map((page, position) => ({ id: randomUUID(), owner: null, position, version: 1, ...page })))
   await introduce(tx, company)
-  if (days > 0) await remember(tx, company)
+  if (days > 0) await prepareHistory(tx, company)
   if (days > 0) await share(tx, company)
 }
 
@@ -149,17 +145,9 @@ async function introduce(tx: EntityManager, company: Company): Promise<void> {
   }
 }
 
-/** What happened in the days before, and what people have done about it since. */
-async function remember(tx: EntityManager, company: Company): Promise<void> {
-  for (const items of historyOf(company, { seed: 7, days, until })) {
-    for (let first = 0; first < items.length; first += batch) await writeItems(tx, items.slice(first, first + batch))
-  }
-  const tomas = await tx.findOneOrFail(Account, { signIn: 'tomas' })
-  await tx.execute(
-    `insert into dealt_with (call, by, by_name, at, called_back)
-     select id, ?, ?, ended_at + interval '20 minutes', number is not null from call_record where outcome = any(?) and started_at < ?`,
-    [tomas.signIn, tomas.name, `{${missedOutcomes.join(',')}}`, new Date(until - 30 * hour)],
-  )
+/** Which weeks are to be made up, and the messages taken down in the last days of them. */
+async function prepareHistory(tx: EntityManager, company: Company): Promise<void> {
+  await tx.execute('insert into history_under_way (weeks, done, until) values (?, 0, ?)', [Math.ceil(days / 7) + 1, new Date(until)])
   const writers = await tx.find(Account, { signIn: { $in: notes.map(({ from }) => from) } })
   const telephones = Object.keys(company.telephones)
   await tx.insertMany(MessageEntity, notes.map(({ to, from, hoursAgo, read, ...note }) => ({

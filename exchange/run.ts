@@ -9,6 +9,8 @@ export interface ExchangeOptions {
   clock: Clock
   /** On loopback; 0 for any that is free. */
   port: number
+  /** What people's clocks show, in milliseconds since 1970: those of the machine, unless it is said. */
+  wall?: () => number
   /** Called once, when the exchange has been told which company it serves: who plays callers and colleagues comes in now. */
   onCompany?: (exchange: Switch) => void
 }
@@ -17,14 +19,14 @@ export interface ExchangeOptions {
  * Runs the stand-in exchange as a program of its own, until it is told to stop. It knows nobody until a server tells it which company it serves.
  * The secret that servers say is in ESTAFETTE_LINK_TOKEN.
  */
-export async function runExchange({ clock, port: wanted, onCompany }: ExchangeOptions): Promise<void> {
+export async function runExchange({ clock, port: wanted, wall = Date.now, onCompany }: ExchangeOptions): Promise<void> {
   const token = process.env.ESTAFETTE_LINK_TOKEN ?? ''
   if (!token) stop('ESTAFETTE_LINK_TOKEN must hold the secret that servers say to this exchange.')
   const exchange = new Switch(quietState(nobody, { epoch: randomBytes(4).toString('hex'), now: clock.now() }), clock)
   let configured = false
   if (clock instanceof SteadyClock) {
     setInterval(() => {
-      const offset = clockOffset(clock.now(), Date.now(), exchange.state.clockOffset)
+      const offset = clockOffset(clock.now(), wall(), exchange.state.clockOffset)
       if (offset !== null) exchange.request(`clock:${exchange.state.seq}:${offset}`, { service: 'adjustClock', offset })
     }, 1_000).unref()
   }

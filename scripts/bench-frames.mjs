@@ -14,8 +14,8 @@ const seconds = 10
 
 /** npm run bench:frames: how fluid the floor of a large company is in the browser while it changes, at rest and while it scrolls. */
 run(async () => {
-  installNpmPackages()
-  installChromium()
+  await installNpmPackages()
+  await installChromium()
   await buildWhenStale()
   const postgres = await startPostgres('frames-postgres', { fresh: true })
   const databaseUrl = await prepareDatabase(postgres.superuserUrl, 'frames', { people })

@@ -10,8 +10,8 @@ import { createStack, demoPassword } from './stack.mjs'
 
 /** npm run bench:hands: how many keys and pointer actions an operator needs, counted in the browser on the real interface. */
 run(async () => {
-  installNpmPackages()
-  installChromium()
+  await installNpmPackages()
+  await installChromium()
   await buildWhenStale()
   const postgres = await startPostgres('hands-postgres', { fresh: true })
   const stack = createStack({ databaseUrl: await prepareDatabase(postgres.superuserUrl, 'hands'), exchangeArgs: ['--pace', 'still'], output: 'ignore' })

@@ -18,7 +18,7 @@ const earlierCommit = 'ee86217ec804b0b6038a242de6b4603c85938b4a'
 
 /** npm run bench: figures as a table and as JSON in .data/bench.json. */
 run(async () => {
-  installNpmPackages()
+  await installNpmPackages()
   await buildWhenStale()
   const today = await bundled('bench/model.ts', '.data/bench-model.mjs')
   const { besideOthers, foretold, keystroke, searching, snapshotSize, speedKeys } = today

@@ -8,5 +8,5 @@ const [name, ...args] = process.argv.slice(2)
 
 run(async () => {
   await buildCommands()
-  must(process.execPath, [join(root, `.output/commands/${name}.mjs`), ...args], 'Nothing more was done: see the message above.')
+  await must(process.execPath, [join(root, `.output/commands/${name}.mjs`), ...args], 'Nothing more was done: see the message above.', { stdio: 'inherit' })
 })

@@ -1,20 +1,24 @@
 import { createHmac } from 'node:crypto'
 import { join } from 'node:path'
-import pg from 'pg'
 import { must, root } from './processes.mjs'
 
 const ownerRole = 'estafette_owner'
 const serverRole = 'estafette_server'
 
 /**
+ * @typedef {{ demo?: boolean, people?: number, history?: number, until?: string, behind?: boolean, calendars?: string, template?: string }} Options
+ *   `history`: days behind the demo, before the time `until`, made up at once, or, `behind`, by somebody else later; `calendars`: the origin where they are
+ *   served; `template`: a database prepared before, to be copied
+ */
+
+/**
  * A database with two roles: one owns it and changes its schema, the other is the server's and may do what a server does. Neither is a superuser.
  * @param {string} superuserUrl of the cluster, with any database
  * @param {string} name of the database; it is made when it is not there
- * @param {{ demo?: boolean, people?: number, history?: number, until?: string, calendars?: string, template?: string }} [options] `history`: days behind the
- *   demo, before the time `until`; `calendars`: the origin where they are served; `template`: a database prepared before, to be copied
+ * @param {Options} [options]
  * @returns {Promise<string>} the address for the server
  */
-export async function prepareDatabase(superuserUrl, name, { demo = true, people = 182, history = 0, until, calendars, template } = {}) {
+export async function prepareDatabase(superuserUrl, name, { demo = true, people = 182, history = 0, until, behind = false, calendars, template } = {}) {
   const address = new URL(superuserUrl)
   /** @param {string} role */
   const secretOf = role => createHmac('sha256', address.password).update(role).digest('hex')
@@ -51,7 +55,7 @@ export async function prepareDatabase(superuserUrl, name, { demo = true, people 
         and not exists (select 1 from pg_depend where classid = 'pg_proc'::regclass and objid = pg_proc.oid and deptype = 'e')
     loop execute 'alter ' || it.what || ' owner to ${ownerRole}'; end loop; end $$`),
   )
-  must(
+  await must(
     process.execPath,
     [join(root, '.output/commands/migrate.mjs'), '--server-role', serverRole],
     'The database could not be brought up to date: see the message above.',
@@ -59,28 +63,28 @@ export async function prepareDatabase(superuserUrl, name, { demo = true, people 
       env: { ...process.env, DATABASE_OWNER_URL: urlFor(ownerRole) },
     },
   )
+  /** @param {string} program @param {string[]} args */
+  const fill = (program, ...args) => must(
+    process.execPath, [join(root, `.output/commands/${program}.mjs`), ...args], 'The demo could not be put into the database: see the message above.',
+    { env: { ...process.env, NUXT_DATABASE_URL: urlFor(serverRole) } },
+  )
   if (demo) {
-    must(
-      process.execPath,
-      [
-        join(root, '.output/commands/seed.mjs'), '--people', String(people), '--history', String(history),
-        ...(until ? ['--until', until] : []), ...(calendars ? ['--calendars', calendars] : []),
-      ],
-      'The demo could not be put into the database: see the message above.',
-      {
-        env: { ...process.env, NUXT_DATABASE_URL: urlFor(serverRole) },
-      },
+    await fill(
+      'seed', '--people', String(people), '--history', String(history), ...(until ? ['--until', until] : []), ...(calendars ? ['--calendars', calendars] : []),
     )
   }
+  if (history > 0 && !behind) await fill('history')
   return urlFor(serverRole)
 }
 
 /**
  * @template T
  * @param {string} url
- * @param {(client: pg.Client) => Promise<T>} work
+ * @param {(client: import('pg').Client) => Promise<T>} work
  */
 async function asSuperuser(url, work) {
+  // No package is there before the start command has installed them.
+  const { default: pg } = await import('pg')
   const client = new pg.Client({ connectionString: url })
   await client.connect()
   try {

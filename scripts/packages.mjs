@@ -31,12 +31,12 @@ function isCurrent(mark, hash) {
 }
 
 /** The npm packages of the lock file, unless they are there already. */
-export function installNpmPackages() {
+export async function installNpmPackages() {
   const mark = join(root, 'node_modules/.from-lock')
   const hash = hashOf(['package-lock.json', 'package.json'])
   if (isCurrent(mark, hash)) return
   say('installing npm packages from the lock file')
-  must(
+  await must(
     'npm',
     ['ci', '--no-audit', '--no-fund', '--loglevel=error'],
     'npm could not install the packages: check that the npm registry can be reached and start again.',
@@ -49,15 +49,15 @@ export function installNpmPackages() {
  * @param {string[]} names
  * @param {() => boolean} isThere
  */
-export function installDebianPackages(names, isThere) {
+export async function installDebianPackages(names, isThere) {
   if (isThere()) return
   const list = names.join(' ')
   if (!answerOf('which', ['apt-get'])) throw new Stop(`${list} is missing and this is not a Debian machine: install it by hand and start again.`)
   if (!isRoot) throw new Stop(`${list} is missing: run "sudo apt-get install ${list}" once and start again.`)
   say(`installing ${list} from Debian's packages`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-  must('apt-get', ['update', '-qq'], 'Debian\'s packages can\'t be reached: check the network and start again.', { env })
-  must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], `apt-get could not install ${list}: see its message above.`, {
+  await must('apt-get', ['update', '-qq'], 'Debian\'s packages can\'t be reached: check the network and start again.', { env })
+  await must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], `apt-get could not install ${list}: see its message above.`, {
     env,
     stdio: ['ignore', 'ignore', 'inherit'],
   })
@@ -67,8 +67,8 @@ export function installDebianPackages(names, isThere) {
 /** The one that is made to run without a screen first: it takes a tenth less time. */
 export const chromium = () => ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync)
 
-export function installChromium() {
-  installDebianPackages(['chromium-headless-shell'], () => chromium() !== undefined)
+export async function installChromium() {
+  await installDebianPackages(['chromium-headless-shell'], () => chromium() !== undefined)
 }
 
 /** What stands in for the office's calendars and for its list of who is where. */
@@ -100,6 +100,7 @@ export async function buildCommands() {
     administrator: 'server/accounts/administrator.ts',
     rebuild: 'server/journal/rebuild-command.ts',
     seed: 'demo/seed.ts',
+    history: 'demo/remember.ts',
   }
   await build({
     entryPoints: Object.fromEntries(Object.entries(entryPoints).map(([name, file]) => [name, join(root, file)])),
@@ -121,7 +122,7 @@ export async function buildWhenStale() {
   const hash = hashOf(sources)
   if (isCurrent(mark, hash)) return
   say('building (a minute or so)')
-  must('npx', ['nuxt', 'build', '--logLevel', 'silent'], 'The build failed: see its message above.', { env: { ...process.env, NODE_ENV: 'production' } })
+  await must('npx', ['nuxt', 'build', '--logLevel', 'silent'], 'The build failed: see its message above.', { env: { ...process.env, NODE_ENV: 'production' } })
   await buildExchange()
   await buildExchange(join(root, '.output/exchange/main.mjs'), 'exchange/main.ts')
   await buildExchange(officeProgram, 'demo/office.ts')

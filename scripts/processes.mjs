@@ -1,51 +1,73 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { createServer } from 'node:net'
+import { whenEnding } from './ending.mjs'
 import { Stop } from './say.mjs'
 
 export const root = new URL('..', import.meta.url).pathname.replace(/\/$/, '')
 
-/** A free port on loopback; `wanted` itself when it is free. */
-export async function freePort(wanted = 0) {
-  /**
-   * @param {number} port
-   * @returns {Promise<number | null>}
-   */
-  const tryPort = port => new Promise((resolve) => {
+/** @param {number} port on loopback: is it free at this moment? Whoever needs it binds it at once, and says so when somebody was quicker. */
+export function isFree(port) {
+  return new Promise((resolve) => {
     const probe = createServer()
-    probe.once('error', () => resolve(null))
-    probe.listen(port, '127.0.0.1', () => {
-      const { port: got } = /** @type {import('node:net').AddressInfo} */ (probe.address())
-      probe.close(() => resolve(got))
-    })
+    probe.once('error', () => resolve(false))
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
   })
-  const port = await tryPort(wanted) ?? await tryPort(0)
-  if (port === null) throw new Stop('No port is free on 127.0.0.1: check that this machine has a loopback interface.')
+}
+
+/** A port that was free a moment ago, for a program that can't choose one for itself. */
+export async function anyPort() {
+  const probe = createServer()
+  await new Promise((resolve, reject) => probe.once('error', reject).listen(0, '127.0.0.1', () => resolve(undefined))).catch(() => {
+    throw new Stop('No port is free on 127.0.0.1: check that this machine has a loopback interface.')
+  })
+  const { port } = /** @type {import('node:net').AddressInfo} */ (probe.address())
+  await new Promise(resolve => probe.close(resolve))
   return port
 }
 
 /**
- * Runs a command to its end with its output shown. Throws Stop with the sentence when it fails.
+ * Runs a command to its end with its output shown; it ends with us. Throws Stop with the sentence when it fails.
  * @param {string} command
  * @param {string[]} args
  * @param {string} sentence
- * @param {import('node:child_process').SpawnSyncOptions} [options]
+ * @param {{ env?: NodeJS.ProcessEnv, stdio?: import('node:child_process').StdioOptions }} [options]
  */
-export function must(command, args, sentence, options = {}) {
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
+export async function must(command, args, sentence, options = {}) {
+  // Who asks something of whoever sits at the terminal must stay in its group.
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], ...options, detached: options.stdio !== 'inherit' })
+  const ended = new Promise(resolve => child.once('close', resolve).once('error', resolve))
+  const done = whenEnding(async () => {
+    signalGroup(child, 'SIGTERM')
+    const insist = setTimeout(() => signalGroup(child, 'SIGKILL'), 3_000)
+    await ended
+    clearTimeout(insist)
+  })
+  const status = await ended
+  done()
   if (status !== 0) throw new Stop(sentence)
 }
 
 /**
- * Runs commands at the same time, each to its end with its output shown. Throws Stop with the sentence of one that fails.
+ * Everybody whom a command has started is in its group.
+ * @param {import('node:child_process').ChildProcess} child
+ * @param {NodeJS.Signals} signal
+ */
+function signalGroup(child, signal) {
+  try {
+    if (child.pid) process.kill(-child.pid, signal)
+  }
+  catch {
+    // All of them have ended.
+  }
+}
+
+/**
+ * Runs commands at the same time, each to its end with its output shown. Throws Stop with the sentences of those that fail.
  * @param {[command: string, args: string[], sentence: string][]} commands
  */
 export async function mustAll(commands) {
-  const ended = await Promise.all(commands.map(async ([command, args, sentence]) => {
-    const child = spawn(command, args, { cwd: root, stdio: 'inherit' })
-    const status = await new Promise(resolve => child.once('close', resolve).once('error', resolve))
-    return status === 0 ? null : sentence
-  }))
-  const failed = ended.filter(sentence => sentence !== null)
+  const results = await Promise.allSettled(commands.map(command => must(...command)))
+  const failed = results.flatMap(result => result.status === 'rejected' ? [(result.reason).message] : [])
   if (failed.length > 0) throw new Stop(failed.join('\n'))
 }
 
@@ -75,8 +97,25 @@ export function startNode(file, args, env, { onExit, output = 'inherit' } = {}) 
     env: { ...process.env, ...env },
     stdio: /** @type {import('node:child_process').StdioOptions} */ (['ignore', output, output, 'ipc']),
   })
-  child.once('exit', (code, signal) => onExit?.(code, signal))
+  const done = whenEnding(() => end(child))
+  child.once('exit', (code, signal) => {
+    done()
+    onExit?.(code, signal)
+  })
   return child
+}
+
+/**
+ * What a program that we have started says first: the port that it has bound, for example.
+ * @param {import('node:child_process').ChildProcess} child
+ * @param {string} sentence when it ends before it has said anything
+ * @returns {Promise<{ port: number, pid?: number }>}
+ */
+export function firstWord(child, sentence) {
+  return new Promise((resolve, reject) => {
+    child.once('message', word => resolve(/** @type {{ port: number }} */ (word)))
+    child.once('exit', () => reject(new Stop(sentence)))
+  })
 }
 
 /** @param {import('node:child_process').ChildProcess} child */

@@ -1,3 +1,5 @@
+import { endAll, endInOrder } from './ending.mjs'
+
 /**
  * Prints what is being done, while it is done.
  * @param {string} text
@@ -10,15 +12,18 @@ export function say(text) {
 export class Stop extends Error {}
 
 /**
- * Runs a script's main part: a Stop is printed as its sentence, anything else as the error it is.
+ * Runs a script's main part: a Stop is printed as its sentence, anything else as the error it is. What it has
+ * started ends before it does.
  * @param {() => Promise<void>} main
  */
 export async function run(main) {
+  endInOrder()
   try {
     await main()
+    await endAll(0)
   }
   catch (error) {
     console.error(error instanceof Stop ? `\n${error.message}` : error)
-    process.exitCode = 1
+    await endAll(1)
   }
 }

@@ -26,8 +26,8 @@ const folder = join(root, 'docs/screenshots')
 
 /** npm run screenshots: docs/screenshots again, from the demo data, with a fixed seed and an invented clock. */
 run(async () => {
-  installNpmPackages()
-  installChromium()
+  await installNpmPackages()
+  await installChromium()
   await buildWhenStale()
   mkdirSync(folder, { recursive: true })
   const postgres = await startPostgres('screenshots-postgres', { fresh: true })

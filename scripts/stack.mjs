@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
-import { end, freePort, hasEnded, root, startNode, until } from './processes.mjs'
+import { isEnding } from './ending.mjs'
+import { end, firstWord, hasEnded, root, startNode, until } from './processes.mjs'
 import { Stop } from './say.mjs'
 
 /** @type {[string, string][]} */
@@ -59,22 +60,17 @@ export function createStack({
     },
 
     async startExchange() {
-      exchangePort ||= await freePort()
       const exchange = stack.exchange = startNode(
         exchangeFile,
         ['--port', String(exchangePort), ...exchangeArgs],
         { ESTAFETTE_LINK_TOKEN: token },
         { output, onExit: () => ended('exchange', stack.startExchange) },
       )
-      await new Promise((resolve, reject) => {
-        exchange.once('message', resolve)
-        exchange.once('exit', () => reject(new Stop('The exchange ended at once: see its message above.')))
-      })
+      exchangePort = (await firstWord(exchange, 'The exchange ended at once: see its message above.')).port
     },
 
     async startServer() {
-      port = port || (await freePort())
-      stack.server = startNode(
+      const server = stack.server = startNode(
         serverFile,
         [],
         {
@@ -94,6 +90,7 @@ export function createStack({
         },
         { output, onExit: () => ended('server', stack.startServer) },
       )
+      port = (await firstWord(server, 'The server ended at once: see its message above.')).port
       await stack.healthy()
     },
 
@@ -123,7 +120,7 @@ export function createStack({
    * @param {() => Promise<void>} startAgain
    */
   function ended(name, startAgain) {
-    if (stopping || !watch) return
+    if (stopping || isEnding() || !watch) return
     watch(`the ${name} ended unasked; starting it again`)
     setTimeout(() => {
       if (!stopping) startAgain().catch(error => watch(error.message))

@@ -1,11 +1,15 @@
 import { randomBytes } from 'node:crypto'
+import { setPriority } from 'node:os'
 import { join } from 'node:path'
 import { spawn } from 'node:child_process'
 import { parseArgs } from 'node:util'
+import { asClock, demoClock } from './demo-clock.mjs'
 import { prepareDatabase } from './database.mjs'
+import { isEnding, toldToEnd, whenEnding } from './ending.mjs'
+import { takeFolder } from './folder.mjs'
 import { buildCommands, buildExchange, buildWhenStale, installNpmPackages, officeProgram } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
-import { end, freePort, root, startNode } from './processes.mjs'
+import { firstWord, isFree, root, startNode } from './processes.mjs'
 import { run, say, Stop } from './say.mjs'
 import { sessionSecret } from './secrets.mjs'
 import { createStack, demoPassword, demoSignIns } from './stack.mjs'
@@ -13,24 +17,28 @@ import { createStack, demoPassword, demoSignIns } from './stack.mjs'
 const historyDays = 180
 const demoSize = 182
 const largestCompany = 20_000
-/** Where the office's calendars are served, if it is free. */
+/** Where the console is served, and the office's calendars, if they are free. */
+const usualPort = 3000
 const officePort = 3001
-const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N]
+const lowest = 19
+const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N] [--clock now]
 
   --fresh   begins the demo anew: all figures are thrown away
   --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
   --seed    other callers, other colleagues (the same seed gives the same ones)
   --scene   busy: begins in the middle of a crowded minute; cancelled: when a sailing has just been cancelled; each waits until somebody signs in
   --people  a company of another size, up to 20000 people; each size keeps figures of its own
-  --port    where the console is served; 3000 if it is free`
+  --port    where the console is served; otherwise ${usualPort}, or any port if that is taken
+  --clock   now: the demo lives by the clock of this machine, by night too, and keeps figures of its own; otherwise it begins in a working day`
 
 run(async () => {
   const options = readOptions()
   if (options.help) return console.log(usage)
-  const people = Number(options.people)
-  if (!/^\d+$/.test(options.people) || people < 1 || people > largestCompany)
-    throw new Stop(`--people is a whole number from 1 to ${largestCompany}.\n\n${usage}`)
-  installNpmPackages()
+  takeFolder()
+  const people = whole('people', options.people, 1, largestCompany)
+  const wanted = options.port === undefined ? null : whole('port', options.port, 0, 65_535)
+  if (wanted && !await isFree(wanted)) throw new Stop(`Port ${wanted} is taken by another program: end that one, or choose another port with --port.`)
+  await installNpmPackages()
   let exchange
   if (options.dev) {
     exchange = await buildExchange(join(root, '.data/dev-exchange.mjs'))
@@ -41,63 +49,55 @@ run(async () => {
 
   say('starting PostgreSQL')
   const postgres = await startPostgres('postgres', { fresh: options.fresh })
-  const port = await freePort(Number(options.port))
-  const calendars = `http://127.0.0.1:${await freePort(port === officePort ? 0 : officePort)}`
-  const occupancyToken = randomBytes(24).toString('hex')
-  const customerToken = randomBytes(24).toString('hex')
+  const name = ['estafette', ...(people === demoSize ? [] : [people]), ...(options.clock === 'now' ? ['now'] : [])].join('_')
+  const ahead = options.clock === 'now' ? 0 : demoClock(name, options.fresh)
+  process.env.ESTAFETTE_DEMO_CLOCK_OFFSET = String(ahead)
+
+  const [occupancyToken, customerToken] = [randomBytes(24).toString('hex'), randomBytes(24).toString('hex')]
+  const office = startNode(
+    officeProgram, ['--port', String(officePort), '--people', options.people],
+    { ESTAFETTE_OCCUPANCY_TOKEN: occupancyToken, ESTAFETTE_CUSTOMER_TOKEN: customerToken },
+  )
+  const calendars = `http://127.0.0.1:${(await firstWord(office, 'The office ended at once: see its message above.')).port}`
   const serverEnv = {
     NUXT_CALENDAR_ORIGINS: calendars, NUXT_OCCUPANCY_TOKEN: occupancyToken, NUXT_CUSTOMER_ADDRESS: `${calendars}/customers`,
     NUXT_CUSTOMER_NAME: 'Merrowby orders', NUXT_CUSTOMER_TOKEN: customerToken,
   }
-  const databaseUrl = await prepareDatabase(postgres.superuserUrl, people === demoSize ? 'estafette' : `estafette_${people}`, {
-    people, history: historyDays, calendars,
-  }).catch(async (error) => {
-    await postgres.stop()
-    throw error
-  })
+  say('putting the demo into the database')
+  const databaseUrl = await prepareDatabase(postgres.superuserUrl, name, { people, history: historyDays, behind: true, calendars })
   const stack = createStack({
     databaseUrl,
     exchangeArgs: ['--pace', options.pace, '--seed', options.seed, ...(options.scene ? ['--scene', options.scene] : [])],
     sessionSecret: sessionSecret(),
-    port,
+    // The port that people know is worth a try; whoever names one means it.
+    port: wanted ?? (await isFree(usualPort) ? usualPort : 0),
     exchange,
     serverEnv,
     watch: say,
   })
-  let dev = null
-  /** @type {import('node:child_process').ChildProcess | null} */
-  let office = null
-  const ended = new Promise((resolve) => {
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, resolve)
-  })
-  try {
-    say('starting the exchange')
-    await stack.startExchange()
-    const standIn = office = startNode(
-      officeProgram,
-      ['--port', new URL(calendars).port, '--people', options.people, '--tell', stack.url],
-      { ESTAFETTE_OCCUPANCY_TOKEN: occupancyToken, ESTAFETTE_CUSTOMER_TOKEN: customerToken },
-    )
-    await new Promise((resolve, reject) => {
-      standIn.once('message', resolve)
-      standIn.once('exit', () => reject(new Stop('The office ended at once: see its message above.')))
-    })
-    if (options.dev) dev = startDevServer(stack, databaseUrl, port, serverEnv)
-    else {
-      say('starting the server')
-      await stack.startServer()
-      welcome(stack.url)
-    }
-    await ended
-    say('stopping')
+  say('starting the exchange')
+  await stack.startExchange()
+  if (options.dev) startDevServer(stack, databaseUrl, wanted ?? usualPort, serverEnv)
+  else {
+    say('starting the server')
+    await stack.startServer()
+    office.send({ console: stack.url })
+    welcome(stack.url, ahead)
+    remember(databaseUrl)
   }
-  finally {
-    if (dev) await end(dev, 'SIGTERM')
-    if (office) await end(office)
-    await stack.stop()
-    await postgres.stop()
-  }
+  await toldToEnd()
 })
+
+/**
+ * The made-up months before come while the console is in use already, with whatever the machine can spare.
+ * @param {string} databaseUrl
+ */
+function remember(databaseUrl) {
+  const { pid } = startNode(join(root, '.output/commands/history.mjs'), [], { NUXT_DATABASE_URL: databaseUrl }, {
+    onExit: code => code === 0 || isEnding() || say('the history of the demo stopped half-way: it goes on with the next start'),
+  })
+  if (pid) setPriority(pid, lowest)
+}
 
 /**
  * @param {import('./stack.mjs').Stack} stack
@@ -107,7 +107,7 @@ run(async () => {
  */
 function startDevServer(stack, databaseUrl, port, serverEnv) {
   console.log(`\nThe console will be at http://127.0.0.1:${port}; sign in as ines with the password ${demoPassword}.\n`)
-  return spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(port)], {
+  const dev = spawn('npx', ['nuxt', 'dev', '--host', '127.0.0.1', '--port', String(port)], {
     cwd: root,
     stdio: 'inherit',
     env: {
@@ -121,24 +121,41 @@ function startDevServer(stack, databaseUrl, port, serverEnv) {
       ...serverEnv,
     },
   })
+  whenEnding(() => dev.kill())
 }
 
-/** @param {string} url */
-function welcome(url) {
+/**
+ * @param {string} url
+ * @param {number} ahead
+ */
+function welcome(url, ahead) {
   console.log(`
 Estafette is at ${url}
 
 Sign in with the password ${demoPassword} as
 ${demoSignIns.map(([name, role]) => `  ${name.padEnd(8)} ${role}`).join('\n')}
-
+${ahead > 0 ? `\nAt Merrowby Ferries it is ${asClock(Date.now() + ahead)}: the demo begins in a working day (--clock now: by this machine's clock).\n` : ''}
 Ctrl-C stops everything; what was written stays.
 `)
 }
 
+/**
+ * @param {string} name
+ * @param {string} text
+ * @param {number} least
+ * @param {number} most
+ */
+function whole(name, text, least, most) {
+  const value = Number(text)
+  if (!/^\d+$/.test(text) || value < least || value > most) throw new Stop(`--${name} is a whole number from ${least} to ${most}.\n\n${usage}`)
+  return value
+}
+
 function readOptions() {
   try {
-    return parseArgs({
+    const { values } = parseArgs({
       options: {
+        clock: { type: 'string' },
         dev: { type: 'boolean', default: false },
         fresh: { type: 'boolean', default: false },
         help: { type: 'boolean', default: false },
@@ -146,9 +163,11 @@ function readOptions() {
         seed: { type: 'string', default: '7' },
         scene: { type: 'string' },
         people: { type: 'string', default: String(demoSize) },
-        port: { type: 'string', default: '3000' },
+        port: { type: 'string' },
       },
-    }).values
+    })
+    if (values.clock !== undefined && values.clock !== 'now') throw new Error('--clock knows one word: now.')
+    return values
   }
   catch (error) {
     throw new Stop(`${/** @type {Error} */ (error).message}\n\n${usage}`)

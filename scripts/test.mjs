@@ -8,8 +8,8 @@ const wants = step => steps.length === 0 || steps.includes(step)
 
 /** npm test: everything; npm test -- unit, for example, only that part of lint, types, unit, e2e. What follows e2e goes to Playwright. */
 run(async () => {
-  installNpmPackages()
-  must('npx', ['nuxt', 'prepare', '--logLevel', 'silent'], 'Nuxt could not prepare its types: see its message above.')
+  await installNpmPackages()
+  await must('npx', ['nuxt', 'prepare', '--logLevel', 'silent'], 'Nuxt could not prepare its types: see its message above.')
   /** @type {[string, string[], string][]} */
   const looks = []
   if (wants('lint')) {
@@ -23,12 +23,12 @@ run(async () => {
   }
   if (wants('unit')) {
     say('unit and property-based tests')
-    must('npx', ['vitest', 'run'], 'A unit test failed: see above.')
+    await must('npx', ['vitest', 'run'], 'A unit test failed: see above.')
   }
   if (wants('e2e')) {
-    installChromium()
+    await installChromium()
     await buildWhenStale()
     say('end-to-end and fault tests in headless Chromium')
-    must('npx', ['playwright', 'test', ...steps.slice(1)], 'An end-to-end test failed: see above.', { env: { ...process.env, CHROMIUM: chromium() } })
+    await must('npx', ['playwright', 'test', ...steps.slice(1)], 'An end-to-end test failed: see above.', { env: { ...process.env, CHROMIUM: chromium() } })
   }
 })

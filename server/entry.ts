@@ -1,5 +1,6 @@
 import '#nitro-internal-pollyfills'
 import { Server, type IncomingMessage } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import type { Duplex } from 'node:stream'
 import wsAdapter from 'crossws/adapters/node'
 import { toNodeListener } from 'h3'
@@ -21,7 +22,11 @@ const server = new Server({ requestTimeout: 30_000, headersTimeout: 10_000 }, to
 const port = Number(process.env.NITRO_PORT ?? process.env.PORT ?? 3000)
 const host = process.env.NITRO_HOST ?? process.env.HOST ?? '127.0.0.1'
 
-const listener = server.listen({ port, host }, () => console.log(`Listening on http://${host}:${port}`))
+const listener = server.listen({ port, host }, () => {
+  const bound = (server.address() as AddressInfo).port
+  console.log(`Listening on http://${host}:${bound}`)
+  process.send?.({ port: bound })
+})
 server.once('error', (error) => {
   console.error(`The server can't listen on ${host}:${port}: ${error.message}`)
   process.exit(1)

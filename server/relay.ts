@@ -80,7 +80,7 @@ export class Relay implements LinkListener {
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
-    for (const channel of ['dealt_with', 'key_pages', 'contacts', 'shift']) this.notices.on(channel, () => this.hub.newsForAnswering())
+    for (const channel of ['dealt_with', 'key_pages', 'contacts', 'shift', 'history']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.
     this.rules = new HouseRulesKeeper(orm, this.notices, () => this.sessions.rightsChanged())
     this.sessions = new Sessions(

@@ -8,8 +8,8 @@ const desk = useDesk()
 
 const away = computed(() => live.since === null ? '' : spell(desk.now - live.since))
 const what = computed(() => {
-  if (!live.connected) return { title: 'No connection to the server', text: 'Calls go on at the exchange. What you see is as it was; it catches up by itself.' }
-  if (!live.exchange) return {
+  if (live.lost) return { title: 'No connection to the server', text: 'Calls go on at the exchange. What you see is as it was; it catches up by itself.' }
+  if (live.connected && !live.exchange) return {
     title: 'The telephone exchange does not answer',
     text: 'No call can be taken or passed on until it is back. This page goes on by itself.',
   }

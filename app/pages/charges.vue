@@ -96,6 +96,7 @@ onMounted(load)
         Print
       </el-button>
     </div>
+    <HistoryNotice @more="load" />
     <FailureNote :text="failure" />
     <p class="printed">
       {{ inWords(period) }}, calls outside that were answered

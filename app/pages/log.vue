@@ -144,6 +144,7 @@ watch(() => live.news, follow)
         format="D MMM YYYY"
       />
     </div>
+    <HistoryNotice @more="follow" />
     <FailureNote :text="failure" />
     <div class="panes">
       <div

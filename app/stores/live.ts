@@ -50,6 +50,8 @@ export const useLive = defineStore('live', () => {
   let heard = false
 
   const working = computed(() => connected.value && exchange.value)
+  /** A connection that there was, or that could not be made: a first one that is still under way is not lost. */
+  const lost = computed(() => since.value !== null)
   /** The configuration as it is now: unlike the state it is another one only when somebody has changed it. */
   const companyNow = computed(() => state.value?.company)
 
@@ -236,7 +238,7 @@ export const useLive = defineStore('live', () => {
   }
 
   return {
-    state, company: companyNow, connected, exchange, working, since, news, moves, waiting, over, presences,
+    state, company: companyNow, connected, exchange, working, lost, since, news, moves, waiting, over, presences,
     everybody, open, close, now, wall, reached, setEngaged, onHappening: happened.on,
   }
 })

@@ -208,10 +208,10 @@ const lines: Line[] = [
 
 /** Queues that callers can be passed on to: the people of one department serve each. */
 const queues = [
-  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations', promise: 60 * second, ringing: 'turn' },
-  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight', promise: 45 * second, ringing: null },
-  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty', promise: 90 * second, ringing: 'order' },
-  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control', promise: 40 * second, ringing: 'skill' },
+  { id: 'reservations', name: 'Reservations queue', number: '601', department: 'reservations', promise: 60 * second, ringing: 'turn', seats: 4 },
+  { id: 'freight', name: 'Freight queue', number: '602', department: 'freight', promise: 45 * second, ringing: null, seats: 20 },
+  { id: 'lostProperty', name: 'Lost property queue', number: '603', department: 'lostProperty', promise: 90 * second, ringing: 'order', seats: 20 },
+  { id: 'sailingNews', name: 'Sailing news queue', number: '604', department: 'control', promise: 40 * second, ringing: 'skill', seats: 20 },
 ] as const
 
 /** A queue that rings its members, some of whom know more about it than others, and tells callers their place. */
@@ -382,21 +382,21 @@ function groupsOf(people: readonly Person[], telephones: readonly Telephone[]): 
       ...waitingOnly,
       hours: null,
     },
-    ...queues.map(({ id, name, number, department, promise, ringing }): Group => ({
+    ...queues.map(({ id, name, number, department, promise, ringing, seats }): Group => ({
       id: `queue:${id}`,
       name,
       number,
-      members: inDepartment(department),
+      members: inDepartment(department).slice(0, seats),
       distribution: 'queue',
       tries: groupTries,
       department,
       promise,
       wrapUp: wrapUp[id] ?? 0,
       // Every third member helps out when they can.
-      voluntary: inDepartment(department).filter((_, index) => index % 3 === 2),
+      voluntary: inDepartment(department).slice(0, seats).filter((_, index) => index % 3 === 2),
       overflow,
       ...waitingOnly,
-      ...ringing && rings(ringing, inDepartment(department)),
+      ...ringing && rings(ringing, inDepartment(department).slice(0, seats)),
       closedText: `The ${name.replace(' queue', '')} desk is closed. We put you through to our operators.`,
       hours: null,
     })),

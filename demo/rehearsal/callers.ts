@@ -72,7 +72,8 @@ function callerWho(company: Company, chance: Chance, party: Party, hello: string
     thanks: chance.pick(['Ah, good, you are just the person.', 'Thank you, that was quick.', 'Good, I hoped to reach you.']),
     wrong: `Oh. ${wants.opening} Can you help with that?`,
     patience: 35_000 + chance.gap(45_000),
-    talks: 20_000 + chance.gap(40_000),
+    // A crossing for a family with a car takes its time.
+    talks: wants.department === 'reservations' ? 120_000 + chance.gap(90_000) : 20_000 + chance.gap(40_000),
   }
 }
 
@@ -116,6 +117,6 @@ function sentence(text: string): string {
 function lineFor(company: Company, department: string, chance: Chance): string {
   const lines = Object.values(company.lines)
   const own = company.lines[department]
-  const line = own && chance.happens(0.6) ? own : chance.happens(0.85) ? lines[0]! : chance.pick(lines)
+  const line = own && chance.happens(department === 'reservations' ? 0.85 : 0.6) ? own : chance.happens(0.85) ? lines[0]! : chance.pick(lines)
   return line.number
 }

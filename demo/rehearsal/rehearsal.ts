@@ -15,8 +15,8 @@ const minute = 60 * second
 
 export interface RehearsalOptions {
   seed: number
-  /** Mean time between two outside callers, in milliseconds; null for none. */
-  callerEvery: number | null
+  /** Mean time between two outside callers, in milliseconds, at a time; null for none. */
+  callerEvery: number | ((now: number) => number) | null
   /** Whether colleagues call each other, go away and come back. */
   livelyColleagues: boolean
   /** Callers begin with one, and come as often as they are to only after ten minutes. */
@@ -130,7 +130,8 @@ export class Rehearsal {
 
   private nextCaller: Intention = (state, now) => {
     const rarer = this.options.grows ? Math.max(1, rareAtFirst - (rareAtFirst - 1) * (now - this.opened!) / growing) : 1
-    this.agenda.add(now + this.chance.gap(this.options.callerEvery! * rarer), this.nextCaller)
+    const { callerEvery } = this.options
+    this.agenda.add(now + this.chance.gap((typeof callerEvery === 'function' ? callerEvery(now) : callerEvery!) * rarer), this.nextCaller)
     const caller = inventCaller(this.company, this.chance, this.regulars, now + (this.options.localOffset ?? 0), this.options.about?.(now))
     this.offered.push(caller)
     return { service: 'offerCall', trunk: this.chance.pick(Object.keys(state.company.trunks)), party: caller.party, number: caller.number }

@@ -44,10 +44,15 @@ export function itemOf(event: NumberedEvent, before: ExchangeState, after: Excha
   }
 }
 
-/** Writes items: what happened, and everything that follows from it. */
-export async function writeItems(em: EntityManager, items: readonly JournalItem[]): Promise<void> {
+/**
+ * Writes items: what happened, and everything that follows from it.
+ * @param place of the run of the exchange that begins with them, among all that the journal has met: below 0 for one that is made up afterwards
+ */
+export async function writeItems(em: EntityManager, items: readonly JournalItem[], place: number | null = null): Promise<void> {
   for (const { epoch, seq, begins } of items) {
-    if (begins) await em.execute(insertState, [epoch, seq, new Date(begins.at), eventVersion, JSON.stringify(begins.state)])
+    if (!begins) continue
+    const row = [epoch, seq, new Date(begins.at), eventVersion, JSON.stringify(begins.state)]
+    await (place === null ? em.execute(insertState, row) : em.execute(insertStateAt, [...row, place]))
   }
   const entries = items.flatMap(({ epoch, event }) => event
     ? [{ epoch, seq: event.seq, at: new Date(event.at), type: event.type, call: 'call' in event ? event.call : null, event, version: eventVersion }]
@@ -74,4 +79,6 @@ export async function writeChanges(em: EntityManager, items: readonly JournalIte
 const insertEvents = `
   insert into "journal" select * from jsonb_populate_recordset(null::"journal", ?::jsonb) on conflict do nothing`
 
-const insertState = 'insert into "journal_state" ("epoch", "seq", "at", "version", "state") values (?, ?, ?, ?, ?::jsonb) on conflict do nothing'
+const stateColumns = '"journal_state" ("epoch", "seq", "at", "version", "state"'
+const insertState = `insert into ${stateColumns}) values (?, ?, ?, ?, ?::jsonb) on conflict do nothing`
+const insertStateAt = `insert into ${stateColumns}, "position") overriding system value values (?, ?, ?, ?, ?::jsonb, ?) on conflict do nothing`

@@ -19,12 +19,12 @@ export class MessageBox {
   }
 
   /** Marks a message as read by who it is for. False when there is none such. */
-  async read(id: string, readers: string[]): Promise<boolean> {
+  async read(id: string, readers: string[], at: Date): Promise<boolean> {
     const em = this.orm.em.fork()
     const message = await em.findOne(MessageEntity, { id, to: { $in: readers } })
     if (!message) return false
     if (!message.readAt) {
-      message.readAt = new Date()
+      message.readAt = at
       await em.flush()
       await this.tell([message.to, message.from])
     }

@@ -137,6 +137,7 @@ const words = computed(() => {
         />
       </el-select>
     </div>
+    <HistoryNotice @more="load" />
     <FailureNote :text="failure" />
     <template v-if="answer">
       <section

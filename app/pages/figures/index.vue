@@ -116,6 +116,7 @@ const print = () => window.print()
         role="status"
       >{{ counting ? 'Counting…' : '' }}</span>
     </div>
+    <HistoryNotice @more="load" />
     <FailureNote :text="failure" />
     <p class="printed">
       {{ inWords(period) }}{{ line ? `, ${nameOf(line)}` : '' }}{{ queue ? `, ${nameOf(queue)}` : '' }}

@@ -11,7 +11,7 @@ export default defineEndpoint({
   body: newMessage,
   answer: done('left'),
 }, async ({ person, body }) => {
-  const { company, messages } = useRelay()
+  const { company, messages, wallNow } = useRelay()
   if (!Object.hasOwn(company.current.telephones, body.to)) {
     throw createError({
       statusCode: 422,
@@ -33,6 +33,6 @@ export default defineEndpoint({
     urgent: body.urgent,
     callBack: body.callBack,
     seconds: null,
-  }, new Date()))
+  }, new Date(wallNow)))
   return { left: true }
 })

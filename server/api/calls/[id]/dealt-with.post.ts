@@ -14,12 +14,13 @@ export default defineEndpoint({
   answer: done('kept'),
   also: { 404: 'There is no such call.' },
 }, async ({ person, params: { id }, body: { calledBack } }) => {
-  const em = useRelay().orm.em.fork()
+  const { orm, wallNow } = useRelay()
+  const em = orm.em.fork()
   await fromDatabase(async () => {
     if (!await em.findOne(CallRecordEntity, { id })) throw createError({ statusCode: 404, message: 'There is no such call.' })
     await em.execute(
-      'insert into dealt_with (call, by, by_name, at, called_back) values (?, ?, ?, now(), ?) on conflict (call) do nothing',
-      [id, person.signIn, person.name, calledBack],
+      'insert into dealt_with (call, by, by_name, at, called_back) values (?, ?, ?, ?, ?) on conflict (call) do nothing',
+      [id, person.signIn, person.name, new Date(wallNow), calledBack],
     )
     await em.execute('select pg_notify(\'dealt_with\', \'\')')
   })

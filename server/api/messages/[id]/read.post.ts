@@ -15,7 +15,7 @@ export default defineEndpoint({
   also: { 404: 'There is no such message for whoever asks.' },
 }, async ({ person, params, query: { handset } }) => {
   const mailboxes = mailboxesOf(person, handset)
-  const found = await fromDatabase(() => useRelay().messages.read(params.id, mailboxes))
+  const found = await fromDatabase(() => useRelay().messages.read(params.id, mailboxes, new Date(useRelay().wallNow)))
   if (!found) throw createError({ statusCode: 404, message: 'There is no such message for you.' })
   return { read: true }
 })
