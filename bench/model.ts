@@ -23,7 +23,7 @@ export const model: Model<ExchangeState> = {
   quiet(size) {
     const company = merrowby(size)
     return quietState(
-      { ...company, trunks: { east: { id: 'east', channels: 5_000, kept: 1 } } },
+      { ...company, trunks: { east: { id: 'east', name: 'east', channels: 5_000, kept: 1 } } },
       { epoch: 'bench', now: Date.UTC(2031, 4, 12, 9), attended: company.groups.operators!.members },
     )
   },

@@ -1,10 +1,12 @@
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { contactOf, cardsOf } from '../core/formats/vcard'
+import { contactOf as contactIn, cardsOf } from '../core/formats/vcard'
 import { type BookCard, BookClient } from '../server/address-books/carddav'
 import { BookServer } from './book-server'
 import { harbourCards } from './company/harbour-book'
+
+const contactOf = (lines: readonly string[]) => contactIn(lines, { country: 'GB', longestInside: 5 })
 
 let book = new BookServer('crew')
 const server = createServer((request, response) => void book.answer(request, response).then(taken => taken || response.writeHead(404).end()))

@@ -66,7 +66,7 @@ async function aMorning(browser: Browser, url: string): Promise<number> {
   await expect(page.getByText(/Enter\s*answers/)).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(ribbon(page, 'In hand', 'talking').first()).toBeVisible()
-  await name(page, 'lost property')
+  await name(page, 'Lost property')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('region', { name: 'Passed on' }).getByRole('listitem').first()).toBeVisible()
   const calls = await loggedCalls(page)

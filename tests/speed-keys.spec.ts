@@ -114,7 +114,7 @@ test('keys are made of who is named, arranged by keyboard, pinned, given out and
   expect(csv).toMatch(/^kind,of,label,name\r\nperson,p2140,Always helps,/)
   const file = (text: string) => ({ name: 'keys.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await panel.locator('input[type=file]').setInputFiles(file('kind,of\nperson,2140\nperson,9999\n'))
-  await expect(console.getByText('Row 3: There is no person "9999".')).toBeVisible()
+  await expect(console.getByText('Line 3: There is no person "9999".')).toBeVisible()
   expect((await pages(console)).find(page => page.name === 'Mine')).toEqual(mine)
   await panel.locator('input[type=file]').setInputFiles(file('kind,of,label\nnumber,01632 960711,"<b>Taxi\u202E, at once</b>"\n'))
   await expect(panel.getByRole('textbox', { name: 'Label of 01632 960711' })).toHaveValue('<b>Taxi , at once</b>')

@@ -123,7 +123,7 @@ test('a place is found by whoever is there, as another program tells it or a lis
     fetch(`${own.url}/api/occupants/feed`, { method: 'POST', headers: { 'authorization': `Bearer ${as}`, 'content-type': 'text/csv' }, body: list })
   expect((await tell('place,occupant\n851,MV Dunlin', 'guess')).status).toBe(401)
   const wrong = await tell('place,occupant,from\n851,MV Dunlin,soon')
-  expect([wrong.status, await wrong.text()]).toEqual([422, expect.stringContaining('Row 2: from is not a time')])
+  expect([wrong.status, await wrong.text()]).toEqual([422, expect.stringContaining('Line 2: from is not a time')])
   expect(await (await tell('place,occupant\n851,MV Dunlin\nBerth 2,<b>MV</b> Plover\n99,x')).json()).toEqual({ stays: 2, unknown: ['99'] })
 
   const console = await own.open(browser, 'ines')

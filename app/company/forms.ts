@@ -1,13 +1,18 @@
 import type { Part } from '~~/core/company/changes'
-import { type Company, distributions, pageRanks, pagingRights, ringings } from '~~/core/company/company'
+import { type Company, distributions, type Greeting, type OpeningHours, pageRanks, pagingRights, ringings } from '~~/core/company/company'
 import { levelKinds } from '~~/core/figures/level-kinds'
-import { lookUp } from '~~/core/company/lookups'
+import { lookUp, telephonesOf } from '~~/core/company/lookups'
+import { dayNames, greetingsAsText, holidaysAsText, timesAsText } from '~~/core/company/written'
+import { ownerOfMailbox } from '~~/core/calls/names'
+import { freeNumber, takenNumbers } from '~~/core/company/free-number'
+import { formatNumber } from '~/composables/numbers'
 
 /** How each part of the company is shown and filled in. */
 
 /** `one`, `many`: things of another part, by their ids; `destination`: where calls go; `seconds` are kept as milliseconds. */
 export type FieldKind
-  = 'text' | 'long' | 'number' | 'seconds' | 'check' | 'texts' | 'choice' | 'one' | 'many' | 'destination' | 'week' | 'holidays' | 'greetings'
+  = 'text' | 'long' | 'number' | 'seconds' | 'check' | 'texts' | 'choice' | 'one' | 'many' | 'destination' | 'week' | 'holidays' | 'greetings' | 'skills'
+    | 'country'
 
 export interface FormField {
   /** Where it stands in the thing: "overflow.after". */
@@ -16,6 +21,8 @@ export interface FormField {
   kind: FieldKind
   of?: Part
   choices?: readonly string[]
+  /** It means something only where another field has this value. */
+  when?: { at: string, is: string }
   /** It may be empty, and is null then. */
   optional?: true
 }
@@ -41,7 +48,7 @@ const long = (at: string, label: string): FormField => ({ at, label, kind: 'long
 const destination = (at: string, label: string): FormField => ({ at, label, kind: 'destination' })
 const ifAny = (field: FormField): FormField => ({ ...field, optional: true })
 
-const newId = (what: string) => `${what}-${crypto.randomUUID()}`
+export const newId = (what: string) => `${what}-${crypto.randomUUID()}`
 const first = (things: Record<string, { id: string }>) => Object.values(things)[0]?.id ?? ''
 const next = (things: Record<string, { position: number }>) => Math.max(-1, ...Object.values(things).map(({ position }) => position)) + 1
 
@@ -55,9 +62,10 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     }),
     fields: [
       text('first', 'First name'), text('last', 'Last name'), one('department', 'Department', 'departments'), text('role', 'Role'), text('room', 'Room'),
-      ifAny(text('mobile', 'Mobile, as +44…')), ifAny(text('nickname', 'Called')), ifAny(text('former', 'Last name before')), text('said',
+      ifAny(text('mobile', 'Mobile')), ifAny(text('nickname', 'Called')), ifAny(text('former', 'Last name before')), text('said',
         'How the name is said'),
-      texts('languages', 'Speaks, beside English'), long('note', 'Note for who puts callers through'), many('deputies', 'Stands in', 'people'),
+      texts('languages', 'Speaks, beside the language of the house'), long('note', 'Note for who puts callers through'),
+      many('deputies', 'Stands in', 'people'),
     ],
   },
   telephones: {
@@ -68,7 +76,7 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     }),
     fields: [
       text('number', 'Extension'), ifAny(one('person', 'Whose', 'people')), text('name', 'Place, when it is nobody\'s'),
-      ifAny(text('direct', 'Direct number, as +44…')),
+      ifAny(text('direct', 'Direct number, from outside')),
       one('pickupGroup', 'Pickup group', 'departments'), whole('capacity', 'Calls at once'), whole('rank', 'Of several of one person: which first'),
       choice('mayPage', 'May page, up to', pagingRights), check('inService', 'In service'),
     ],
@@ -90,7 +98,7 @@ export const partForms: { [P in Part]: PartForm<P> } = {
       overflow: { after: 240_000, to: company.settings.operators }, closedText: '', hours: null,
     }),
     fields: [
-      text('name', 'Name'), text('number', 'Number, as +44…'), text('greeting', 'Greeting, after good morning'),
+      text('name', 'Name'), text('number', 'Number, with its area code'), text('greeting', 'Greeting, after good morning'),
       { at: 'greetings', label: 'Said instead, by time and language', kind: 'greetings' }, seconds('promise', 'Promise, seconds'),
       one('target', 'Calls go to', 'groups'), destination('night', 'When nobody serves it'), seconds('overflow.after', 'After so many seconds'),
       destination('overflow.to', 'they go to'), ifAny(one('hours', 'Open', 'hours')), long('closedText', 'What callers hear when it is closed'),
@@ -106,7 +114,9 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     fields: [
       text('name', 'Name'), text('number', 'Number'), choice('distribution', 'Gives calls', distributions), many('members', 'Members, in order', 'telephones'),
       many('voluntary', 'Of them, who may leave', 'telephones'), ifAny(one('department', 'Of the department', 'departments')), whole('tries', 'Members tried'),
-      choice('ringing', 'A queue rings', ringings), seconds('ringTime', 'for seconds'), seconds('promise', 'Promise, seconds'),
+      choice('ringing', 'A queue rings', ringings),
+      { at: 'skills', label: 'Skill of each, the most skilled first', kind: 'skills', when: { at: 'ringing', is: 'skill' } },
+      seconds('ringTime', 'for seconds'), seconds('promise', 'Promise, seconds'),
       seconds('wrapUp', 'Time after a call, seconds'), whole('pauseAfter', 'Paused after calls not taken'),
       seconds('tellEvery', 'Tells the place every, seconds'),
       whole('mostWaiting', 'Most who wait'), text('callBackDigit', 'Key to be called back'), seconds('overflow.after', 'After so many seconds'),
@@ -122,8 +132,11 @@ export const partForms: { [P in Part]: PartForm<P> } = {
   },
   slots: {
     title: 'Park slots', one: 'park slot',
-    blank: () => ({ id: newId('slot:n'), number: '' }),
-    fields: [text('number', 'Number')],
+    blank: company => ({
+      id: newId('slot:n'), name: nextName(company.slots),
+      number: freeNumber(company.settings, takenNumbers(company), Object.values(company.slots).at(-1)?.number),
+    }),
+    fields: [text('name', 'Name'), text('number', 'Number')],
   },
   zones: {
     title: 'Loudspeakers', one: 'zone',
@@ -156,8 +169,8 @@ export const partForms: { [P in Part]: PartForm<P> } = {
   },
   trunks: {
     title: 'Trunks', one: 'trunk',
-    blank: () => ({ id: newId('trunk'), channels: 2, kept: 0 }),
-    fields: [whole('channels', 'Channels'), whole('kept', 'Of them, kept for emergencies')],
+    blank: () => ({ id: newId('trunk'), name: '', channels: 2, kept: 0 }),
+    fields: [text('name', 'Name'), whole('channels', 'Channels'), whole('kept', 'Of them, kept for emergencies')],
   },
   shortNumbers: {
     title: 'Short numbers', one: 'short number',
@@ -167,7 +180,9 @@ export const partForms: { [P in Part]: PartForm<P> } = {
 }
 
 export const settingsFields: readonly FormField[] = [
-  text('zone', 'Time zone of the house'), one('operators', 'The operators', 'groups'), seconds('transferRecall', 'A transfer comes back after, seconds'),
+  text('name', 'Name of the house'), { at: 'country', label: 'Country', kind: 'country' }, text('language', 'Language of the house'),
+  text('zone', 'Time zone of the house'), text('firstExtension', 'Extensions begin at'), whole('longestInside', 'Longest number inside, digits'),
+  one('operators', 'The operators', 'groups'), seconds('transferRecall', 'A transfer comes back after, seconds'),
   seconds('noAnswer', 'An unanswered call goes on after, seconds'), seconds('queueRecall', 'A call in a queue comes back after, seconds'),
   seconds('parkRecall', 'A parked call comes back after, seconds'), seconds('holdRecall', 'A call on hold rings again after, seconds'),
   seconds('holdLimit', 'On hold with an operator, to the others after, seconds'), seconds('absence', 'Callers of who has gone, to the others after, seconds'),
@@ -186,6 +201,60 @@ export function titleOf(company: Company, part: Part, id: string): string {
   const thing = lookUp(company[part] as Record<string, Partial<Record<'name' | 'first' | 'last' | 'number' | 'occasion', string>>>, id)
   if (!thing) return id
   return thing.name || `${thing.first ?? ''} ${thing.last ?? ''}`.trim() || thing.number || thing.occasion || id
+}
+
+/** "3" after 1 and 2. */
+function nextName(things: Record<string, { name: string }>): string {
+  return String(Math.max(0, ...Object.values(things).map(({ name }) => Number(name) || 0)) + 1)
+}
+
+/** Everything by which a thing of the company is looked for: its names, and its numbers however they are written. */
+export function searchedOf(company: Company, part: Part, id: string): string {
+  const thing = lookUp(company[part] as Record<string, object>, id) as Record<string, unknown> | undefined
+  const own = part === 'people' ? telephonesOf(company, id).flatMap(({ number, direct }) => [number, direct]) : []
+  const numbers = [thing?.number, thing?.direct, thing?.mobile, ...own].filter(one => typeof one === 'string')
+  const written = numbers.flatMap(number => [number, formatNumber(number), formatNumber(number).replace(/\D/g, '')])
+  return [titleOf(company, part, id), besideOf(company, part, id), thing?.room, ...written].filter(Boolean).join(' ')
+}
+
+/** A value of a field as people read it. */
+export function wordsOf(company: Company, field: FormField, value: unknown): string {
+  if (value === null || value === undefined || value === '' || (Array.isArray(value) && value.length === 0)) return 'nothing'
+  const named = (part: Part, id: unknown) => titleOf(company, part, String(id))
+  switch (field.kind) {
+    case 'seconds': return `${Number(value) / 1_000} s`
+    case 'check': return value ? 'yes' : 'no'
+    case 'one': return named(field.of!, value)
+    case 'many': return (value as string[]).map(id => named(field.of!, id)).join(', ')
+    case 'choice': return choiceWords[String(value)] ?? String(value)
+    case 'texts': return (value as string[]).join(', ')
+    case 'week': {
+      const week = value as OpeningHours['week']
+      const days = dayNames.map((name, index) => `${name.slice(0, 3)} ${timesAsText(week.filter(({ day }) => day === index + 1)) || 'closed'}`)
+      return days.join(', ')
+    }
+    case 'holidays': return holidaysAsText(value as OpeningHours['holidays']).replaceAll('\n', ', ')
+    case 'greetings': return greetingsAsText(value as Greeting[]).replaceAll('\n', ', ')
+    case 'skills': return Object.entries(value as Record<string, number>).map(([id, skill]) => `${named('telephones', id)} ${skill}`).join(', ') || 'nothing'
+    case 'destination': {
+      const box = ownerOfMailbox(String(value))
+      if (box !== null) return `voicemail of ${lookUp(company.lines, box)?.name ?? named('telephones', box)}`
+      const device = (['groups', 'telephones', 'zones'] as const).find(part => lookUp(company[part] as Record<string, object>, String(value)))
+      return device ? named(device, value) : formatNumber(String(value))
+    }
+    default: return typeof value === 'object' ? JSON.stringify(value) : /^\+\d+$/.test(String(value)) ? formatNumber(String(value)) : String(value)
+  }
+}
+
+/** What the choices are called. */
+export const choiceWords: Record<string, string> = {
+  queue: 'all wait in it', longestFree: 'to who has been free longest', all: 'to all at once', none: 'nobody: they take callers themselves', order: 'in order',
+  turn: 'in turn', skill: 'by skill',
+}
+
+/** The field of a part under a name, also of one that lies deeper: "overflow.after". */
+export function fieldsOf(part: Part | 'settings'): readonly FormField[] {
+  return part === 'settings' ? settingsFields : partForms[part].fields
 }
 
 /** What is said beside its name in a list. */

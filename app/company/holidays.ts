@@ -1,3 +1,4 @@
+import { NotTaken } from '~/composables/failure'
 import type { OpeningHours } from '~~/core/company/company'
 
 const patience = 5_000
@@ -8,20 +9,20 @@ const year = 366 * 24 * 60 * 60_000
  * The public holidays of an iCalendar file (RFC 5545), of this year and the two that follow: its whole days.
  * @throws Error with a sentence when it is none, or takes too long
  */
-export async function readHolidays(file: File, zone: string): Promise<OpeningHours['holidays']> {
-  if (file.size > largest) throw new Error('The file is larger than 2 MB.')
+export async function holidaysOfFile(file: File, zone: string): Promise<OpeningHours['holidays']> {
+  if (file.size > largest) throw new NotTaken('The file is larger than 2 MB.')
   const text = await file.text()
   const worker = new Worker(new URL('./holidays.worker.ts', import.meta.url), { type: 'module' })
   let late: ReturnType<typeof setTimeout> | undefined
   try {
     const answer = await new Promise<{ holidays?: OpeningHours['holidays'], fault?: string }>((resolve, reject) => {
-      late = setTimeout(() => reject(new Error('This calendar takes too long to read.')), patience)
+      late = setTimeout(() => reject(new NotTaken('This calendar takes too long to read.')), patience)
       worker.onmessage = ({ data }: MessageEvent<{ holidays?: OpeningHours['holidays'], fault?: string }>) => resolve(data)
-      worker.onerror = () => reject(new Error('This calendar can\'t be read.'))
+      worker.onerror = () => reject(new NotTaken('This calendar can\'t be read.'))
       worker.postMessage({ text, zone, window: { from: Date.now() - year, to: Date.now() + 2 * year } })
     })
-    if (!answer.holidays) throw new Error(answer.fault)
-    if (answer.holidays.length === 0) throw new Error('There is no whole day in this calendar from this year on.')
+    if (!answer.holidays) throw new NotTaken(answer.fault)
+    if (answer.holidays.length === 0) throw new NotTaken('There is no whole day in this calendar from this year on.')
     return answer.holidays
   }
   finally {

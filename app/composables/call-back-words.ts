@@ -1,7 +1,7 @@
 import dayjs from 'dayjs'
 import type { CallBack } from '~~/core/calls/model'
 import { type Standing, standingOf } from '~~/core/console/call-backs'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { useContacts } from '~/stores/contacts'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'

@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import { formatNumber, readDialled } from '~~/core/numbers/dialled'
+import { formatNumber, readDialled } from '~/composables/numbers'
 import { useDirectory } from '~/stores/directory'
 
 export interface Destination { value: string, label: string }

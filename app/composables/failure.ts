@@ -1,12 +1,17 @@
 import { FetchError } from 'ofetch'
+import { ValidationError } from 'yup'
 
 /** True when nobody can say whether what was asked for was done. */
 export function isUnknown(error: unknown): boolean {
   return error instanceof FetchError && (error.statusCode === undefined || error.statusCode === 504)
 }
 
-/** The sentence in an error of the server, or what to say when it can't be reached. */
+/** What can't be taken here, before anybody is asked: a file that is too large, or none of its kind. Its sentence says what to do. */
+export class NotTaken extends Error {}
+
+/** The sentence of what we don't take ourselves, or in an error of the server, or what to say when it can't be reached. */
 export function sentenceOf(error: unknown): string {
+  if (error instanceof NotTaken || error instanceof ValidationError) return error.message
   if (error instanceof FetchError) {
     const body = error.data as { message?: string, data?: { sentence?: string } } | undefined
     const sentence = body?.data?.sentence ?? body?.message

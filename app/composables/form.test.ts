@@ -1,6 +1,7 @@
 import { FetchError } from 'ofetch'
 import { describe, expect, it } from 'vitest'
 import { newMessage } from '~~/shared/messages'
+import { NotTaken } from './failure'
 import { useForm } from './form'
 
 describe('a form', () => {
@@ -27,6 +28,8 @@ describe('a form', () => {
     expect([errors.value, failure.value]).toEqual([{}, 'Choose somebody from the directory.'])
     await send(fields, () => Promise.reject(new TypeError('no network')))
     expect(failure.value).toContain('can\'t be reached')
+    await send(fields, () => Promise.reject(new NotTaken('The file is empty.')))
+    expect(failure.value).toBe('The file is empty.')
     expect(await send(fields, () => Promise.resolve())).toBe(true)
     expect([errors.value, failure.value]).toEqual([{}, null])
   })

@@ -1,4 +1,4 @@
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import type { Message } from '~~/shared/messages'
 
 /** Whom a message is from. */

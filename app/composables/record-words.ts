@@ -1,4 +1,4 @@
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { missedOutcomes } from '~~/core/calls/record'
 import { useContacts } from '~/stores/contacts'
 import type { LogRow } from '~~/shared/log'

@@ -2,7 +2,7 @@
 import type { CallBack } from '~~/core/calls/model'
 import { openPromises } from '~~/core/console/call-backs'
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'

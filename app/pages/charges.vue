@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { accountCodeOf } from '~~/core/company/lookups'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { spell } from '~~/core/durations/durations'
 import type { Charge, Charges } from '~~/shared/charges'
 import { useDesk } from '~/stores/desk'

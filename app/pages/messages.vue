@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import { readDialled } from '~~/core/numbers/dialled'
+import { readDialled } from '~/composables/numbers'
 import type { Message } from '~~/shared/messages'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import type { Connection } from '~~/core/calls/model'
 import { outsideCalls } from '~~/core/calls/questions'
 import { useDesk } from '~/stores/desk'

@@ -4,6 +4,7 @@ import type { Columns, FileRow } from '~~/core/formats/contact-file'
 import type { Meaning } from '~~/core/formats/contact-fields'
 import { type ContactImport, type ImportRow, type ImportUndone, type ImportVerdicts, mostRowsAtOnce, type Verdict } from '~~/shared/contact-imports'
 import { sentenceOf } from '~/composables/failure'
+import { home } from '~/composables/numbers'
 import { readFile } from '~/imports/read-file'
 import { useContacts } from './contacts'
 
@@ -55,7 +56,7 @@ export const useContactImport = defineStore('contact-import', () => {
   async function read(given: File, as?: readonly Meaning[]): Promise<void> {
     forget()
     await during('reading', async () => {
-      const found = await readFile(given, as)
+      const found = await readFile(given, home(), as)
       file.value = given
       columns.value = found.columns
       rows.value = found.rows.map(row => ({ ...row, verdict: row.said ? null : 'refused', why: row.fault }))

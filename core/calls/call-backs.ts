@@ -144,7 +144,7 @@ function triedInVain(state: ExchangeState, promise: CallBack, now: number): Call
 function lastWord(state: ExchangeState, { line, tries }: CallBack): string {
   const called = lookUp(state.company.lines, line ?? '')
   const times = tries === 1 ? 'once' : tries === 2 ? 'twice' : `${tries} times`
-  const again = called ? `Call us again at any time: ${called.name}, ${formatNumber(called.number)}.` : 'Please call us again.'
+  const again = called ? `Call us again at any time: ${called.name}, ${formatNumber(called.number, state.company.settings)}.` : 'Please call us again.'
   return `We tried to call you back ${times} and did not reach you. ${again}`
 }
 

@@ -33,6 +33,6 @@ export function leadsBack(state: ExchangeState, from: DeviceId, to: DeviceId): D
 
 function telephoneNamed({ company }: ExchangeState, to: string): DeviceId | undefined {
   if (lookUp(company.telephones, to)) return to
-  const dialled = readDialled(to)
+  const dialled = readDialled(to, company.settings)
   return dialled.kind === 'inside' ? telephoneWithNumber(company, dialled.digits)?.id : undefined
 }

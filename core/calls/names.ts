@@ -1,6 +1,6 @@
 import type { Company } from '../company/company'
 import { lookUp } from '../company/lookups'
-import type { DeviceId, LineId } from './model'
+import type { DeviceId, LineId, TrunkId } from './model'
 
 const mailboxPrefix = 'mailbox:'
 const slotPrefix = 'slot:'
@@ -28,12 +28,17 @@ export function isSlot(device: DeviceId): boolean {
 }
 
 /** How a device of ours is called in a sentence; null for parties outside and whatever is unknown. */
-export function deviceName({ telephones, groups, lines, zones }: Company, device: DeviceId): string | null {
-  if (isSlot(device)) return `park slot ${device.slice(slotPrefix.length)}`
+export function deviceName({ telephones, groups, lines, zones, slots }: Company, device: DeviceId): string | null {
+  if (isSlot(device)) return `park slot ${lookUp(slots, device)?.name ?? ''}`.trim()
   const owner = ownerOfMailbox(device)
   if (owner !== null) {
     const name = lookUp(telephones, owner)?.name ?? lookUp(lines, owner)?.name
     return name ? `the voicemail of ${name}` : 'a voicemail'
   }
   return lookUp(telephones, device)?.name ?? lookUp(groups, device)?.name ?? lookUp(zones, device)?.name ?? null
+}
+
+/** How a trunk is called in a sentence. */
+export function trunkName({ trunks }: Company, trunk: TrunkId): string {
+  return `Trunk ${lookUp(trunks, trunk)?.name ?? ''}`.trim()
 }

@@ -13,7 +13,7 @@ const above = (one: PageRank, other: PageRank) => pageRanks.indexOf(one) - pageR
 
 /** Whom a page is for, by id or by number inside. */
 export function pageTarget({ company }: ExchangeState, to: string): PageTarget | Refused {
-  const dialled = readDialled(to)
+  const dialled = readDialled(to, company.settings)
   const digits = dialled.kind === 'inside' ? dialled.digits : ''
   const zone = lookUp(company.zones, to) ?? Object.values(company.zones).find(({ number }) => number === digits)
   if (zone) return { kind: 'zone', zone }

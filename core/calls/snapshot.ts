@@ -38,6 +38,9 @@ export function stateOf(snapshot: Snapshot): ExchangeState {
       ...nobody, ...company, settings: { ...nobody.settings, ...company.settings },
       groups: Object.fromEntries(Object.entries(company.groups).map(([id, group]) => [id, { ...waitingOnly, ...group }])),
       lines: Object.fromEntries(Object.entries(company.lines).map(([id, line]) => [id, { ...{ closedText: '' }, ...line }])),
+      // Slots were known by the number in their id, trunks by their id.
+      slots: Object.fromEntries(Object.entries(company.slots).map(([id, slot]) => [id, { ...{ name: id.replace(/^slot:/, '') }, ...slot }])),
+      trunks: Object.fromEntries(Object.entries(company.trunks).map(([id, trunk]) => [id, { ...{ name: id }, ...trunk }])),
     },
     openings: PersistentMap(openings ?? {}),
     troubles: PersistentMap(troubles ?? {}),

@@ -28,7 +28,7 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
       ? { kind: 'mailbox', id: to }
       : refuse('unallocatedNumber', 'There is no such voicemail.')
   }
-  const dialled = readDialled(to)
+  const dialled = readDialled(to, state.company.settings)
   const short = dialled.kind === 'inside' ? lookUp(state.company.shortNumbers, dialled.digits) : undefined
   if (short) return outside(state, short.number, short)
   const known = byId(state, to)
@@ -40,7 +40,7 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   const direct = telephoneWithDirectNumber(state.company, dialled.e164)
   if (direct) return { kind: 'device', id: direct.id, telephone: direct }
   const block = state.blocked.get(dialled.e164)
-  if (block) return refuse('blocked', `${formatNumber(dialled.e164)} is blocked: ${block.reason}. Lift the block first if it must be reached.`)
+  if (block) return refuse('blocked', `${formatNumber(dialled.e164, state.company.settings)} is blocked: ${block.reason}. Lift the block first if it must be reached.`)
   return outside(state, dialled.e164, null)
 }
 

@@ -52,7 +52,7 @@ const destinations = [
 export function begin(epoch: string): ExchangeState {
   const state = quietState(company, { epoch, now: start, attended: operators })
   // Two slots and few channels, so that both run out.
-  const trunks = { east: { id: 'east', channels: 6, kept: 1 }, west: { id: 'west', channels: 4, kept: 1 } }
+  const trunks = { east: { id: 'east', name: 'east', channels: 6, kept: 1 }, west: { id: 'west', name: 'west', channels: 4, kept: 1 } }
   return { ...state, company: { ...state.company, slots: Object.fromEntries(Object.entries(state.company.slots).slice(0, 2)), trunks } }
 }
 

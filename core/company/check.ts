@@ -4,7 +4,7 @@ import { isZone } from '../calendar/zones'
 import type { Company, OpeningHours } from './company'
 
 const e164 = /^\+\d{6,15}$/
-const short = /^\d{1,5}$/
+const short = /^\d{1,7}$/
 /** Milliseconds that a queue rings a member at least, and that lie between two announcements to one caller. */
 const shortestRing = 3_000
 const mostOften = 10_000
@@ -19,7 +19,8 @@ export function faultsOf(company: Company): string[] {
   const faults: string[] = []
   const names = new Map<string, string>()
   const number = (text: string, whose: string, form: RegExp) => {
-    if (!form.test(text)) faults.push(`${whose} has the number "${text}", which is none.`)
+    const remedy = form === e164 ? 'write it with its area code' : 'it has 1 to 7 digits'
+    if (!form.test(text)) faults.push(`${whose} has the number "${text}", which is none: ${remedy}.`)
     const other = names.get(text)
     if (other) faults.push(`${whose} and ${other} have the same number ${text}.`)
     names.set(text, whose)
@@ -29,6 +30,7 @@ export function faultsOf(company: Company): string[] {
   }
   for (const [what, all] of Object.entries({
     'site': sites, 'department': departments, 'group': groups, 'line': lines, 'zone': company.zones, 'duty': company.duties, 'opening time': company.hours,
+    'park slot': slots, 'trunk': trunks,
   })) if (Object.values<{ name: string }>(all).some(({ name }) => name.trim() === '')) faults.push(`A ${what} has no name.`)
   if (Object.values(people).some(({ first, last }) => `${first}${last}`.trim() === '')) faults.push('Somebody has no name.')
   for (const department of Object.values(departments))
@@ -47,11 +49,11 @@ export function faultsOf(company: Company): string[] {
     id(telephone.id, telephone.name)
     if (telephone.capacity < 1) faults.push(`${telephone.name} must be able to have one call at least.`)
   }
-  const reachable = (to: string) => Object.hasOwn(telephones, to) || Object.hasOwn(groups, to) || names.has(to) || readDialled(to).kind === 'outside'
+  const reachable = (to: string) => Object.hasOwn(telephones, to) || Object.hasOwn(groups, to) || names.has(to) || readDialled(to, settings).kind === 'outside'
     || Object.hasOwn(telephones, ownerOfMailbox(to) ?? '') || Object.hasOwn(lines, ownerOfMailbox(to) ?? '')
   for (const slot of Object.values(slots)) {
-    number(slot.number, `Park slot ${slot.number}`, short)
-    id(slot.id, `Park slot ${slot.number}`)
+    number(slot.number, `Park slot ${slot.name}`, short)
+    id(slot.id, `Park slot ${slot.name}`)
   }
   for (const group of Object.values(groups)) {
     number(group.number, group.name, short)
@@ -98,7 +100,7 @@ export function faultsOf(company: Company): string[] {
   for (const hours of Object.values(company.hours)) faults.push(...faultsOfHours(hours))
   for (const { name, hours } of [...Object.values(groups), ...Object.values(lines)])
     if (hours !== null && !Object.hasOwn(company.hours, hours)) faults.push(`${name} is open at ${hours}, which are no opening hours.`)
-  for (const trunk of Object.values(trunks)) if (trunk.kept > trunk.channels) faults.push(`Trunk ${trunk.id} keeps more channels than it has.`)
+  for (const trunk of Object.values(trunks)) if (trunk.kept > trunk.channels) faults.push(`Trunk ${trunk.name} keeps more channels than it has.`)
   if (Object.keys(telephones).length > 0 && !Object.hasOwn(groups, settings.operators))
     faults.push(`The group of the operators, ${settings.operators}, is not there.`)
   return faults

@@ -53,6 +53,7 @@ export const nobody: Company = {
   version: 0, sites: {}, departments: {}, people: {}, telephones: {}, groups: {}, lines: {}, trunks: {}, slots: {}, shortNumbers: {}, hours: {},
   zones: {}, announcements: {}, duties: {}, accountCodes: {},
   settings: {
+    name: '', country: 'GB', language: 'English', firstExtension: '2000', longestInside: 5,
     zone: 'Europe/London',
     ringCycle: 5_000, transferRecall: 20_000, noAnswer: 30_000, queueRecall: 60_000, parkRecall: 90_000, failedTone: 5_000, absence: 30_000,
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,

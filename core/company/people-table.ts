@@ -1,18 +1,57 @@
 import { plainText } from '../calls/text'
 import { fold } from '../directory/folding'
 import type { Table } from '../formats/csv'
-import { readDialled } from '../numbers/dialled'
+import { type Home, readDialled } from '../numbers/dialled'
 import type { CompanyChange } from './changes'
 import type { Company, Person, Telephone } from './company'
+import { freeNumber, takenNumbers } from './free-number'
 import { telephonesOf, telephoneWithNumber } from './lookups'
 
-/** People from a table (RFC 4180): its first row names the columns, in any order. What an empty cell, or no column, says nothing of stays as it is. */
-export const peopleColumns = ['first', 'last', 'department', 'role', 'room', 'extension', 'direct', 'mobile', 'nickname', 'languages', 'note'] as const
-type Column = typeof peopleColumns[number]
+/**
+ * People from a table (RFC 4180), with columns as any program names them: guessed, and said otherwise. What an empty cell, or no column, says nothing of stays
+ * as it is.
+ */
+export const meanings = [
+  'nothing', 'first', 'last', 'name', 'department', 'role', 'room', 'extension', 'direct', 'mobile', 'nickname', 'languages', 'note',
+] as const
+export type Meaning = typeof meanings[number]
+
+/** Words of a column's name that say what it holds, the more particular first. */
+const words: [Meaning, RegExp][] = [
+  ['nothing', /\b(mail|fax|pager|id|uid|birth\w*|street|city|zip|country|address|password|manager|matricule)\b|e ?mail|\b(employee|staff) (number|no)\b/],
+  ['department', /\b(department\w*|dept|division|team|unit|abteilung|service|afdeling|departement|departamento|reparto|afdelning|avdelning|ou)\b/],
+  ['mobile', /\b(mobile|cell|cellular|handy|mobil|mobiltelefon|portable|mobiel|movil|cellulare)\b/],
+  ['extension', /\b(extension|ext|short|durchwahl|nebenstelle|poste|toestel|interno|anexo|intern\w*)\b/],
+  ['direct', /\b(direct|did|ddi|phone|telephone|tel|telefon|telefoon|telefono|telephonenumber|number|nummer|numero)\b/],
+  ['nickname', /\b(nick\w*|called|known|rufname|roepnaam|surnom)\b/],
+  ['first', /\b(first\w*|given\w*|forename|christian|vorname|prenom|voornaam|nombre|nome|fornavn|fornamn)\b/],
+  ['last', /\b(last\w*|family\w*|surname|sn|nachname|familienname|achternaam|nom de famille|apellido\w*|cognome|efternavn|efternamn|nom)\b/],
+  ['role', /\b(role|title|job|position|function|funktion|fonction|functie|beruf|titel|cargo|ruolo)\b/],
+  ['room', /\b(room|office|raum|zimmer|bureau|kamer|buro|location|physicaldeliveryofficename)\b/],
+  ['languages', /\b(language\w*|speaks|sprache\w*|langue\w*|ta(al|len))\b/],
+  ['note', /\b(note|notes|comment\w*|remark\w*|bemerkung\w*|notiz|description|opmerking\w*)\b/],
+  ['name', /\b(name|full|display\w*|cn|person|employee|naam|mitarbeiter)\b/],
+]
+const several = new Set<Meaning>(['nothing', 'note'])
+
+/** What each column probably holds; of columns with numbers, short ones are extensions. */
+export function guessedPeople({ columns, rows }: Pick<Table, 'columns' | 'rows'>, home: Home): Meaning[] {
+  const taken = new Set<Meaning>()
+  return columns.map((column, at) => {
+    const text = fold(column.replace(/([a-z])([A-Z])/g, '$1 $2')).replace(/[^a-z0-9]+/g, ' ').trim()
+    const cells = rows.slice(0, 50).map(row => row[at] ?? '').filter(Boolean)
+    const isShort = cells.length > 0 && cells.every(cell => readDialled(cell, home).kind === 'inside')
+    const meant = words.find(([, word]) => word.test(text))?.[0] ?? 'nothing'
+    const found = meant === 'direct' && isShort && !/\b(direct|did|ddi)\b/.test(text) ? 'extension' : meant
+    if (taken.has(found) && !several.has(found)) return 'nothing'
+    taken.add(found)
+    return found
+  })
+}
 
 /** One row with what becomes of it. */
 export interface PeopleRow {
-  /** The number of the row. */
+  /** The line of the file. */
   at: number
   name: string
   verdict: 'new' | 'changed' | 'unchanged' | 'refused'
@@ -21,61 +60,102 @@ export interface PeopleRow {
   changes: CompanyChange[]
 }
 
+export interface PeopleOptions {
+  as: readonly Meaning[]
+  /** An id for a new person, telephone or department. */
+  newId: (kind: 'p' | 't' | 'd') => string
+  /** Whoever has no extension gets the next one that is free. */
+  numbered: boolean
+}
+
 /**
- * What would become of each row: somebody who is here, by their extension or by their whole name, or somebody new.
- * @param newId an id for a new person or telephone
+ * What would become of each row: somebody who is here, by their extension or by their whole name, or somebody new. A department that is not there is made; who
+ * is in none comes to the first.
  */
-export function peopleOf(company: Company, table: Table, newId: (kind: 'p' | 't') => string): PeopleRow[] | { fault: string } {
-  const named = table.columns.map(column => fold(column).replace(/[^a-z]+/g, ' ').trim())
-  const columns = new Map(peopleColumns.flatMap(column => named.includes(column) ? [[column, named.indexOf(column)] as const] : []))
-  if (!columns.has('first') && !columns.has('last')) return { fault: `The first row must name columns: ${peopleColumns.join(', ')}. First or last is needed.` }
-  const departments = new Map(Object.values(company.departments).flatMap(({ id, name }) => [[fold(name), id], [fold(id), id]]))
+export function peopleOf(company: Company, table: Table, { as, newId, numbered }: PeopleOptions): PeopleRow[] | { fault: string } {
+  if (!(['first', 'last', 'name'] as const).some(one => as.includes(one)))
+    return { fault: 'No column holds names: say which one does. The first row of the file must name its columns.' }
+  const inOrder = <T extends { position: number }>(all: Record<string, T>) => Object.values(all).sort((a, b) => a.position - b.position)
+  const [site, first] = [inOrder(company.sites)[0], inOrder(company.departments)[0]]
+  const departments = new Map(Object.values(company.departments).flatMap(({ id, name }) => [[fold(id), id], [fold(name), id]]))
   const byName = new Map<string, Person[]>()
   for (const person of Object.values(company.people)) {
     const name = fold(`${person.first} ${person.last}`)
     byName.set(name, [...byName.get(name) ?? [], person])
   }
   const seen = new Map<string, number>()
+  const taken = takenNumbers(company)
+  const extensions = as.indexOf('extension')
+  if (extensions >= 0) for (const row of table.rows) if (row[extensions]) taken.add(row[extensions].trim())
+  let made = 0
   return table.rows.map((cells, index) => {
-    const text = (column: Column, longest = 200) => columns.has(column) ? plainText(cells[columns.get(column)!] ?? '', longest) : undefined
-    const row = { at: index + 2, name: `${text('first') ?? ''} ${text('last') ?? ''}`.trim() }
+    const text = (column: Meaning, longest = 200) => {
+      const said = cells.filter((_, at) => as[at] === column)
+      return said.length > 0 ? plainText(said.filter(Boolean).join(' / '), longest) : undefined
+    }
+    const names = namesOf(text('first'), text('last'), text('name'))
+    const row = { at: table.lines[index]!, name: `${names.first} ${names.last}`.trim() }
     const refused = (why: string): PeopleRow => ({ ...row, verdict: 'refused', why, changes: [] })
     if (row.name === '') return refused('Nobody is named.')
-    const extension = text('extension', 20) ?? ''
+    const extension = (text('extension', 20) ?? '').replace(/\s/g, '')
+    if (extension !== '' && !/^\d{1,7}$/.test(extension)) return refused(`${extension} is no extension: it has digits alone, 7 at most.`)
     const known = extension === '' ? undefined : telephoneWithNumber(company, extension)
     const twice = seen.get(extension || fold(row.name))
-    if (twice !== undefined) return refused(`The same stands in row ${twice} already.`)
+    if (twice !== undefined) return refused(`The same stands in line ${twice} already.`)
     seen.set(extension || fold(row.name), row.at)
     if (known?.person === null) return refused(`${extension} is a telephone of a place: ${known.name}.`)
+    const other = known || extension === '' ? undefined : nameWithNumber(company, extension)
+    if (other !== undefined) return refused(`${extension} is the number of ${other}.`)
     const namesakes = byName.get(fold(row.name)) ?? []
     if (!known && namesakes.length > 1) return refused('Several people have that name: say which by the extension.')
     const before = known ? company.people[known.person!] : namesakes[0]
-    const department = departmentOf(text('department'), before?.department)
-    if (department === null) return refused(`${text('department') || 'No department'}: there is no such department.`)
-    const numbers = { mobile: e164Of(text('mobile', 40)), direct: e164Of(text('direct', 40)) }
+    const numbers = { mobile: e164Of(text('mobile', 40), company.settings), direct: e164Of(text('direct', 40), company.settings) }
     for (const [what, number] of Object.entries(numbers)) if (number === undefined) return refused(`The ${what} number can't be called from here.`)
+    const { id: department, change: newDepartment } = departmentOf(text('department') ?? '', before?.department)
+    if (department === null) return refused('There is no department: name one.')
     const person: Person = {
       ...before ?? { id: newId('p'), nickname: null, former: null, said: '', deputies: [], languages: [], note: '', role: '', room: '', mobile: null },
-      first: text('first') || before?.first || '', last: text('last') || before?.last || '', department,
+      first: names.first || before?.first || '', last: names.last || before?.last || '', department,
       ...given('role', text('role')), ...given('room', text('room')), ...given('note', text('note', 400)), ...given('nickname', text('nickname')),
-      ...given('mobile', numbers.mobile), ...given('languages', text('languages')?.split(/[;,]/).map(one => one.trim()).filter(Boolean)),
+      ...given('mobile', numbers.mobile), ...given('languages', text('languages')?.split(/[;,/]/).map(one => one.trim()).filter(Boolean)),
     } as Person
-    return judged(row, before, person, telephoneOf(company, person, extension, numbers.direct ?? null, newId))
+    const free = numbered && extension === '' && (!before || telephonesOf(company, before.id).length === 0) ? freeNumber(company.settings, taken) : extension
+    taken.add(free)
+    return judged(row, before, person, telephoneOf(company, person, free, numbers.direct ?? null, newId), newDepartment)
   })
 
-  function departmentOf(said: string | undefined, before: string | undefined): string | null {
-    if (said === undefined || said === '') return before ?? null
-    return departments.get(fold(said)) ?? null
+  /** The one that is meant, or a new one: with the row that names it first. */
+  function departmentOf(said: string, before: string | undefined): { id: string | null, change?: CompanyChange } {
+    if (said === '') return { id: before ?? first?.id ?? null }
+    const known = departments.get(fold(said))
+    if (known !== undefined || !site) return { id: known ?? null }
+    const id = newId('d')
+    departments.set(fold(said), id)
+    const position = Math.max(-1, ...Object.values(company.departments).map(one => one.position)) + ++made
+    return { id, change: { part: 'departments', id, value: { id, name: said, site: site.id, handles: [], position } } }
   }
+}
+
+/** First and last name, as far as a whole name tells: "Quist, Zephyrine", "Zephyrine Quist". */
+function namesOf(first = '', last = '', whole = ''): { first: string, last: string } {
+  if (first !== '' || last !== '' || whole === '') return { first, last }
+  const [before = '', after] = whole.split(/,\s*/)
+  if (after !== undefined) return { first: after, last: before }
+  const all = whole.split(' ')
+  return { first: all.slice(0, -1).join(' '), last: all.at(-1)! }
+}
+
+function nameWithNumber({ groups, slots, zones, shortNumbers }: Company, number: string): string | undefined {
+  return [groups, slots, zones, shortNumbers].flatMap(part => Object.values<{ number: string, name: string }>(part)).find(one => one.number === number)?.name
 }
 
 /** A field of which the table says something. */
 const given = (field: string, said: string | string[] | null | undefined) => said === undefined || said === null || said.length === 0 ? {} : { [field]: said }
 
 /** null for none, undefined for what is no number that can be called. */
-function e164Of(said: string | undefined): string | null | undefined {
+function e164Of(said: string | undefined, home: Home): string | null | undefined {
   if (!said) return null
-  const dialled = readDialled(said)
+  const dialled = readDialled(said, home)
   return dialled.kind === 'outside' ? dialled.e164 : undefined
 }
 
@@ -93,13 +173,16 @@ function telephoneOf(company: Company, { id, department }: Person, extension: st
 
 function judged(
   row: { at: number, name: string }, before: Person | undefined, person: Person, telephone: { before?: Telephone, after: Telephone } | null,
+  department: CompanyChange | undefined,
 ): PeopleRow {
   const fields = before ? (Object.keys(person) as (keyof Person)[]).filter(field => JSON.stringify(before[field]) !== JSON.stringify(person[field])) : []
   const changes: CompanyChange[] = [
+    ...department ? [department] : [],
     ...!before || fields.length > 0 ? [{ part: 'people' as const, id: person.id, value: person }] : [],
     ...telephone ? [{ part: 'telephones' as const, id: telephone.after.id, value: telephone.after }] : [],
   ]
-  const why = [...fields, ...telephone ? [telephone.before ? 'telephone' : 'a telephone'] : []].join(', ')
-  if (!before) return { ...row, verdict: 'new', why: telephone ? `with ${telephone.after.number}` : 'without a telephone', changes }
+  const added = department?.value ? [`in the new department ${(department.value as { name: string }).name}`] : []
+  const why = [...fields, ...telephone ? [telephone.before ? 'telephone' : 'a telephone'] : [], ...added].join(', ')
+  if (!before) return { ...row, verdict: 'new', why: [telephone ? `with ${telephone.after.number}` : 'without a telephone', ...added].join(', '), changes }
   return { ...row, verdict: changes.length === 0 ? 'unchanged' : 'changed', why, changes }
 }

@@ -1,6 +1,6 @@
 import '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
-import { type CompanyChange, parts } from './changes'
+import { type CompanyChange, type Part, parts } from './changes'
 import { type Company, distributions, pageRanks, pagingRights, ringings } from './company'
 import { levelKinds } from '../figures/level-kinds'
 import { oneOfBy, recordOf } from '../schema/shapes'
@@ -13,17 +13,24 @@ import { oneOfBy, recordOf } from '../schema/shapes'
 
 const text = (longest = 200) => string().strict().max(longest).defined()
 const id = string().strict().min(1).max(80).required()
-const whole = number().strict().integer().min(0).max(2_000_000_000).required()
+const between = (least: number, most: number) => number().strict().integer().min(least).max(most).required()
+/** Milliseconds, told as seconds: so many at least, and at most. */
+const seconds = (least: number, most: number) => number().strict().integer()
+  .min(least * 1_000, ({ label }) => `${label} must be at least ${least} second${least === 1 ? '' : 's'}.`)
+  .max(most * 1_000, ({ label }) => `${label} must be at most ${most} seconds.`)
+  .required()
+/** Among the others, from 0. */
+const position = between(0, 1_000_000)
+const [hour, day] = [3_600, 86_400]
 /** Where a call goes that has waited so long: an extension, a group, a queue, a mailbox, or an outside number. */
-const overflow = object({ after: whole, to: id }).required()
+const overflow = object({ after: seconds(5, 2 * hour), to: id }).required()
 /** When a line or queue is open; null: always. */
 const openAt = id.nullable().defined()
 
 const site = object({
   id,
   name: text(),
-  /** Among the others, from 0. */
-  position: whole,
+  position,
 })
 
 const department = object({
@@ -32,8 +39,7 @@ const department = object({
   site: id,
   /** What people call about, in the words that callers use. */
   handles: array(text().required()).required(),
-  /** Among the others, from 0. */
-  position: whole,
+  position,
 })
 
 /** Somebody who works here. They have no, one or several telephones; their key stays, whatever their name, department or number. */
@@ -64,13 +70,13 @@ const telephone = object({
   /** Whose it is; null for one that belongs to a place. */
   person: id.nullable().defined(),
   /** Of several telephones of one person: which stands for them, the lowest first. */
-  rank: whole,
+  rank: between(0, 99),
   /** Whose it is, or where it stands, as people say it. */
   name: text(),
   /** The short number that reaches it from inside. */
   number: text(20),
   /** How many calls it can have at once; a call more finds it busy. */
-  capacity: whole,
+  capacity: between(1, 50),
   inService: boolean().strict().required(),
   /** Colleagues of one pickup group may take each other's ringing calls. */
   pickupGroup: text(),
@@ -88,28 +94,28 @@ const group = object({
   members: array(id).required(),
   distribution: string().oneOf(distributions).required(),
   /** Of a group that rings one member after the other: how many are tried. */
-  tries: whole,
+  tries: between(0, 100),
   /** Whose people it is made of, when it is a department's: what they handle is what it handles. */
   department: id.nullable().defined(),
   /** Of a queue: within which a call in it is promised an answer. */
-  promise: whole,
+  promise: seconds(1, 2 * hour),
   /** Of a queue: for how long after a call of it a member gets no other. */
-  wrapUp: whole,
+  wrapUp: seconds(0, hour),
   /** Those of its members who may join and leave by themselves; the others always belong to it. */
   voluntary: array(id).required(),
   /** Of a queue: how it rings its members, and for how long each. `tries` are so many, then the call goes on as after the longest wait; 0: no end. */
   ringing: string().oneOf(ringings).required(),
-  ringTime: whole,
+  ringTime: seconds(3, 300),
   /** Of a queue that rings its members: who lets so many calls ring in a row is paused; 0: nobody is. */
-  pauseAfter: whole,
+  pauseAfter: between(0, 50),
   /** How skilled members are for it; who is not named stands at 0. */
-  skills: recordOf(whole.max(9)),
+  skills: recordOf(between(0, 9)),
   /** Of a queue: every so often whoever waits hears their place and about how long it takes; 0: never. */
-  tellEvery: whole,
+  tellEvery: seconds(0, hour),
   /** What callers hear when it is closed, before they go on; empty: nothing. */
   closedText: text(300),
   /** Of a queue: so many wait in it at most, whoever comes then goes on as after the longest wait; 0: no end. */
-  mostWaiting: whole,
+  mostWaiting: between(0, 1_000),
   /** Of a queue: with this key whoever waits in it leaves their place to be called back; empty: it is not offered. */
   callBackDigit: text(1).matches(/^[0-9*#]?$/, ({ path }) => `${path} is a key of a telephone: 0 to 9, * or #; or nothing.`),
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
@@ -121,7 +127,7 @@ const group = object({
 const greeting = object({
   language: text(40),
   /** Minutes since midnight, by the clock of the house. */
-  from: whole.max(1439),
+  from: between(0, 1439),
   text: text(200).min(1),
 })
 
@@ -132,7 +138,7 @@ const line = object({
   /** E.164. */
   number: text(20),
   /** Within which a call on this line is promised an answer. */
-  promise: whole,
+  promise: seconds(1, 2 * hour),
   /** What the operator says, after the greeting for the time of day. */
   greeting: text(),
   greetings: array(greeting).max(60).required(),
@@ -146,14 +152,18 @@ const line = object({
 
 const trunk = object({
   id,
-  channels: whole,
+  /** As people call it. */
+  name: text(40),
+  channels: between(1, 10_000),
   /** How many of the channels are kept for emergency calls. */
-  kept: whole,
+  kept: between(0, 10_000),
 })
 
 /** A place where a caller waits for anybody to take the call. */
 const slot = object({
   id,
+  /** As people call it: "park slot 3" is named 3. */
+  name: text(20),
   /** The short number that takes the call from any telephone. */
   number: text(20),
 })
@@ -169,10 +179,10 @@ const shortNumber = object({
 /** Open from one minute of a day to another, by the clock of the place. */
 const openingSpan = object({
   /** 1 is Monday, 7 Sunday (ISO 8601). */
-  day: whole.min(1).max(7),
+  day: between(1, 7),
   /** Minutes since midnight, to 1440. */
-  opens: whole.max(1440),
-  closes: whole.max(1440),
+  opens: between(0, 1440),
+  closes: between(0, 1440),
 })
 
 const holiday = object({
@@ -199,8 +209,7 @@ const zone = object({
   number: text(20),
   site: id,
   speakers: array(text(80).min(1).required()).min(1).required(),
-  /** Among the others, from 0. */
-  position: whole,
+  position,
 })
 
 /** A text at hand to be read out. */
@@ -211,8 +220,7 @@ const standingAnnouncement = object({
   rank: string().oneOf(pageRanks).required(),
   /** It must be said twice. */
   twice: boolean().strict().required(),
-  /** Among the others, from 0. */
-  position: whole,
+  position,
 })
 
 /** Whoever can be reached for something at any hour: a roster says who it is in turn. */
@@ -223,8 +231,7 @@ const duty = object({
   handles: array(text().required()).required(),
   /** Whom to reach when nobody is on duty: an extension, a group, a queue, a mailbox, or an outside number. */
   instead: id,
-  /** Among the others, from 0. */
-  position: whole,
+  position,
 })
 
 /** What a call outside is put down to. */
@@ -236,44 +243,54 @@ const accountCode = object({
 })
 
 const settings = object({
+  /** What the house is called. */
+  name: text(80),
+  /** Where it stands (ISO 3166-1, two letters): how numbers are read that name no country, and are written. */
+  country: text(2).matches(/^[A-Z]{2}$/, ({ label }) => `${label} must be two capital letters, as GB.`),
+  /** What people speak who answer and name no language. */
+  language: text(40).min(1),
+  /** The lowest extension: where the house's own numbers begin, and how long they are. */
+  firstExtension: text(7).matches(/^\d{2,7}$/, ({ label }) => `${label} must be 2 to 7 digits.`),
+  /** A number typed inside that is no longer than this is one of the house's own, or of the network's short ones. */
+  longestInside: between(3, 7),
   /** The clock of the house: of the IANA time zone database. */
   zone: text(),
   /** One cycle of ringing, to say a time as a number of rings. */
-  ringCycle: whole,
+  ringCycle: seconds(1, 15),
   /** A transferred call that nobody answers comes back after this long. */
-  transferRecall: whole,
+  transferRecall: seconds(5, 600),
   /** A direct call that nobody answers is moved on after this long. */
-  noAnswer: whole,
+  noAnswer: seconds(5, 600),
   /** A call passed on to a queue comes back after this long. */
-  queueRecall: whole,
+  queueRecall: seconds(5, 2 * hour),
   /** A parked call that nobody takes comes back after this long. */
-  parkRecall: whole,
+  parkRecall: seconds(5, 2 * hour),
   /** How long the tone after a failed call lasts. */
-  failedTone: whole,
+  failedTone: seconds(1, 60),
   /** Callers on hold with an operator who has gone are offered to the others after this long. */
-  absence: whole,
+  absence: seconds(1, hour),
   /** Whom a colleague has on hold longer than this rings at the colleague again, and then goes to the operators. */
-  holdRecall: whole,
+  holdRecall: seconds(10, 2 * hour),
   /** Whom an operator, or somebody who asks a third party meanwhile, has on hold longer than this is offered to the other operators. */
-  holdLimit: whole,
+  holdLimit: seconds(10, 2 * hour),
   /** A call without a line or a queue of its own waits for the operators this long at most. */
-  overflow: whole,
+  overflow: seconds(10, 2 * hour),
   /** Two parties outside stay this long in view of whoever brought them together. */
-  outsideWatch: whole,
+  outsideWatch: seconds(10, day),
   /** Two parties outside without anybody of ours are parted after this long. */
-  outsideLongest: whole,
+  outsideLongest: seconds(60, 2 * day),
   /** A mailbox takes this much of a message at most. */
-  longestMessage: whole,
+  longestMessage: seconds(5, 1_800),
   /** The most parties to one conference. */
-  conferenceSize: whole,
+  conferenceSize: between(3, 40),
   /** The group that unanswered and returning calls go to. */
   operators: id,
   /** A page closes when its speaker has not been heard for so long. */
-  pageSilence: whole,
+  pageSilence: seconds(3, 600),
   /** Why members of a queue pause. */
   pauseReasons: array(text(80).min(1).required()).required(),
   /** How long a page waits for loudspeakers on which somebody else speaks. */
-  pageWait: whole,
+  pageWait: seconds(1, hour),
   /** A page of this rank and above is heard in spite of do not disturb. */
   pageOverDoNotDisturb: string().oneOf(pageRanks).required(),
   /** The zone or group that is one key away; null: none. */
@@ -281,11 +298,11 @@ const settings = object({
   /** Calls outside are put down to codes of the list only, or to none. */
   listedCodesOnly: boolean().strict().required(),
   /** How often whoever is to be called back is rung, and how long after one time the next. */
-  callBackTries: whole.min(1).max(20),
-  callBackAgain: whole,
+  callBackTries: between(1, 20),
+  callBackAgain: seconds(30, day),
   /** Of whom the service level is counted, and within which time who gives up does not count. */
   serviceLevel: string().oneOf(levelKinds).required(),
-  shortAbandon: whole,
+  shortAbandon: seconds(0, 120),
 }).required()
 
 /** The parts that hold things by their ids. */
@@ -297,6 +314,9 @@ const things = {
 
 export type Things = { [P in keyof typeof things]: InferType<typeof things[P]> }
 export type Settings = InferType<typeof settings>
+
+/** One thing of a part, or the settings, by itself: for forms. */
+export const thingSchemas: { [P in Part]: ObjectSchema<Things[P]> } & { settings: ObjectSchema<Settings> } = { ...things, settings } as never
 
 /** Made once: a large company is told in tens of thousands of changes. */
 const changeOf: Record<string, Schema> = {
@@ -311,7 +331,7 @@ export const companyChange = oneOfBy('part', changeOf) as unknown as ISchema<Com
 
 /** The whole configuration, as whoever is signed in may read it. */
 export const company = object({
-  version: whole,
+  version: between(0, Number.MAX_SAFE_INTEGER),
   ...Object.fromEntries(parts.map(part => [part, recordOf(things[part] as Schema<object>)])),
   settings,
 }) as unknown as ObjectSchema<Company>

@@ -1,3 +1,4 @@
+import { trunkName } from '../calls/names'
 import { lookUp } from '../company/lookups'
 import type { DeviceId, EventOf, ExchangeState, LineId, NumberedEvent, Party } from '../calls/model'
 import { lettingRing } from '../calls/offers'
@@ -34,7 +35,7 @@ export function boardNews(state: ExchangeState, event: NumberedEvent, own: Devic
     case 'trunkChanged': {
       const channels = `${event.faulty} channel${event.faulty === 1 ? '' : 's'}`
       const trouble = event.outBy ? 'is out of service' : event.faulty > 0 ? `has ${channels} out of order` : 'is in order again'
-      return tell(`Trunk ${event.trunk} ${trouble}${allChannelsBusy(state) ? `. ${busyWords}` : ''}`, event.outBy === own ? 'own' : 'calls')
+      return tell(`${trunkName(state.company, event.trunk)} ${trouble}${allChannelsBusy(state) ? `. ${busyWords}` : ''}`, event.outBy === own ? 'own' : 'calls')
     }
     case 'lineOffered':
       if (event.device === own && event.taken) return tell(`The ${nameOfLine(state, event.line)} is served by the other now`, 'urgent')

@@ -1,6 +1,6 @@
 import { clockOfMinute, localTime } from '../calendar/zones'
 import type { DeviceId, ExchangeState, Party } from '../calls/model'
-import { deviceName } from '../calls/names'
+import { deviceName, trunkName } from '../calls/names'
 import type { Company } from '../company/company'
 import { lookUp, withNumber } from '../company/lookups'
 import { formatNumber, readDialled } from '../numbers/dialled'
@@ -24,10 +24,10 @@ type NameOf = (device: DeviceId, party?: Party | null) => string
 /** Names as the company and the network have them, for whoever has no names of their own. A number outside is written as people do. */
 export function namesIn(company: Company): NameOf {
   return (device, party) => {
-    if (party) return party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
-    const dialled = readDialled(device)
+    if (party) return party.name ?? (party.number ? formatNumber(party.number, company.settings) : 'Number withheld')
+    const dialled = readDialled(device, company.settings)
     const ours = dialled.kind === 'inside' ? withNumber(company, dialled.digits) : undefined
-    return dialled.kind === 'outside' ? formatNumber(dialled.e164) : ours?.name ?? deviceName(company, device) ?? 'Outside caller'
+    return dialled.kind === 'outside' ? formatNumber(dialled.e164, company.settings) : ours?.name ?? deviceName(company, device) ?? 'Outside caller'
   }
 }
 
@@ -80,7 +80,7 @@ function oddStates(state: ExchangeState, nameOf: NameOf, clock: (at: number) => 
   }
   for (const [trunk, { outBy, faulty, since }] of state.troubles) {
     const words = outBy ? `taken out of service by ${nameOf(outBy)}` : `${faulty} channel${faulty === 1 ? '' : 's'} out of order`
-    things.push({ kind: 'trunk', who: `Trunk ${trunk}`, since: wall(since), words })
+    things.push({ kind: 'trunk', who: trunkName(state.company, trunk), since: wall(since), words })
   }
   for (const [id, { attended, unserved }] of state.agents) {
     const left = attended ? Object.entries(unserved).flatMap(([line, to]) => lookUp(lines, line) ? [`${lines[line]!.name} ${until(to)}`] : []) : []

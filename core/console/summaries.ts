@@ -40,7 +40,7 @@ export function thisCall({ state, track: { open, next, consultation, askedFor },
   const ribbon = open ?? next
   if (!ribbon) return 'No call in hand.'
   const { call, due } = ribbon
-  const number = call.party?.name ? call.party.number && formatNumber(call.party.number) : null
+  const number = call.party?.name ? call.party.number && formatNumber(call.party.number, state.company.settings) : null
   const last = tellStory(call.story, nameOf).at(-1)
   return list([
     `${open ? 'In hand' : 'Next'}: ${otherName(call, device, nameOf)}`,

@@ -71,7 +71,7 @@ function toPerson(console: Console, id: DeviceId): Way[] {
   if (id === device) return []
   const name = console.nameOf(id)
   const mobile = mobileOf(console, id)
-  if (!lookUp(state.company.telephones, id)) return mobile ? waysToNumber(console, mobile, `${name}, ${formatNumber(mobile)}`) : []
+  if (!lookUp(state.company.telephones, id)) return mobile ? waysToNumber(console, mobile, `${name}, ${formatNumber(mobile, state.company.settings)}`) : []
   const ways: Way[] = []
   if (baton) {
     const caller = otherName(baton, device, console.nameOf)
@@ -81,11 +81,11 @@ function toPerson(console: Console, id: DeviceId): Way[] {
     if (parkable(console, baton))
       ways.push(way('keepFor', 'Keep in a slot', `keeps ${caller} in a slot for ${name}`, ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
     ways.push(way('voicemail', 'Voicemail', `sends ${caller} to the voicemail of ${name}`, passing(console, baton, mailboxOf(id))))
-    if (mobile) ways.push(way('mobile', 'Mobile', `passes ${caller} on to ${formatNumber(mobile)}`, passing(console, baton, mobile)))
+    if (mobile) ways.push(way('mobile', 'Mobile', `passes ${caller} on to ${formatNumber(mobile, state.company.settings)}`, passing(console, baton, mobile)))
   }
   else {
     ways.push(way('call', 'Call', `calls ${name}`, ask({ service: 'makeCall', number: id })))
-    if (mobile) ways.push(way('mobile', 'Mobile', `calls ${formatNumber(mobile)}`, ask({ service: 'makeCall', number: mobile })))
+    if (mobile) ways.push(way('mobile', 'Mobile', `calls ${formatNumber(mobile, state.company.settings)}`, ask({ service: 'makeCall', number: mobile })))
   }
   if (talking && isConversation(talking) && !carried)
     ways.push(way('join', 'Ask to join', `rings ${name} to join you`, ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
@@ -171,7 +171,7 @@ export function dropping(console: Console, target: DeviceId, askFirst: boolean):
           deed: ask({ service: 'parkCall', call: carried.id, slot: target, for: null }),
         }
   }
-  const ways = target.startsWith('+') ? waysToNumber(console, target, formatNumber(target)) : waysTo(console, target)
+  const ways = target.startsWith('+') ? waysToNumber(console, target, formatNumber(target, state.company.settings)) : waysTo(console, target)
   return ways.find(({ id }) => askFirst && (id === 'ask' || id === 'everybody')) ?? ways.find(({ id }) => id === 'passOn') ?? null
 }
 

@@ -1,4 +1,3 @@
-import { readDialled } from '../numbers/dialled'
 import type { Changes } from './changes'
 import { fold, stem, unmarked, wordsOf } from './folding'
 import { bySlip, NearList } from './near'
@@ -412,8 +411,7 @@ export class Directory {
 
   /** Entries with a number in which the digits typed stand, however they are divided; at least three of them. Its end is what people say. */
   private byNumber(typed: string): { entry: number, score: number }[] {
-    const dialled = readDialled(typed)
-    const digits = (dialled.kind === 'outside' ? dialled.e164 : typed.replace(/\(0\)/, '')).replace(/\D/g, '').replace(/^0+/, '')
+    const digits = typed.replace(/\(0\)/, '').replace(/\D/g, '').replace(/^0+/, '')
     if (digits.length < shortestNumber) return []
     return this.numbers.filter(number => number.digits.includes(digits))
       .map(({ digits: whole, entry }) => ({ entry, score: digits.length > shortestNumber && whole.endsWith(digits) ? atItsEnd : within }))

@@ -1,4 +1,5 @@
 import { fold } from '../directory/folding'
+import type { Home } from '../numbers/dialled'
 import type { Meaning } from './contact-fields'
 import { contactOfRow, guessed } from './contact-table'
 import { readTable } from './csv'
@@ -29,31 +30,31 @@ export interface ContactFile { rows: FileRow[], columns: Columns | null }
  * @param as what each column of a table holds; guessed when it is not said
  * @returns its contacts, in their order; or why there are none
  */
-export function readContactFile(bytes: Uint8Array, as?: readonly Meaning[]): ContactFile | { fault: string } {
+export function readContactFile(bytes: Uint8Array, home: Home, as?: readonly Meaning[]): ContactFile | { fault: string } {
   const text = textOf(bytes)
   if (text.trim() === '') return { fault: 'The file is empty.' }
-  if (/^\s*\uFEFF?BEGIN:VCARD/i.test(text)) return readCards(text)
+  if (/^\s*\uFEFF?BEGIN:VCARD/i.test(text)) return readCards(text, home)
   const table = readTable(text, mostContacts)
   if ('fault' in table) return table
   const taken = as && as.length === table.columns.length ? [...as] : guessed(table)
   const rows = table.rows.map((row, index): FileRow => {
-    const read = contactOfRow(row, taken)
+    const read = contactOfRow(row, taken, home)
     return 'fault' in read
-      ? { at: index + 2, said: null, fault: read.fault, unread: [] }
-      : { at: index + 2, said: { ...read.contact, card: [] }, fault: '', unread: read.unread }
+      ? { at: table.lines[index]!, said: null, fault: read.fault, unread: [] }
+      : { at: table.lines[index]!, said: { ...read.contact, card: [] }, fault: '', unread: read.unread }
   })
   return { rows: once(rows), columns: { names: table.columns, as: taken, sample: table.rows.slice(0, 3) } }
 }
 
-function readCards(text: string): ContactFile | { fault: string } {
+function readCards(text: string, home: Home): ContactFile | { fault: string } {
   const cards = cardsOf(text)
   if (cards.length > mostContacts) return { fault: `The file has ${cards.length} cards, and ${mostContacts} are read at most: divide it.` }
   const rows = cards.map((card): FileRow => {
     if ('fault' in card) return { at: card.at, said: null, fault: card.fault, unread: [] }
-    const said = contactOf(card.lines)
+    const said = contactOf(card.lines, home)
     return said.name === ''
       ? { at: card.at, said: null, fault: 'Nobody is named: the card needs a name or a company.', unread: [] }
-      : { at: card.at, said: { ...said, card: card.lines }, fault: '', unread: unreadNumbers(card.lines) }
+      : { at: card.at, said: { ...said, card: card.lines }, fault: '', unread: unreadNumbers(card.lines, home) }
   })
   return { rows: once(rows), columns: null }
 }

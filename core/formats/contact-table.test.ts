@@ -6,6 +6,8 @@ import { contactOfRow, contactTable, guessed } from './contact-table'
 import { readTable } from './csv'
 import { textOf } from './encoding'
 
+const home = { country: 'GB', longestInside: 5 }
+
 const table = (text: string) => {
   const read = readTable(text, 5_000)
   if ('fault' in read) throw new Error(read.fault)
@@ -14,7 +16,7 @@ const table = (text: string) => {
 const contacts = (text: string) => {
   const read = table(text)
   const as = guessed(read)
-  return read.rows.map(row => contactOfRow(row, as))
+  return read.rows.map(row => contactOfRow(row, as, home))
 }
 
 describe('contacts as a table', () => {
@@ -73,7 +75,7 @@ describe('contacts as a table', () => {
 })
 
 describe('a file of contacts', () => {
-  const read = (text: string) => readContactFile(new TextEncoder().encode(text))
+  const read = (text: string) => readContactFile(new TextEncoder().encode(text), home)
 
   it('is read as what it is, and what stands in it twice is refused the second time', () => {
     expect(read('BEGIN:VCARD\nFN:Nell\nUID:1\nTEL:12\nEND:VCARD\nBEGIN:VCARD\nFN:Nell again\nUID:1\nEND:VCARD\nBEGIN:VCARD\nNOTE:x\nEND:VCARD')).toMatchObject({

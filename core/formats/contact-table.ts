@@ -1,6 +1,6 @@
 import { plainText } from '../calls/text'
 import { fold } from '../directory/folding'
-import { readDialled } from '../numbers/dialled'
+import { type Home, readDialled } from '../numbers/dialled'
 import { longest, type Meaning, mostAddresses, mostNumbers, type NumberKind, numberKinds } from './contact-fields'
 import { type Table, writeTable } from './csv'
 import type { CardContact } from './vcard'
@@ -40,7 +40,7 @@ export function guessed({ columns }: Pick<Table, 'columns'>): Meaning[] {
 const several = new Set<Meaning>(['nothing', 'note', 'address', ...numberKinds])
 
 /** What a row says of a contact, and the numbers in it that can't be called; or what is wrong with it. */
-export function contactOfRow(row: readonly string[], as: readonly Meaning[]): { contact: CardContact, unread: string[] } | { fault: string } {
+export function contactOfRow(row: readonly string[], as: readonly Meaning[], home: Home): { contact: CardContact, unread: string[] } | { fault: string } {
   const cells = (meaning: Meaning) => row.filter((cell, at) => as[at] === meaning && cell.trim() !== '')
   const text = (meaning: Meaning, most: number) => plainText(cells(meaning).join(' / '), most)
   const company = text('company', longest.name)
@@ -50,7 +50,7 @@ export function contactOfRow(row: readonly string[], as: readonly Meaning[]): { 
   const numbers = new Map<string, { number: string, kind: NumberKind }>()
   for (const kind of numberKinds) {
     for (const one of cells(kind).flatMap(cell => cell.split(/[;\n|]|\s\/\s/)).map(part => part.trim()).filter(Boolean)) {
-      const dialled = readDialled(one)
+      const dialled = readDialled(one, home)
       if (dialled.kind === 'outside' && !numbers.has(dialled.e164)) numbers.set(dialled.e164, { number: dialled.e164, kind })
       else if (dialled.kind !== 'outside') unread.push(plainText(one, 40))
     }

@@ -6,23 +6,53 @@ import { stringify } from 'csv-stringify/browser/esm/sync'
 export interface Table {
   columns: string[]
   rows: string[][]
+  /** The line of the file at which each row ends, from 1: of most rows the only one. */
+  lines: number[]
 }
 
 const dividers = [',', ';', '\t'] as const
 
-/** @returns the first row as the names of the columns, the others as they are; or why it is no table */
-export function readTable(text: string, mostRows: number): Table | { fault: string } {
-  let all: string[][]
+/**
+ * @param mayBeEmpty a file with no more than the names of its columns is one too
+ * @returns the first row as the names of the columns, the others as they are; or why it is no table, with the line where that shows
+ */
+export function readTable(text: string, mostRows: number, mayBeEmpty = false): Table | { fault: string } {
+  if (text.trim() === '') return { fault: 'The file is empty: its first row names the columns, and the others say one thing each.' }
+  if (text.includes('\0')) return { fault: 'This is no text: choose a file of comma-separated values (CSV), not a spreadsheet or a picture.' }
+  let all: { record: string[], info: { lines: number } }[]
   try {
-    all = parse(text, { bom: true, delimiter: dividerOf(text), relax_column_count: true, skip_empty_lines: true, trim: true })
+    // With the line of each row, for which the parser has no type.
+    all = parse(text, {
+      bom: true, delimiter: dividerOf(text), relax_column_count: true, skip_empty_lines: true, trim: true, info: true, max_record_size: longestRow,
+    }) as never
   }
   catch (error) {
-    return { fault: `The file can't be read as CSV: ${error instanceof Error ? error.message : 'its rows differ'}.` }
+    return { fault: faultOf(error) }
   }
-  const [columns, ...rows] = all
-  if (!columns || rows.length === 0) return { fault: 'The file has no rows: its first row names the columns, and one contact stands in each of the others.' }
+  const [head, ...rows] = all
+  if (!head || (rows.length === 0 && !mayBeEmpty)) return { fault: 'The file has no rows: its first row names the columns, and the others say one thing each.' }
   if (rows.length > mostRows) return { fault: `The file has ${rows.length} rows, and ${mostRows} are read at most: divide it.` }
-  return { columns, rows: rows.map(row => columns.map((_, at) => withoutMark(row[at] ?? ''))) }
+  const columns = head.record
+  return {
+    columns, rows: rows.map(({ record }) => columns.map((_, at) => withoutMark(record[at] ?? ''))), lines: rows.map(({ info }) => info.lines),
+  }
+}
+
+/** Characters. */
+const longestRow = 200_000
+
+/** What a reader of CSV found wrong, and where. */
+function faultOf(error: unknown): string {
+  const { code, lines, column, quote_lines: opened } = error as { code?: string, lines?: number, column?: number, quote_lines?: number }
+  const at = lines === undefined ? '' : ` Line ${lines}${typeof column === 'number' ? `, column ${column + 1}` : ''}:`
+  switch (code) {
+    case 'CSV_QUOTE_NOT_CLOSED':
+      return `The file can't be read as CSV. A quotation mark is opened${opened ? ` in line ${opened}` : ''} and never closed: close it, or write it twice.`
+    case 'INVALID_OPENING_QUOTE': case 'CSV_INVALID_CLOSING_QUOTE': case 'CSV_NON_TRIMABLE_CHAR_AFTER_CLOSING_QUOTE':
+      return `The file can't be read as CSV.${at} a quotation mark stands in the middle of a cell: write it twice, within a cell that is quoted.`
+    case 'CSV_MAX_RECORD_SIZE': return `The file can't be read as CSV.${at} the row is too long. A quotation mark may be open.`
+    default: return `The file can't be read as CSV.${at} ${error instanceof Error ? error.message : 'its rows differ'}.`
+  }
 }
 
 /** What divides the columns of the first line most often, quoted text left aside. */

@@ -2,7 +2,11 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { textOf } from './encoding'
 import { escaped, folded, lineText, partsOf, readLine, textValue, unfolded } from './content-line'
-import { cardsOf, cardText, contactOf } from './vcard'
+import { type CardContact, cardsOf, cardText as cardTextIn, type CardVersion, contactOf as contactIn } from './vcard'
+
+const home = { country: 'GB', longestInside: 5 }
+const contactOf = (lines: readonly string[]) => contactIn(lines, home)
+const cardText = (contact: CardContact, before: readonly string[], version: CardVersion) => cardTextIn(contact, before, version, home)
 
 const bytes = (text: string) => new TextEncoder().encode(text)
 const one = (lines: string[], end = '\r\n') => cardsOf(textOf(bytes(['BEGIN:VCARD', ...lines, 'END:VCARD', ''].join(end))))[0]!

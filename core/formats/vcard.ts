@@ -1,5 +1,5 @@
 import { plainText } from '../calls/text'
-import { readDialled } from '../numbers/dialled'
+import { type Home, readDialled } from '../numbers/dialled'
 import { longest, mostAddresses, mostNumbers, type NumberKind } from './contact-fields'
 import { type ContentLine, escaped, folded, lineText, parameterOf, partsOf, readLine, textValue, unfolded } from './content-line'
 
@@ -65,7 +65,7 @@ function finished({ at, lines, size }: { at: number, lines: string[], size: numb
 }
 
 /** What the lines of a card say; the name is empty when they name nobody. */
-export function contactOf(lines: readonly string[]): CardContact {
+export function contactOf(lines: readonly string[], home: Home): CardContact {
   const read = lines.flatMap(line => readLine(line) ?? [])
   const all = (name: string) => read.filter(line => line.name === name)
   const text = (name: string) => textValue(all(name)[0]?.value ?? '')
@@ -79,7 +79,7 @@ export function contactOf(lines: readonly string[]): CardContact {
     name,
     company: isCompany || company === '' ? null : company,
     category: plainText(partsOf(all('CATEGORIES')[0]?.value ?? '', ',')[0]!, longest.category),
-    numbers: firstOfEach(all('TEL').flatMap(line => numberOf(line) ?? []), ({ number }) => number).slice(0, mostNumbers),
+    numbers: firstOfEach(all('TEL').flatMap(line => numberOf(line, home) ?? []), ({ number }) => number).slice(0, mostNumbers),
     addresses: firstOfEach(all('EMAIL').flatMap(line => addressOf(line) ?? []), one => one.toLowerCase()).slice(0, mostAddresses),
     language: plainText(text('LANG') || text('LANGUAGE'), longest.language),
     note: plainText(text('NOTE'), longest.note),
@@ -87,21 +87,21 @@ export function contactOf(lines: readonly string[]): CardContact {
 }
 
 /** A number that can be called; those of fax machines and pagers can't, nor what is no number. */
-function numberOf(line: ContentLine): { number: string, kind: NumberKind } | null {
+function numberOf(line: ContentLine, home: Home): { number: string, kind: NumberKind } | null {
   const types = parameterOf(line, 'TYPE').flatMap(type => type.toLowerCase().split(','))
   if (types.some(type => type === 'fax' || type === 'pager' || type === 'modem')) return null
-  const dialled = readDialled(textValue(line.value).replace(/^tel:/i, '').replace(/;.*$/, ''))
+  const dialled = readDialled(textValue(line.value).replace(/^tel:/i, '').replace(/;.*$/, ''), home)
   if (dialled.kind !== 'outside') return null
   const kind = types.some(type => type === 'cell' || type === 'mobile') ? 'mobile' : types.includes('home') ? 'home' : types.includes('work') ? 'work' : 'other'
   return { number: dialled.e164, kind }
 }
 
 /** Numbers of a card that can't be called, as they stand there; those of fax machines and pagers are none to call. */
-export function unreadNumbers(lines: readonly string[]): string[] {
+export function unreadNumbers(lines: readonly string[], home: Home): string[] {
   const telephones = lines.flatMap(line => readLine(line) ?? []).filter(({ name }) => name === 'TEL')
   return telephones.flatMap((line) => {
     const called = parameterOf(line, 'TYPE').every(type => !/\b(fax|pager|modem)\b/i.test(type))
-    return called && numberOf(line) === null ? [plainText(textValue(line.value), 40)] : []
+    return called && numberOf(line, home) === null ? [plainText(textValue(line.value), 40)] : []
   })
 }
 
@@ -119,12 +119,12 @@ function firstOfEach<T>(all: readonly T[], key: (one: T) => string): T[] {
  * @param contact as it is now
  * @param before the lines of the card that it came from, if it did
  */
-export function cardText(contact: CardContact, before: readonly string[], version: CardVersion): string {
-  const was = contactOf(before)
+export function cardText(contact: CardContact, before: readonly string[], version: CardVersion, home: Home): string {
+  const was = contactOf(before, home)
   const lines = before.flatMap(line => readLine(line) ?? [])
   const dropped = new Set<string>()
   const kept = lines.filter((line) => {
-    const stays = isTrueOf(line, was, contact)
+    const stays = isTrueOf(line, was, contact, home)
     if (!stays && line.group !== null) dropped.add(line.group)
     return stays
   }).filter(({ name, group }) => name !== 'VERSION' && !(group !== null && dropped.has(group)))
@@ -137,7 +137,7 @@ export function cardText(contact: CardContact, before: readonly string[], versio
     ...has('N') ? [] : [own('N', nameParts(contact))],
     ...has('ORG') || !firm ? [] : [own('ORG', escaped(firm))],
     ...version === '4.0' && contact.kind === 'company' && !has('KIND') ? [own('KIND', 'org')] : [],
-    ...contact.numbers.filter(({ number }) => !kept.some(line => line.name === 'TEL' && numberOf(line)?.number === number))
+    ...contact.numbers.filter(({ number }) => !kept.some(line => line.name === 'TEL' && numberOf(line, home)?.number === number))
       .map(({ number, kind }) => own('TEL', version === '4.0' ? `tel:${number}` : number, telParameters(kind, version))),
     ...contact.addresses.filter(address => !kept.some(line => line.name === 'EMAIL' && addressOf(line)?.toLowerCase() === address.toLowerCase()))
       .map(address => own('EMAIL', escaped(address))),
@@ -150,7 +150,7 @@ export function cardText(contact: CardContact, before: readonly string[], versio
 }
 
 /** Whether a line of the card of before is still true of the contact: what is not understood always is. */
-function isTrueOf(line: ContentLine, was: CardContact, now: CardContact): boolean {
+function isTrueOf(line: ContentLine, was: CardContact, now: CardContact, home: Home): boolean {
   switch (line.name) {
     case 'UID': return was.uid === now.uid
     case 'FN': case 'N': return was.name === now.name
@@ -160,7 +160,7 @@ function isTrueOf(line: ContentLine, was: CardContact, now: CardContact): boolea
     case 'LANG': case 'LANGUAGE': return was.language === now.language
     case 'NOTE': return was.note === now.note
     case 'TEL': {
-      const number = numberOf(line)
+      const number = numberOf(line, home)
       return number === null || !was.numbers.some(one => one.number === number.number)
         || now.numbers.some(one => one.number === number.number && one.kind === was.numbers.find(before => before.number === one.number)?.kind)
     }

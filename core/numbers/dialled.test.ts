@@ -1,6 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatNumber, readDialled } from './dialled'
+import { concealed, formatNumber as formatIn, readCaller, readDialled as readIn } from './dialled'
+
+const home = { country: 'GB', longestInside: 5 }
+const readDialled = (text: string) => readIn(text, home)
+const formatNumber = (e164: string) => formatIn(e164, home)
 
 describe('what was dialled', () => {
   it.each([
@@ -33,5 +37,28 @@ describe('what was dialled', () => {
 
   it('never throws', () => {
     fc.assert(fc.property(fc.string({ maxLength: 80, unit: 'binary' }), typed => ['inside', 'outside', 'invalid'].includes(readDialled(typed).kind)))
+  })
+
+  it.each([
+    ['DE', '030 901820', '+4930901820', '030 901820'], ['NL', '020 624 1111', '+31206241111', '020 624 1111'],
+    ['US', '(415) 555-2671', '+14155552671', '(415) 555-2671'], ['CA', '416 555 0123', '+14165550123', '(416) 555-0123'],
+  ])('in %s %s is one of the country, and is written so', (country, typed, e164, written) => {
+    const there = { country, longestInside: 4 }
+    expect(readIn(typed, there)).toEqual({ kind: 'outside', e164 })
+    expect(formatIn(e164, there)).toBe(written)
+    expect(readCaller(typed, there)).toBe(e164)
+    // Abroad it is written with its country.
+    expect(formatNumber(e164)).toMatch(/^\+/)
+  })
+
+  it('takes so many digits for a number inside as the house says', () => {
+    expect(readIn('123456', { country: 'GB', longestInside: 6 })).toEqual({ kind: 'inside', digits: '123456' })
+    expect(readIn('2150', { country: 'GB', longestInside: 4 })).toEqual({ kind: 'inside', digits: '2150' })
+    expect(readIn('2150', { country: 'GB', longestInside: 3 }).kind).not.toBe('inside')
+  })
+
+  it('keeps numbers outside, and nothing else, from who sees no callers', () => {
+    expect(['+447700900123', '020 7946 0123', '2150', '1234567', 't2150', 'mailbox:t2150', ''].map(concealed))
+      .toEqual(['', '', '2150', '1234567', 't2150', 'mailbox:t2150', ''])
   })
 })

@@ -23,10 +23,10 @@ describe('a list of who is where', () => {
 
   test('what can\'t be read is named with its row', () => {
     for (const [list, fault] of [
-      ['', /first row must name/], ['place,name\n851,x', /first row must name/], ['place,occupant\n"851,x', /can't be read as CSV/],
-      ['place,occupant\n851,x\n,y', /^Row 3: place is empty/], ['place,occupant,from\n851,x,tomorrow', /^Row 2: from is not a time/],
-      ['place,occupant,from\n851,x,2026-13-45T99:99', /^Row 2: from is not a time/],
-      ['place,occupant,from,to\n851,x,2026-01-02,2026-01-01', /^Row 2: to must be later/],
+      ['', /is empty/], ['place,name\n851,x', /first row must name/], ['place,occupant\n"851,x', /can't be read as CSV/],
+      ['place,occupant\n851,x\n,y', /^Line 3: place is empty/], ['place,occupant,from\n851,x,tomorrow', /^Line 2: from is not a time/],
+      ['place,occupant,from\n851,x,2026-13-45T99:99', /^Line 2: from is not a time/],
+      ['place,occupant,from,to\n851,x,2026-01-02,2026-01-01', /^Line 2: to must be later/],
     ] as const) expect(readStays(company, list), list).toEqual({ fault: expect.stringMatching(fault) as string })
   })
 })

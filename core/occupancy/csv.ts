@@ -1,9 +1,9 @@
-import { parse } from 'csv-parse/sync'
 import { plainText } from '../calls/text'
 import { instantOf } from '../calendar/zones'
 import type { Company, Telephone } from '../company/company'
 import { telephoneWithNumber } from '../company/lookups'
 import { fold } from '../directory/folding'
+import { readTable } from '../formats/csv'
 
 /**
  * Who is at which place, as CSV (RFC 4180): place, occupant, from, to. A place is named by its extension or its name; from and to are ISO 8601, by the clock of
@@ -23,24 +23,18 @@ const isoTime = /^\d{4}-\d{2}-\d{2}(T\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\
 
 /** @returns who is where, and places that nobody knows (their rows are left out); or what is wrong with the first row that can't be read */
 export function readStays(company: Company, text: string): { stays: Stay[], unknown: string[] } | { fault: string } {
-  let rows: Record<string, string>[]
-  let named: string[] = []
-  const read = (names: string[]) => named = names.map(name => name.trim().toLowerCase())
-  try {
-    rows = parse(text, { bom: true, columns: read, skip_empty_lines: true, trim: true })
-  }
-  catch (error) {
-    return { fault: `The list can't be read as CSV: ${error instanceof Error ? error.message : 'its rows differ'}.` }
-  }
+  const table = readTable(text, mostRows, true)
+  if ('fault' in table) return table
+  const named = table.columns.map(column => column.trim().toLowerCase())
   if (!named.includes('place') || !named.includes('occupant'))
     return { fault: 'The first row must name the columns place and occupant (and from and to, if wanted).' }
-  if (rows.length > mostRows) return { fault: `The list has ${rows.length} rows, and ${mostRows} are read at most.` }
+  const rows = table.rows.map(row => Object.fromEntries(named.map((column, at) => [column, row[at]!])))
   const places = placesOf(company)
   const stays: Stay[] = []
   const unknown = new Set<string>()
   for (const [index, row] of rows.entries()) {
     const stay = stayOf(company, places, row)
-    if ('fault' in stay) return { fault: `Row ${index + 2}: ${stay.fault}` }
+    if ('fault' in stay) return { fault: `Line ${table.lines[index]!}: ${stay.fault}` }
     if ('unknown' in stay) unknown.add(stay.unknown)
     else if (stay.name !== '') stays.push(stay)
   }

@@ -8,7 +8,7 @@ setLocale({
   mixed: {
     required: '${label} is missing: please fill it in.',
     defined: '${label} is missing: please fill it in.',
-    notNull: '${label} must not be null.',
+    notNull: '${label} is missing: please fill it in.',
     notType: ({ label, type }) => `${label} must be a ${type}.`,
     oneOf: '${label} must be one of: ${values}.',
   },

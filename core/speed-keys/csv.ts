@@ -1,8 +1,6 @@
-import { parse } from 'csv-parse/sync'
-import { stringify } from 'csv-stringify/sync'
 import type { Company } from '../company/company'
 import { lookUp, telephoneWithNumber } from '../company/lookups'
-import { withoutMark } from '../formats/csv'
+import { readTable, writeTable } from '../formats/csv'
 import { keyKinds, mostKeys, type SpeedKey } from './key'
 import { faultOf } from './meaning'
 import { speedKey } from './schema'
@@ -15,29 +13,22 @@ const columns = ['kind', 'of', 'label', 'name'] as const
 const longestFile = 100_000
 
 export function toCsv(company: Company, keys: readonly SpeedKey[]): string {
-  return stringify(keys.map(({ kind, of, label }) => ({ kind, of, label: label ?? '', name: nameOf(company, kind, of) })), {
-    header: true, columns: [...columns], escape_formulas: true, record_delimiter: 'windows',
-  })
+  return writeTable(columns, keys.map(({ kind, of, label }) => [kind, of, label ?? '', nameOf(company, kind, of)]))
 }
 
 /** @returns the keys, or what is wrong with the first row that can't be read, and what to do about it */
 export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | { fault: string } {
   if (text.length > longestFile) return { fault: `The file is too long: a page holds ${mostKeys} keys.` }
-  let rows: Record<string, string>[]
-  let named: string[] = []
-  const read = (names: string[]) => named = names.map(name => name.trim().toLowerCase())
-  try {
-    rows = parse(text, { bom: true, columns: read, skip_empty_lines: true, trim: true })
-  }
-  catch (error) {
-    return { fault: `The file can't be read as CSV: ${error instanceof Error ? error.message : 'its rows differ'}.` }
-  }
-  if (rows.length > mostKeys) return { fault: `The file has ${rows.length} keys, and a page holds ${mostKeys}: leave some out.` }
+  const table = readTable(text, longestFile, true)
+  if ('fault' in table) return table
+  const named = table.columns.map(column => column.trim().toLowerCase())
+  if (table.rows.length > mostKeys) return { fault: `The file has ${table.rows.length} keys, and a page holds ${mostKeys}: leave some out.` }
   if (!named.includes('kind') || !named.includes('of')) return { fault: 'The first row must name the columns kind and of (and label, if wanted).' }
+  const rows = table.rows.map(row => Object.fromEntries(named.map((column, at) => [column, row[at]!])))
   const keys: SpeedKey[] = []
   for (const [index, row] of rows.entries()) {
     const read = keyOf(company, row)
-    if ('fault' in read) return { fault: `Row ${index + 2}: ${read.fault}` }
+    if ('fault' in read) return { fault: `Line ${table.lines[index]!}: ${read.fault}` }
     keys.push(read)
   }
   return { keys }
@@ -46,10 +37,10 @@ export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | 
 function keyOf(company: Company, row: Record<string, string>): SpeedKey | { fault: string } {
   const kind = keyKinds.find(known => known === row.kind)
   if (!kind) return { fault: `kind must be one of ${keyKinds.join(', ')}, not "${row.kind}".` }
-  const of = withoutMark(row.of ?? '')
+  const of = row.of ?? ''
   const extension = kind === 'person' ? telephoneWithNumber(company, of)?.person : undefined
   try {
-    const key = speedKey.validateSync({ kind, of: extension ?? of, label: withoutMark(row.label ?? '') || null })
+    const key = speedKey.validateSync({ kind, of: extension ?? of, label: row.label || null })
     const fault = faultOf(company, key)
     return fault === null ? key : { fault }
   }

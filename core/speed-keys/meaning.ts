@@ -31,7 +31,8 @@ export function targetOf(company: Company, { kind, of }: Pick<SpeedKey, 'kind' |
 /** Why a key can't be put on a page, in a sentence that names the remedy; null when it can. */
 export function faultOf(company: Company, key: Pick<SpeedKey, 'kind' | 'of'>): string | null {
   const { kind, of } = key
-  if (kind === 'number') return readDialled(of).kind === 'outside' ? null : `"${of}" is no number that can be dialled outside: write it with its area code.`
+  if (kind === 'number')
+    return readDialled(of, company.settings).kind === 'outside' ? null : `"${of}" is no number that can be dialled outside: write it with its area code.`
   if (kind === 'status')
     return of === 'available' || (awayReasons as readonly string[]).includes(of) ? null : `"${of}" is no status: choose available, ${awayReasons.join(', ')}.`
   if (kind === 'forward')
@@ -69,8 +70,9 @@ function chosen(ways: ReturnType<typeof waysTo>, name: string, shift: boolean): 
 }
 
 function toNumber(console: Console, number: string, shift: boolean): Meaning {
-  const dialled = readDialled(number)
-  const shown = dialled.kind === 'outside' ? formatNumber(dialled.e164) : number
+  const home = console.state.company.settings
+  const dialled = readDialled(number, home)
+  const shown = dialled.kind === 'outside' ? formatNumber(dialled.e164, home) : number
   return chosen(waysToNumber(console, number, shown), shown, shift)
 }
 
@@ -104,7 +106,7 @@ function opening({ state, device }: Console, of: string): Meaning {
 
 /** True for what calls can be sent on to. */
 function destinationOf(company: Company, of: string): boolean {
-  const dialled = readDialled(of)
+  const dialled = readDialled(of, company.settings)
   const owner = ownerOfMailbox(of)
   const voicemail = owner ? lookUp(company.telephones, owner) ?? lookUp(company.lines, owner) : undefined
   const there = lookUp(company.telephones, of) ?? lookUp(company.groups, of) ?? voicemail
@@ -117,8 +119,9 @@ function forward({ state, device, nameOf }: Console, of: string): Meaning {
   if (!destinationOf(state.company, of)) return { why: 'Where this key led is no longer there: take the key off its page.' }
   const when = state.agents.has(device) ? 'noAnswer' as const : 'always' as const
   const there = state.devices.get(device)?.forwarding?.[when]?.to === of
-  const dialled = readDialled(of)
-  const name = dialled.kind === 'outside' ? formatNumber(dialled.e164) : nameOf(of)
+  const home = state.company.settings
+  const dialled = readDialled(of, home)
+  const name = dialled.kind === 'outside' ? formatNumber(dialled.e164, home) : nameOf(of)
   const request = { service: 'setForwarding', when, to: there ? null : of } as const
   return { words: there ? 'lets your own calls ring here again' : `forwards your own calls to ${name}`, deed: ask(request) }
 }

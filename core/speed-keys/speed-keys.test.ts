@@ -124,12 +124,12 @@ describe('a page of keys as CSV', () => {
     expect(read('kind,of\r\nperson,2110\r\n')).toEqual({ keys: [key('person', 'p2110')] })
     expect(read('\uFEFFKind,Of,Label\nnumber,01632 960711,Taxis')).toEqual({ keys: [{ kind: 'number', of: '01632 960711', label: 'Taxis' }] })
     for (const [csv, fault] of [
-      ['kind,of\nperson,p9999', 'Row 2: There is no person "p9999".'],
-      ['kind,of\nperson,2110\nrocket,1', 'Row 3: kind must be one of'],
+      ['kind,of\nperson,p9999', 'Line 2: There is no person "p9999".'],
+      ['kind,of\nperson,2110\nrocket,1', 'Line 3: kind must be one of'],
       ['what', 'The first row must name the columns kind and of'],
-      ['', 'The first row must name the columns kind and of'],
+      ['', 'The file is empty'],
       ['name\nx', 'The first row must name the columns kind and of'],
-      ['kind,of\nnumber,12', 'Row 2: "12" is no number that can be dialled outside'],
+      ['kind,of\nnumber,12', 'Line 2: "12" is no number that can be dialled outside'],
       ['kind,of\n"person', 'can\'t be read as CSV'],
       [`kind,of\n${'person,2110\n'.repeat(41)}`, 'The file has 41 keys'],
     ] as const) expect(read(csv)).toMatchObject({ fault: expect.stringContaining(fault) as string })

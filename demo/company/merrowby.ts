@@ -268,15 +268,15 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     telephones: byId([...telephones, ...places]),
     groups: byId(groupsOf(people, telephones)),
     lines: byId(lines),
-    trunks: byId(['east', 'west'].map(id => ({ id, channels: 21, kept: 1 }))),
-    slots: byId(Array.from({ length: slots }, (_, index) => ({ id: slotId(index + 1), number: String(firstSlotNumber + index) }))),
+    trunks: byId(['east', 'west'].map(id => ({ id, name: id, channels: 21, kept: 1 }))),
+    slots: byId(Array.from({ length: slots }, (_, index) => ({ id: slotId(index + 1), name: String(index + 1), number: String(firstSlotNumber + index) }))),
     shortNumbers: Object.fromEntries(shortNumbers.map(short => [short.number, short])),
     hours: byId(openingHours),
     zones: byId(zones),
     announcements: byId(announcements),
     duties: byId(duties),
     accountCodes: byId(accountCodes.map(([code = '', name = '']) => ({ id: `code:${code}`, code, name }))),
-    settings: { ...nobody.settings, pageDefault, ...settings },
+    settings: { ...nobody.settings, name: 'Merrowby Ferries', firstExtension: String(firstExtension), pageDefault, ...settings },
   }
 }
 

@@ -78,7 +78,7 @@ describe('the demo company', () => {
     const people = Object.values(made.people)
     expect(people).toHaveLength(size)
     expect(new Set(people.map(({ first, last }) => `${first} ${last}`)).size).toBe(size)
-    for (const { mobile } of people) if (mobile) expect(readDialled(mobile)).toEqual({ kind: 'outside', e164: mobile })
+    for (const { mobile } of people) if (mobile) expect(readDialled(mobile, merrowby().settings)).toEqual({ kind: 'outside', e164: mobile })
     expect(faultsOf(made)).toEqual([])
   })
 

@@ -5,6 +5,7 @@ import { plainText, wellFormed } from '~~/core/calls/text'
 import { fold } from '~~/core/directory/folding'
 import { type CardContact, cardsOf, contactOf } from '~~/core/formats/vcard'
 import type { AddressBook, NewAddressBook } from '~~/shared/address-books'
+import { homeIn } from '../company/home'
 import { insert, nextChange, takeAway, update } from '../contacts/contacts'
 import { fromDatabase } from '../database/away'
 import { Unfetched } from '../outside/ask'
@@ -162,10 +163,11 @@ export class AddressBooks {
       const [there] = await tx.execute<object[]>('select 1 from address_book where id = ? for share', [book])
       // Nobody wants it any more since it was asked.
       if (!there) return
+      const home = await homeIn(tx)
       for (const { href, etag, text } of cards) {
         const [card] = cardsOf(wellFormed(text))
         const lines = card && 'lines' in card ? card.lines : []
-        const said = contactOf(lines)
+        const said = contactOf(lines, home)
         const [before] = await tx.execute<{ contact: string | null }[]>('select contact from book_card where book = ? and href = ?', [book, href])
         const contact = said.name === '' ? null : await this.keep(tx, { book, by, change }, before?.contact ?? null, said, lines)
         if (contact === null && before?.contact) await takeAway(tx, by, before.contact, change)

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { plainText } from '~~/core/calls/text'
 import { changedCompany, changesBetween, type CompanyChange, idOf, isSameThing, thingOf } from '~~/core/company/changes'
+import { asKept } from '~~/core/company/as-kept'
 import { faultsOf } from '~~/core/company/check'
 import type { Company } from '~~/core/company/company'
 import type { CompanyFileAnswer, RecordedChange } from '~~/shared/company-edits'
@@ -37,7 +38,8 @@ export async function editCompany(
           + 'Nothing was written over: look at it and try again.',
       })
     }
-    return carryOut(tx, by, company, changes)
+    const different = changes.filter(change => !isSameThing(thingOf(company, change), change))
+    return different.length === 0 ? { edit: '', changes: 0 } : carryOut(tx, by, company, different)
   })
 }
 
@@ -115,7 +117,7 @@ function clean(company: Company, change: CompanyChange): CompanyChange {
   }
   if (value !== null && (part === 'shortNumbers' ? (value as { number: string }).number : (value as { id: string }).id) !== id)
     throw wrongInput('changes', `changes: what stands under ${id} must have that id.`)
-  return { part, id, value: plainTexts(value) } as CompanyChange
+  return asKept({ part, id, value: plainTexts(value) } as CompanyChange, company.settings)
 }
 
 function plainTexts<T>(value: T): T {

@@ -89,8 +89,8 @@ export async function companyIn(tx: EntityManager): Promise<Company> {
         hours: hours ?? null,
       })),
     ),
-    trunks: byId((await tx.find(TrunkEntity, {}, { orderBy: { id: 'asc' } })).map(({ id, channels, kept }) => ({ id, channels, kept }))),
-    slots: byId((await tx.find(SlotEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, number }) => ({ id, number }))),
+    trunks: byId((await tx.find(TrunkEntity, {}, { orderBy: { id: 'asc' } })).map(({ id, name, channels, kept }) => ({ id, name, channels, kept }))),
+    slots: byId((await tx.find(SlotEntity, {}, { orderBy: { position: 'asc' } })).map(({ id, name, number }) => ({ id, name, number }))),
     shortNumbers: Object.fromEntries((await tx.find(ShortNumberEntity, {})).map(({ number, name, emergency }) => [number, { number, name, emergency }])),
     hours: byId(
       openings.map(({ id, name, zone }) => ({
@@ -126,9 +126,11 @@ const hoursRow = ({ id, name, zone }: OpeningHours) => ({ id, name, zone })
 const spanRows = ({ id, week }: OpeningHours) => week.map(span => ({ ...span, hours: id }))
 const holidayRows = ({ id, holidays }: OpeningHours) => holidays.map(holiday => ({ ...holiday, hours: id }))
 
-/** Fills empty tables with a company, within the transaction of `tx`. */
+/** Fills tables that hold no more than an empty company's with a company, within the transaction of `tx`. */
 export async function writeCompany(tx: EntityManager, company: Company): Promise<void> {
   const { sites, departments, people, telephones, groups, lines, trunks, slots, shortNumbers, hours, zones, announcements, duties, accountCodes } = company
+  await tx.nativeUpdate(SettingsEntity, { id: 1 }, { operators: null })
+  for (const entity of [GroupMember, GroupEntity, DepartmentEntity, SiteEntity]) await tx.nativeDelete(entity as typeof SiteEntity, {})
   await tx.insertMany(SiteEntity, Object.values(sites))
   await tx.insertMany(DepartmentEntity, Object.values(departments))
   await tx.insertMany(PersonEntity, Object.values(people))

@@ -30,7 +30,7 @@ export async function callerCard(
   const of = number === null ? null : await companyOfNumber(em, who, number)
   const experience = await experienceOf(em, number, of?.numbers ?? [], line)
   const call = {
-    caller: of?.caller ?? (number === null ? '' : formatNumber(number)), company: of?.company ?? null,
+    caller: of?.caller ?? (number === null ? '' : formatNumber(number, company.settings)), company: of?.company ?? null,
     line, lineName: lookUp(company.lines, line ?? '')?.name ?? 'line', now,
   }
   const { place, kind } = number === null ? { place: '', kind: '' } : await placeOf(number)

@@ -4,6 +4,7 @@ import { plainText } from '~~/core/calls/text'
 import { readDialled } from '~~/core/numbers/dialled'
 import { mostAddresses, mostNumbers } from '~~/core/formats/contact-fields'
 import type { Contact, ContactKind, NewContact } from '~~/shared/contacts'
+import { homeIn } from '../company/home'
 import { wrongInput } from '../validation/read'
 
 /**
@@ -160,8 +161,9 @@ function refuseOfBook({ book, name }: Row): void {
 export async function kept(tx: EntityManager, who: string, id: string, given: NewContact): Promise<NewContact> {
   const name = plainText(given.name, 100)
   if (!name) throw wrongInput('name', 'name is missing: please fill it in.')
+  const home = await homeIn(tx)
   const numbers = given.numbers.map(({ number, kind }, index) => {
-    const dialled = readDialled(number)
+    const dialled = readDialled(number, home)
     if (dialled.kind === 'outside') return { number: dialled.e164, kind }
     const why = dialled.kind === 'invalid' ? dialled.why : 'A number outside has more digits.'
     throw wrongInput(`numbers[${index}].number`, `number "${plainText(number, 40)}": ${why}`)

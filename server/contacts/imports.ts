@@ -4,9 +4,10 @@ import { plainText, wellFormed } from '~~/core/calls/text'
 import { fold } from '~~/core/directory/folding'
 import { longest, mostAddresses, mostNumbers } from '~~/core/formats/contact-fields'
 import { type CardContact, contactOf as contactOfCard } from '~~/core/formats/vcard'
-import { readDialled } from '~~/core/numbers/dialled'
+import { type Home, readDialled } from '~~/core/numbers/dialled'
 import type { ContactImport, ImportRow, ImportUndone, ImportVerdicts, Verdict } from '~~/shared/contact-imports'
 import type { NewContact } from '~~/shared/contacts'
+import { homeIn } from '../company/home'
 import { insert, kept, nextChange, type Origin, selecting, takeAway, update } from './contacts'
 
 /**
@@ -27,8 +28,9 @@ interface Judged {
 
 /** What would become of rows. */
 export async function checkRows(em: EntityManager, by: string, isPrivate: boolean, given: ImportRow[]): Promise<ImportVerdicts> {
-  const rows = given.map(plainRow)
-  const there = await Those.whoMayBeMeant(em, by, isPrivate, rows)
+  const home = await homeIn(em)
+  const rows = given.map(row => plainRow(row, home))
+  const there = await Those.whoMayBeMeant(em, by, isPrivate, rows, home)
   const judged = rows.map(row => there.judge(row))
   const firms = judged.flatMap(({ next }) => next?.firm && !there.company(next.firm) ? [next.firm] : [])
   return { rows: judged.map(({ verdict, why }) => ({ verdict, why })), companies: [...new Map(firms.map(name => [fold(name), name])).values()] }
@@ -42,7 +44,8 @@ export async function beginImport(em: EntityManager, by: string, file: string, i
 
 /** @throws 404 for one that is not one's own, 409 for one that has been undone */
 export async function carryOut(em: EntityManager, by: string, id: string, from: number, given: ImportRow[]): Promise<ImportVerdicts> {
-  const rows = given.map(plainRow)
+  const home = await homeIn(em)
+  const rows = given.map(row => plainRow(row, home))
   return em.transactional(async (tx) => {
     // The lock of all changes: no two parts look at the same contacts at once.
     const change = await nextChange(tx)
@@ -53,7 +56,7 @@ export async function carryOut(em: EntityManager, by: string, id: string, from: 
       [id, from, from + rows.length],
     )
     const before = new Map(done.map(row => [row.position, row]))
-    const there = await Those.whoMayBeMeant(tx, by, isPrivate, rows)
+    const there = await Those.whoMayBeMeant(tx, by, isPrivate, rows, home)
     const answer: ImportVerdicts = { rows: [], companies: [] }
     for (const [index, row] of rows.entries()) {
       const position = from + index
@@ -193,10 +196,10 @@ async function writeRow(
 }
 
 /** A row as it can be kept; its numbers are E.164 where they can be called at all. */
-function plainRow(given: ImportRow): ImportRow {
+function plainRow(given: ImportRow, home: Home): ImportRow {
   const row = wellFormed(given)
   const numbers = row.numbers.map(({ number, kind }) => {
-    const dialled = readDialled(number)
+    const dialled = readDialled(number, home)
     return { number: dialled.kind === 'outside' ? dialled.e164 : number, kind }
   })
   return {
@@ -222,10 +225,10 @@ class Those {
   private readonly firmNames = new Map<string, string>()
   latest: Pick<Judged, 'verdict' | 'why'> = { verdict: 'unchanged', why: '' }
 
-  private constructor(private readonly isPrivate: boolean) {}
+  private constructor(private readonly isPrivate: boolean, private readonly home: Home) {}
 
-  static async whoMayBeMeant(em: EntityManager, by: string, isPrivate: boolean, rows: readonly ImportRow[]): Promise<Those> {
-    const those = new Those(isPrivate)
+  static async whoMayBeMeant(em: EntityManager, by: string, isPrivate: boolean, rows: readonly ImportRow[], home: Home): Promise<Those> {
+    const those = new Those(isPrivate, home)
     const texts = (all: (string | null)[]) => JSON.stringify([...new Set(all.filter(one => one !== null))])
     const found = await em.execute<(Omit<Known, 'readFirst' | 'private'> & { read_first: boolean, owner: string | null })[]>(
       `${selecting(', c.uid, c.card')} where not c.removed and c.book is null and c.owner is not distinct from ? and (
@@ -273,11 +276,11 @@ class Those {
     const { card, company: firm, ...said } = row
     const refused = (why: string): Judged => ({ verdict: 'refused', why, next: null, into: null })
     if (said.name === '') return refused('Nobody is named.')
-    const unread = said.numbers.find(({ number }) => readDialled(number).kind !== 'outside')
+    const unread = said.numbers.find(({ number }) => readDialled(number, this.home).kind !== 'outside')
     if (unread) return refused(`"${plainText(unread.number, 40)}" is no number that can be called.`)
     const into = this.meant(row) ?? null
     if (!into) return { verdict: 'new', why: '', into, next: { ...plain, ...said, private: this.isPrivate, card, firm: said.kind === 'person' ? firm : null } }
-    const was = into.card.length > 0 ? contactOfCard(into.card) : null
+    const was = into.card.length > 0 ? contactOfCard(into.card, this.home) : null
     const next = merged(into, this.firmNames.get(into.company ?? '') ?? null, row, was)
     const changes = this.changesOf(into, next)
     if (changes.length === 0 && JSON.stringify(card) === JSON.stringify(into.card)) return { verdict: 'unchanged', why: '', next: null, into }

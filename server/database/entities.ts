@@ -266,6 +266,7 @@ export const TrunkEntity = defineEntity({
   name: 'Trunk',
   properties: {
     id: p.string().primary(),
+    name: p.string(),
     channels: p.integer(),
     kept: p.integer(),
   },
@@ -299,6 +300,7 @@ export const SlotEntity = defineEntity({
   name: 'ParkSlot',
   properties: {
     id: p.string().primary(),
+    name: p.string(),
     number: p.string(),
     position: p.integer(),
   },
@@ -383,6 +385,11 @@ export const SettingsEntity = defineEntity({
   name: 'Settings',
   properties: {
     id: p.integer().primary(),
+    name: p.string(),
+    country: p.string(),
+    language: p.string(),
+    firstExtension: p.string(),
+    longestInside: p.integer(),
     zone: p.string(),
     ringCycle: p.integer(),
     transferRecall: p.integer(),

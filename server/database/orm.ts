@@ -24,6 +24,7 @@ import { ChargesCorrected } from './migrations/20261218_charges'
 import { Figures } from './migrations/20261219_figures'
 import { CallBacks } from './migrations/20261220_call_backs'
 import { HistoryUnderWay } from './migrations/20261221_history_under_way'
+import { AHouseOfOnesOwn } from './migrations/20261222_a_house_of_ones_own'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -68,6 +69,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261219_figures', class: Figures },
         { name: '20261220_call_backs', class: CallBacks },
         { name: '20261221_history_under_way', class: HistoryUnderWay },
+        { name: '20261222_a_house_of_ones_own', class: AHouseOfOnesOwn },
       ],
       snapshot: false,
       silent: true,

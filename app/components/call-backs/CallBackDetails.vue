@@ -2,7 +2,7 @@
 import { maySeeTo } from '~~/core/calls/call-backs'
 import type { CallBack, DeviceId } from '~~/core/calls/model'
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'

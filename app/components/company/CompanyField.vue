@@ -1,50 +1,54 @@
 <script setup lang="ts">
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import type { Company } from '~~/core/company/company'
-import { besideOf, type FormField, titleOf } from '~/company/forms'
-import { readHolidays } from '~/company/holidays'
-import { greetingsAsText, greetingsOf, holidaysAsText, holidaysOf, weekAsText, weekOf } from '~/company/hours'
+import { countries } from '~~/core/numbers/countries'
+import { greetingsAsText, holidaysAsText, type Read, readGreetings, readHolidays, readTexts } from '~~/core/company/written'
+import { besideOf, choiceWords, type FormField, titleOf } from '~/company/forms'
+import { holidaysOfFile } from '~/company/holidays'
 
 /** One field of a thing of the company, by its kind. */
-const props = defineProps<{ field: FormField, company: Company, id: string, zone: string }>()
+const props = defineProps<{ field: FormField, company: Company, id: string, zone: string, members: readonly string[] }>()
 const value = defineModel<unknown>({ required: true })
+/** What stands there and can't be understood; null: nothing. */
+const emit = defineEmits<{ fault: [text: string | null] }>()
 
-const words: Record<string, string> = {
-  queue: 'all wait in it', longestFree: 'to who has been free longest', all: 'to all at once', none: 'nobody: they take callers themselves', order: 'in order',
-  turn: 'in turn', skill: 'by skill',
-}
 /** Empty is none, where there may be none. */
 const asText = computed({
   get: () => typeof value.value === 'string' ? value.value : '',
   set: (text: string) => value.value = text === '' && props.field.optional ? null : text,
 })
+/** A number that is cleared is none: 0 is a number like others. */
 const asNumber = computed({
-  get: () => Number(value.value ?? 0) / (props.field.kind === 'seconds' ? 1_000 : 1),
-  set: (number: number | undefined) => value.value = Math.round((number ?? 0) * (props.field.kind === 'seconds' ? 1_000 : 1)),
+  get: () => typeof value.value === 'number' ? value.value / (props.field.kind === 'seconds' ? 1_000 : 1) : undefined,
+  set: (number: number | undefined | null) => value.value = typeof number === 'number' ? number * (props.field.kind === 'seconds' ? 1_000 : 1) : null,
 })
-/** Several texts, one to a line. */
+/** Several, one to a line. */
 const lines = ref('')
-const textsIn = (text: string) => text.split('\n').map(line => line.trim()).filter(Boolean)
-interface Written { asText: (all: never) => string, of: (text: string) => unknown[], hint: string }
+interface Written { asText: (all: never) => string, of: (text: string) => Read<unknown[]>, hint: string }
+const monthFirst = computed(() => props.company.settings.country === 'US')
 const byLines: Partial<Record<FormField['kind'], Written>> = {
-  texts: { asText: (all: string[]) => all.join('\n'), of: textsIn, hint: 'One to a line.' },
-  week: { asText: weekAsText, of: weekOf, hint: 'A day to a line: Mon 8:00-12:00 13:00-18:00. Days that are not named are closed.' },
-  holidays: { asText: holidaysAsText, of: holidaysOf, hint: 'One to a line: 2026-12-25 Christmas Day.' },
+  texts: { asText: (all: string[]) => all.join('\n'), of: readTexts, hint: 'One to a line.' },
+  holidays: {
+    asText: holidaysAsText, of: text => readHolidays(text, monthFirst.value), hint: 'One to a line: 2026-12-25 Christmas Day, or 25 December 2026.',
+  },
   greetings: {
-    asText: greetingsAsText, of: greetingsOf,
+    asText: greetingsAsText, of: readGreetings,
     hint: 'One to a line, with the language of the caller and the time from which it is said, as far as they matter: Dutch: 18:00 Goedenavond, Merrowby.',
   },
 }
 const written = computed(() => byLines[props.field.kind])
 watch(value, (now) => {
-  if (written.value && JSON.stringify(written.value.of(lines.value)) !== JSON.stringify(now)) lines.value = written.value.asText(now as never)
+  if (written.value && JSON.stringify(written.value.of(lines.value).is) !== JSON.stringify(now)) lines.value = written.value.asText(now as never)
 }, { immediate: true })
+/** What can't be understood is told at once, and kept from being left out: the form is not sent as long as it stands there. */
+const unread = ref<string[]>([])
 function read(text: string): void {
   lines.value = text
-  value.value = written.value!.of(text)
+  const { is, faults } = written.value!.of(text)
+  unread.value = faults
+  emit('fault', faults[0] ?? null)
+  value.value = is
 }
-/** Lines that mean nothing: they would be lost. */
-const unread = computed(() => textsIn(lines.value).filter(line => written.value?.of(line).length === 0))
 const fault = ref('')
 /** Holidays of a file stand beside those that are there; a day has one name. */
 async function addHolidays(event: Event): Promise<void> {
@@ -53,7 +57,7 @@ async function addHolidays(event: Event): Promise<void> {
   fault.value = ''
   if (!file) return
   try {
-    const all = [...holidaysOf(lines.value), ...await readHolidays(file, props.zone)]
+    const all = [...readHolidays(lines.value, monthFirst.value).is, ...await holidaysOfFile(file, props.zone)]
     const days = [...new Map(all.map(holiday => [holiday.date, holiday])).values()].sort((a, b) => a.date < b.date ? -1 : 1)
     read(holidaysAsText(days))
   }
@@ -89,7 +93,7 @@ const options = computed(() => {
     v-else-if="field.kind === 'number' || field.kind === 'seconds'"
     :id="id"
     v-model="asNumber"
-    :min="0"
+    :value-on-clear="null"
     :step="1"
     :controls="false"
     :aria-label="field.label"
@@ -124,12 +128,40 @@ const options = computed(() => {
         role="alert"
       >{{ fault }}</span>
     </template>
-    <span
+    <ul
       v-if="unread.length"
       class="unread"
       role="alert"
-    >Not understood, and not kept: {{ unread.join('; ') }}</span>
+    >
+      <li
+        v-for="one in unread"
+        :key="one"
+      >
+        {{ one }}
+      </li>
+    </ul>
   </template>
+  <WeekField
+    v-else-if="field.kind === 'week'"
+    :id="id"
+    v-model="value as Company['hours'][string]['week']"
+    @fault="emit('fault', $event)"
+  />
+  <SkillsField
+    v-else-if="field.kind === 'skills'"
+    :id="id"
+    v-model="value as Record<string, number>"
+    :company="company"
+    :members="members"
+  />
+  <el-select-v2
+    v-else-if="field.kind === 'country'"
+    :id="id"
+    v-model="value as string"
+    :options="[...countries]"
+    :aria-label="field.label"
+    filterable
+  />
   <el-select
     v-else-if="field.kind === 'choice'"
     :id="id"
@@ -140,7 +172,7 @@ const options = computed(() => {
       v-for="one in field.choices"
       :key="one"
       :value="one"
-      :label="words[one] ?? one"
+      :label="choiceWords[one] ?? one"
     />
   </el-select>
   <el-select-v2

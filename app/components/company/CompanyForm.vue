@@ -1,19 +1,24 @@
 <script setup lang="ts">
+import { ValidationError } from 'yup'
 import { type CompanyChange, idOf, type Part, thingOf } from '~~/core/company/changes'
 import type { Company } from '~~/core/company/company'
 import { leaving } from '~~/core/company/leaving'
 import { lookUp } from '~~/core/company/lookups'
-import { type FormField, partForms, settingsFields, titleOf } from '~/company/forms'
+import { fieldsOf, type FormField, partForms, titleOf } from '~/company/forms'
 
 /** One thing of the company, or its settings, to be changed; `id` null: a new one. What is opened stays the same: another one is another form. */
 const { company, part, id } = defineProps<{ company: Company, part: Part | 'settings', id: string | null }>()
 const emit = defineEmits<{ done: [words: string], close: [] }>()
-const { failure, sending, send } = useForm()
+const { failure, errors, sending, send } = useForm()
 
 const isNew = part !== 'settings' && id === null
-const fields: readonly FormField[] = part === 'settings' ? settingsFields : partForms[part].fields
+const all = fieldsOf(part)
+const fields = computed(() => all.filter(({ when }) => when === undefined || valueAt(when.at) === when.is))
+const labels = Object.fromEntries(all.map(({ at, label }) => [at, label]))
+/** What stands in a field and can't be understood, by the field. */
+const unread = reactive(new Map<string, string>())
 /** What takes the whole width of the form. */
-const large = new Set<FormField['kind']>(['long', 'many', 'texts', 'week', 'holidays'])
+const large = new Set<FormField['kind']>(['long', 'many', 'texts', 'week', 'holidays', 'greetings', 'skills'])
 
 function about(value: unknown, id: string): CompanyChange {
   return (part === 'settings' ? { part, value } : { part, id, value }) as CompanyChange
@@ -43,9 +48,14 @@ function setAt(at: string, value: unknown): void {
 /** @param before what is changed, as it was when the form was opened */
 async function carryOut(changes: CompanyChange[], before: CompanyChange, words: string): Promise<void> {
   const seen = changes.map(change => change.part === before.part && idOf(change) === idOf(before) ? before : thingOf(company, change))
-  if (await send({}, async () => {
-    await $fetch('/api/company', { method: 'PATCH', body: { seen, changes } })
-  })) emit('done', words)
+  let changed = 0
+  if (await send(labels, async () => {
+    // What is wrong with a field stands at the field: the server's own look comes behind.
+    for (const [at, fault] of unread) throw new ValidationError(fault, null, at)
+    const { thingSchemas } = await import('~~/core/company/schema')
+    for (const change of changes) if (change.value !== null && change.part === part) thingSchemas[part].validateSync(change.value, { abortEarly: false })
+    changed = (await $fetch<{ changes: number }>('/api/company', { method: 'PATCH', body: { seen, changes } })).changes
+  })) emit('done', changed === 0 ? 'Nothing was changed: it is as it was.' : words)
 }
 
 function save(): Promise<void> {
@@ -90,14 +100,17 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
         :class="{ whole: large.has(field.kind) }"
         :label="field.kind === 'check' ? '' : field.label"
         :for="`field-${field.at}`"
+        :error="errors[field.at] ?? ''"
       >
         <CompanyField
           :id="`field-${field.at}`"
           :field="field"
           :company="company"
+          :members="(form.members as string[] | undefined) ?? []"
           :zone="String(form.zone ?? company.settings.zone)"
           :model-value="valueAt(field.at)"
           @update:model-value="setAt(field.at, $event)"
+          @fault="$event === null ? unread.delete(field.at) : unread.set(field.at, $event)"
         />
       </el-form-item>
       <el-form-item

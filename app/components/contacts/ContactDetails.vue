@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import type { Contact } from '~~/shared/contacts'
 import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'

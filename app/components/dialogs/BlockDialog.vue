@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatNumber, readDialled } from '~~/core/numbers/dialled'
+import { formatNumber, readDialled } from '~/composables/numbers'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'

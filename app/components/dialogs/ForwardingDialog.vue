@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ForwardKind } from '~~/core/calls/model'
 import { mailboxOf } from '~~/core/calls/names'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type OnDuty, telephoneOf } from '~~/core/calendar/duty'
 import type { Duty } from '~~/core/company/company'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'

@@ -2,7 +2,7 @@
 import type { ForwardKind } from '~~/core/calls/model'
 import { pagesHeardAt } from '~~/core/calls/pages'
 import { callsByAge } from '~~/core/calls/questions'
-import { readDialled } from '~~/core/numbers/dialled'
+import { readDialled } from '~/composables/numbers'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import type { Call } from '~~/core/calls/model'
 import { isMailbox } from '~~/core/calls/names'
 import { connectionOf, othersOf, placesOf } from '~~/core/calls/questions'

@@ -2,7 +2,7 @@
 import dayjs from 'dayjs'
 import { tellStory } from '~~/core/calls/story'
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { longestLabel, type SpeedKey } from '~~/core/speed-keys/key'
 import type { LogRow } from '~~/shared/log'
 import { useContacts } from '~/stores/contacts'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import type { LogRow } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'

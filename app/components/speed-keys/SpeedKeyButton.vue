@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatNumber, readDialled } from '~~/core/numbers/dialled'
+import { formatNumber, readDialled } from '~/composables/numbers'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import { targetOf } from '~~/core/speed-keys/meaning'
 import { useCarrying } from '~/stores/carrying'

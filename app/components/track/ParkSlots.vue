@@ -21,7 +21,9 @@ const slots = computed(() => desk.slots.map(({ slot, call }, index) => {
   const used = parked ? (desk.now - parked.at) / Math.max(1, (deadlineOf(live.state!, call) ?? desk.now) - parked.at) : 0
   return {
     id: slot.id,
-    digit: (index + 1) % 10,
+    name: slot.name,
+    // Ten have a key of their own.
+    digit: index < 10 ? (index + 1) % 10 : '',
     call,
     who: call ? directory.nameOf(call.calling, call.party) : '',
     reserved: parked?.for ? directory.nameOf(parked.for) : null,
@@ -52,9 +54,9 @@ function walk(event: KeyboardEvent): void {
   buttons.value?.[to]?.focus()
 }
 
-function labelOf({ digit, call, who, reserved, by, waits }: typeof slots.value[number]): string {
-  if (!call) return desk.baton ? `Park ${desk.otherName(desk.baton)} in slot ${digit || 10}` : `Slot ${digit || 10}, free`
-  return `Take ${who} from slot ${digit || 10}${reserved ? `, kept for ${reserved}` : ''}, parked by ${by}, waiting ${waits}`
+function labelOf({ name, call, who, reserved, by, waits }: typeof slots.value[number]): string {
+  if (!call) return desk.baton ? `Park ${desk.otherName(desk.baton)} in slot ${name}` : `Slot ${name}, free`
+  return `Take ${who} from slot ${name}${reserved ? `, kept for ${reserved}` : ''}, parked by ${by}, waiting ${waits}`
 }
 </script>
 

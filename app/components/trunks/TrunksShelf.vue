@@ -10,7 +10,7 @@ const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
 
-const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, channels, kept }) => {
+const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, name, channels, kept }) => {
   const state = live.state!
   const trouble = state.troubles.get(id)
   const used = channelsUsed(state, id)
@@ -24,7 +24,7 @@ const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, cha
     kept > 0 && `${kept} kept for emergencies`,
   ].filter(Boolean).join(', ')
   return {
-    id, out, words,
+    id, name, out, words,
     state: out !== null
       ? `Out of service for ${spell(desk.now - trouble!.since)}, by ${directory.nameOf(out)}`
       : faulty >= channels ? `Out of order for ${spell(desk.now - trouble!.since)}` : free === 0 ? 'All in use' : 'In service',
@@ -52,7 +52,7 @@ const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, cha
         class="trunk"
       >
         <p>
-          <strong>Trunk {{ trunk.id }}</strong> <span :class="{ alarm: trunk.alarm }">{{ trunk.state }}</span>
+          <strong>Trunk {{ trunk.name }}</strong> <span :class="{ alarm: trunk.alarm }">{{ trunk.state }}</span>
         </p>
         <p
           class="marks"
@@ -71,7 +71,7 @@ const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, cha
           v-if="desk.operates"
           size="small"
           :disabled="!live.working"
-          :aria-label="`${trunk.out === null ? 'Take trunk' : 'Put trunk'} ${trunk.id} ${trunk.out === null ? 'out of service' : 'back into service'}`"
+          :aria-label="`${trunk.out === null ? 'Take trunk' : 'Put trunk'} ${trunk.name} ${trunk.out === null ? 'out of service' : 'back into service'}`"
           @click="desk.ask({ service: 'setTrunkService', trunk: trunk.id, on: trunk.out !== null })"
         >
           {{ trunk.out === null ? 'Take out of service' : 'Put back into service' }}

@@ -42,10 +42,10 @@ const groups = computed(() => ringing.value.map(group => ({
 const conferences = computed(() => conferencesNow(state.value).map(({ call, since, members }) => ({
   id: call.id, time: spell(desk.now - since), who: members.map(({ device, party }) => directory.nameOf(device, party)).join(', '),
 })))
-const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ id, channels }) => {
+const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ id, name, channels }) => {
   const trouble = state.value.troubles.get(id)
   return {
-    id, words: `${channelsUsed(state.value, id)} of ${channels} in use`,
+    id, name, words: `${channelsUsed(state.value, id)} of ${channels} in use`,
     alarm: trouble?.outBy ? 'out of service' : trouble?.faulty ? `${trouble.faulty} out of order` : channelsFree(state.value, id) === 0 ? 'all in use' : '',
   }
 }))
@@ -109,7 +109,7 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
             v-for="one in trunks"
             :key="one.id"
           >
-            <strong>Trunk {{ one.id }}</strong>
+            <strong>Trunk {{ one.name }}</strong>
             <span>{{ one.words }}</span>
             <span class="alarm">{{ one.alarm }}</span>
           </li>

@@ -2,7 +2,7 @@
 import type { CallId } from '~~/core/calls/model'
 import { connectionOf, isOutside, membersOf, queueOf } from '~~/core/calls/questions'
 import { waitingIn } from '~~/core/calls/turns'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { howWaits } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'

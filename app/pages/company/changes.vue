@@ -2,7 +2,7 @@
 import dayjs from 'dayjs'
 import type { Part } from '~~/core/company/changes'
 import type { RecordedChange } from '~~/shared/company-edits'
-import { partForms, titleOf } from '~/company/forms'
+import { fieldsOf, partForms, titleOf, wordsOf } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
 useHead({ title: 'What was changed · Estafette' })
@@ -38,17 +38,21 @@ function nameOf({ part, thing, before, after }: RecordedChange): string {
   return said.name || `${said.first ?? ''} ${said.last ?? ''}`.trim() || said.number || thing
 }
 
-/** The fields that differ, each with what it was and what it is. */
-function differences({ before, after }: RecordedChange): string[] {
+/** The fields that differ, each in the words of its form with what it was and what it is. */
+function differences({ part, before, after }: RecordedChange): string[] {
   if (before === '') return ['added']
   if (after === '') return ['removed']
   const [was, is] = [before, after].map(text => JSON.parse(text) as Record<string, unknown>) as [Record<string, unknown>, Record<string, unknown>]
-  const said = (value: unknown) => {
-    const text = typeof value === 'string' ? value || 'empty' : value === null ? 'none' : JSON.stringify(value)
-    return text.length > 80 ? `${text.slice(0, 80)}…` : text
-  }
-  return Object.keys({ ...was, ...is }).filter(field => JSON.stringify(was[field]) !== JSON.stringify(is[field]))
-    .map(field => `${field}: ${said(was[field])} → ${said(is[field])}`)
+  const { company } = live
+  const at = (thing: unknown, where: string) => where.split('.').reduce((of, name) => (of as Record<string, unknown> | undefined)?.[name], thing)
+  const short = (text: string) => text.length > 80 ? `${text.slice(0, 80)}…` : text
+  if (!company) return []
+  return fieldsOf(part as Part | 'settings').flatMap((field) => {
+    const [old, now] = [at(was, field.at), at(is, field.at)]
+    if (JSON.stringify(old) === JSON.stringify(now)) return []
+    const said = (value: unknown) => short(wordsOf(company, field, value))
+    return [`${field.label}: ${said(old)} → ${said(now)}`]
+  })
 }
 
 async function undo({ edit }: RecordedChange): Promise<void> {
@@ -104,7 +108,7 @@ async function undo({ edit }: RecordedChange): Promise<void> {
           <el-button
             v-if="rows?.find(one => one.edit === row.edit)?.id === row.id"
             size="small"
-            :aria-label="`Undo: ${nameOf(row)}, ${differences(row)[0]}`"
+            :aria-label="`Undo: ${nameOf(row)}, ${differences(row)[0] ?? 'in its order'}`"
             @click="undo(row)"
           >
             Undo

@@ -20,13 +20,13 @@ async function look(event: Event): Promise<void> {
   answer.value = null
   if (!chosen) return
   await send({}, async () => {
-    if (chosen.size > largest) throw new Error(`The file is larger than ${largest / 1_000_000} MB.`)
+    if (chosen.size > largest) throw new NotTaken(`The file is larger than ${largest / 1_000_000} MB.`)
     name.value = chosen.name
     try {
       file.value = JSON.parse(await chosen.text())
     }
     catch {
-      throw new Error('This is no JSON: choose a company file as it was given out here.')
+      throw new NotTaken('This is no JSON: choose a company file as it was given out here.')
     }
     answer.value = await $fetch<CompanyFileAnswer>('/api/company/file', { method: 'POST', body: { carryOut: false, file: file.value } })
   })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type Part, parts } from '~~/core/company/changes'
 import { fold } from '~~/core/directory/folding'
-import { besideOf, partForms, titleOf } from '~/company/forms'
+import { besideOf, partForms, searchedOf, titleOf } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
 useHead({ title: 'Company · Estafette' })
@@ -22,12 +22,14 @@ const all = computed(() => {
   const { value: now } = company
   const which = part.value
   if (!now || which === 'settings') return []
-  return Object.keys(now[which]).map(id => ({ id, name: titleOf(now, which, id), beside: besideOf(now, which, id) }))
+  return Object.keys(now[which]).map(id => ({
+    id, name: titleOf(now, which, id), beside: besideOf(now, which, id), searched: fold(searchedOf(now, which, id)),
+  }))
     .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
 })
 const found = computed(() => {
   const wanted = fold(text.value.trim())
-  return wanted === '' ? all.value : all.value.filter(({ name, beside }) => fold(`${name} ${beside}`).includes(wanted))
+  return wanted === '' ? all.value : all.value.filter(({ searched }) => searched.includes(wanted))
 })
 
 function open(id: string | null): void {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
 import { type Meaning, meanings } from '~~/core/formats/contact-fields'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import { useContactImport } from '~/stores/contact-import'
 
 useHead({ title: 'Bring in contacts · Estafette' })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fold } from '~~/core/directory/folding'
-import { formatNumber } from '~~/core/numbers/dialled'
+import { formatNumber } from '~/composables/numbers'
 import type { Contact } from '~~/shared/contacts'
 import { exportFormats } from '~~/shared/contact-imports'
 import { useContacts } from '~/stores/contacts'

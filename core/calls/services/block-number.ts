@@ -27,7 +27,7 @@ export const blockNumber: Service<'blockNumber'> = {
   fields,
   askedBy: ['console'],
   decide({ state, telephone, request: { number, reason } }) {
-    const dialled = readDialled(number)
+    const dialled = readDialled(number, state.company.settings)
     if (dialled.kind !== 'outside') return refuse('invalidNumber', dialled.kind === 'invalid' ? dialled.why : 'Only outside numbers can be blocked.')
     const why = plainText(reason, longestReason)
     if (!why) return refuse('notPossibleNow', 'Say why the number is blocked, so that others understand it later.')

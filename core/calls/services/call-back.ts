@@ -73,7 +73,7 @@ const tooMany = (state: ExchangeState) => state.callBacks.size >= mostPromises
 
 /** The number outside at which somebody can be called back, in E.164; or why not. */
 function reachable(state: ExchangeState, number: string): string | Refused {
-  const e164 = readCaller(plainText(number, longestNumber))
+  const e164 = readCaller(plainText(number, longestNumber), state.company.settings)
   const target = targetOf(state, e164)
   if ('refusal' in target) return target
   if (target.kind !== 'outside') return refuse('invalidNumber', 'That is a number of ours: only callers outside are called back.')
@@ -94,7 +94,7 @@ export const promiseCallBack: Service<'promiseCallBack'> = {
     if (line !== undefined && !lookUp(lines, line)) return refuse('unallocatedNumber', 'There is no such line. Nothing was promised.')
     const reached = reachable(state, number)
     if (typeof reached !== 'string') return refuse(reached.refusal.code, `${reached.refusal.sentence} Nothing was promised.`)
-    if (promisedTo(state, reached, at)) return refuse('notPossibleNow', `${formatNumber(reached)} is promised a call-back by ${nameOf(state, at)} already.`)
+    if (promisedTo(state, reached, at)) return refuse('notPossibleNow', `${formatNumber(reached, state.company.settings)} is promised a call-back by ${nameOf(state, at)} already.`)
     if (tooMany(state)) return refuse('notPossibleNow', 'Too many call-backs are promised already: end some that are done.')
     const party = { number: reached, name: (name && plainText(name, longestName)) || null }
     return accept(promised(state, { party, line: line ?? null, queue: at, since: now, promisedAt: now, by: telephone.id }))
@@ -121,7 +121,7 @@ export function leaveForCallBack(state: ExchangeState, call: Call, { device: leg
           party: { number, name: call.party?.name ?? null }, line: call.line, queue: queue.device, since: queue.since, promisedAt: now, by: null,
           ...(call.turn !== undefined && { turn: call.turn }),
         })]),
-    say(`Your place is kept. We call you back on ${formatNumber(number)}. Goodbye.`),
+    say(`Your place is kept. We call you back on ${formatNumber(number, state.company.settings)}. Goodbye.`),
     { type: 'callCleared', call: call.id, device: leg, cause: 'callBack' },
   )
 }

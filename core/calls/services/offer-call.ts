@@ -1,6 +1,6 @@
 import { object, string } from 'yup'
 import { lineWithNumber, telephoneWithDirectNumber } from '../../company/lookups'
-import { readCaller } from '../../numbers/dialled'
+import { type Home, readCaller } from '../../numbers/dialled'
 import { accept, refuse } from '../answers'
 import { callIdOf } from '../beginning'
 import { type FieldsOf, text } from '../fields'
@@ -34,8 +34,8 @@ export const offerCall: Service<'offerCall'> = {
     if (channelsFree(state, trunk) === 0) return refuse('trunksBusy', 'Every channel of that trunk is in use: the caller hears the network\'s busy tone.')
     const device = legOf(state, trunk)
     const call = callIdOf(state)
-    const party = cleanParty(offered)
-    const number = readCaller(dialled)
+    const party = cleanParty(offered, state.company.settings)
+    const number = readCaller(dialled, state.company.settings)
     const line = lineWithNumber(state.company, number)
     const target = line ? undefined : telephoneWithDirectNumber(state.company, number)
     if (!line && !target) return refuse('unallocatedNumber', `${number} is not a number of ours.`)
@@ -61,9 +61,9 @@ export const offerCall: Service<'offerCall'> = {
 }
 
 /** What the network says about a caller is kept as plain text, the number in E.164 however it is spelled; nothing left of it counts as withheld. */
-function cleanParty(party: Party): Party {
+function cleanParty(party: Party, home: Home): Party {
   return {
-    number: (party.number && readCaller(plainText(party.number, longestNumber))) || null,
+    number: (party.number && readCaller(plainText(party.number, longestNumber), home)) || null,
     name: (party.name && plainText(party.name, longestName)) || null,
   }
 }

@@ -28,7 +28,7 @@ export const setLetThrough: Service<'setLetThrough'> = {
     if (!own) return refuse('unknownDevice', `There is no extension ${of}.`)
     if (own.id !== telephone.id && !state.agents.get(telephone.id))
       return refuse('notAllowed', 'Only operators may say for somebody else whose calls ring all the same.')
-    const dialled = readDialled(number)
+    const dialled = readDialled(number, state.company.settings)
     if (dialled.kind === 'invalid') return refuse('invalidNumber', dialled.why)
     const named = dialled.kind === 'outside' ? dialled.e164 : dialled.digits
     const before = state.devices.get(own.id)?.letThrough ?? []

@@ -19,8 +19,8 @@ export const unblockNumber: Service<'unblockNumber'> = {
   askedBy: ['console'],
   decide({ state, telephone, request }) {
     if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may lift a block.')
-    const number = readCaller(request.number)
-    if (!state.blocked.get(number)) return refuse('notPossibleNow', `${formatNumber(number)} is not blocked.`)
+    const number = readCaller(request.number, state.company.settings)
+    if (!state.blocked.get(number)) return refuse('notPossibleNow', `${formatNumber(number, state.company.settings)} is not blocked.`)
     return accept({ type: 'numberUnblocked', device: telephone.id, number })
   },
 }

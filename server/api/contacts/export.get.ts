@@ -13,13 +13,14 @@ export default defineEndpoint({
   query: exportQuery,
   also: { 200: 'The file, as text/vcard or text/csv.' },
 }, async ({ event, person, query: { format, which } }) => {
-  const all = await fromDatabase(() => contactsFor(useRelay().orm.em.fork(), person.signIn))
+  const { orm, company } = useRelay()
+  const all = await fromDatabase(() => contactsFor(orm.em.fork(), person.signIn))
   const names = new Map(all.map(({ id, name }) => [id, name]))
   const wanted = all.filter(contact => which === 'all' || contact.private === (which === 'own'))
     .map(contact => ({ ...contact, uid: contact.uid ?? ownUid(contact.id), company: contact.company && (names.get(contact.company) ?? null) }))
   const [type, file] = format === 'csv' ? ['text/csv; charset=utf-8; header=present', 'contacts.csv'] : ['text/vcard; charset=utf-8', 'contacts.vcf']
   setResponseHeader(event, 'content-type', type)
   setResponseHeader(event, 'content-disposition', `attachment; filename="${file}"`)
-  const text = format === 'csv' ? contactTable(wanted) : wanted.map(one => cardText(one, one.card, format === 'vcard3' ? '3.0' : '4.0')).join('')
+  const text = format === 'csv' ? contactTable(wanted) : wanted.map(one => cardText(one, one.card, format === 'vcard3' ? '3.0' : '4.0', company.current.settings)).join('')
   return text as never
 })

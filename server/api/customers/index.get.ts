@@ -8,4 +8,7 @@ export default defineEndpoint({
   mayAsk: answering,
   query: customerQuery,
   answer: customerKnown,
-}, ({ query: { number } }) => useRelay().customers.look(readCaller(number)))
+}, ({ query: { number } }) => {
+  const { customers, company } = useRelay()
+  return customers.look(readCaller(number, company.current.settings))
+})

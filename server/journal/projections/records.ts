@@ -9,7 +9,8 @@ import type { Projection } from './projection'
 
 /** What became of every call: table `call_record`. */
 
-type Numbered = CallRecord & { seq: number }
+/** `shown`: the other side's number as people write it here, and look for it. */
+type Numbered = CallRecord & { seq: number, shown?: string | null }
 
 export type RecordChange
   = | { kind: 'record', record: Numbered }
@@ -29,7 +30,7 @@ export const records: Projection<RecordChange> = {
     if (is && (event.type === 'originated' || stepOf(event))) made.push({ ...recordOf(after, is, null), seq: event.seq })
     else if (was && event.type === 'callCleared') made.push({ ...recordOf(after, was, stepOf(event)), seq: event.seq })
     if (joined) made.push(joinedRecord(after, joined, event))
-    return made.map(record => ({ kind: 'record', record: onTheWall(record, after.clockOffset) }))
+    return made.map(record => ({ kind: 'record', record: asRead(record, after) }))
   },
 
   async write(em, changes) {
@@ -42,16 +43,17 @@ export const records: Projection<RecordChange> = {
 
 /** Calls as they stand in a state with which the journal begins, or begins again; whatever else still counts as live has been lost. */
 export function livingCalls(state: ExchangeState, at: number): RecordChange[] {
-  const { epoch, seq, clockOffset } = state
+  const { epoch, seq } = state
   const calls = [...state.calls.values()].filter(call => !isPrompt(call))
   return [
-    ...calls.map((call): RecordChange => ({ kind: 'record', record: onTheWall({ ...recordOf(state, call, null), seq }, clockOffset) })),
+    ...calls.map((call): RecordChange => ({ kind: 'record', record: asRead({ ...recordOf(state, call, null), seq }, state) })),
     { kind: 'lost', epoch, seq, living: calls.map(({ id }) => id), at },
   ]
 }
 
-/** A record with the times that people read. */
-function onTheWall(record: Numbered, offset: number): Numbered {
+/** A record with the times that people read, and with its number as they write it. */
+function asRead(written: Numbered, { clockOffset: offset, company: { settings } }: ExchangeState): Numbered {
+  const record = { ...written, shown: written.number && formatNumber(written.number, settings) }
   if (offset === 0) return record
   const wall = <T extends number | null>(at: T) => (at === null ? null : at + offset) as T
   return {
@@ -113,9 +115,9 @@ const upsertRecords = `
 function recordRow(record: Numbered): Record<string, unknown> {
   const date = (ms: number | null) => ms === null ? null : new Date(ms)
   const { id, epoch, seq, direction, number, name, dialled, line, account, outcome, devices, names, story } = record
+  const shown = record.shown ?? null
   // An item that an earlier version left in a file has none.
   const numbers = record.numbers ?? []
-  const shown = number && formatNumber(number)
   return {
     id, epoch, seq, direction, number, name, dialled, line, account, outcome, devices, names, story,
     started_at: date(record.startedAt),

@@ -6,9 +6,9 @@ import type { Projection } from './projection'
 export interface VoiceChange { kind: 'voice', message: VoiceMessage }
 
 export const voicemail: Projection<VoiceChange> = {
-  changes(event, before, { clockOffset }) {
+  changes(event, before, { clockOffset, company: { settings } }) {
     const call = 'call' in event ? before.calls.get(event.call) : undefined
-    const message = call && voiceMessageOf(event, call, clockOffset)
+    const message = call && voiceMessageOf(event, call, clockOffset, settings)
     return message ? [{ kind: 'voice', message }] : []
   },
 
