@@ -148,6 +148,8 @@ export interface StageOptions {
   /** Times of the company that differ from the demo's. */
   settings?: Partial<Record<'transferRecall' | 'noAnswer' | 'parkRecall' | 'absence', number>>
   demo?: boolean
+  /** A house of its own: nothing of the demo, neither its data nor its exchange nor what only the demo allows. */
+  bare?: boolean
   /** A company of another size than the demo's. */
   people?: number
   /** What else the server is told. */
@@ -159,7 +161,7 @@ export interface StageOptions {
 export async function buildStage(options: StageOptions = {}): Promise<{ stage: Stage, strike: () => Promise<void> }> {
   const database = `stage_${randomUUID().replaceAll('-', '')}`
   const admin = options.admin ?? process.env.TEST_DATABASE!
-  const { demo = true, people } = options
+  const { bare = false, demo = !bare, people } = options
   const copied = !options.admin && demo && people === undefined
   const serverUrl = await prepareDatabase(admin, database, { demo, people, ...(copied && { template: process.env.TEST_TEMPLATE }) })
   const databaseUrl = admin.replace(/\/postgres$/, `/${database}`)
@@ -167,8 +169,8 @@ export async function buildStage(options: StageOptions = {}): Promise<{ stage: S
     await withClient(databaseUrl, client => client.query(`update settings set "${name.replace(/[A-Z]/g, letter => `_${letter.toLowerCase()}`)}" = ${ms}`))
   const stack = createStack({
     databaseUrl: serverUrl,
-    exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])],
-    serverEnv: options.serverEnv,
+    ...bare ? { exchange: '.output/exchange/main.mjs' } : { exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])] },
+    serverEnv: { ...bare && { NUXT_DEMO: 'false' }, ...options.serverEnv },
     output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore',
   })
   await stack.start()

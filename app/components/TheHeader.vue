@@ -188,11 +188,19 @@ async function leave(): Promise<void> {
   text-decoration: none;
 }
 
+/* Whoever has all pages and a telephone too has more than there is room for: what does not fit is one scroll, or one Tab, away. */
 nav {
   display: flex;
-  flex: none;
+  flex: 0 1 auto;
+  min-width: 0;
   margin-right: auto;
-  padding-left: var(--space-3);
+  padding: var(--space-1) 0 0 var(--space-3);
+  overflow: auto hidden;
+  scrollbar-width: none;
+}
+
+nav a {
+  white-space: nowrap;
 }
 
 nav a {

@@ -71,6 +71,7 @@ onMounted(() => {
         <QueueShelf />
       </div>
     </template>
+    <HouseNotReady />
     <WhoIsItFor />
     <div class="below">
       <AnswerWindows />

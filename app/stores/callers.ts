@@ -25,7 +25,9 @@ export const useCallers = defineStore('callers', () => {
   /** Somebody outside dials one of our numbers. */
   async function dial(name: string, number: string, to: string): Promise<void> {
     const party = { name: name.trim() || null, number: asNetworkSays(number) || null }
-    const done = await send({ service: 'offerCall', trunk: 'west', party, number: asNetworkSays(to) })
+    const trunk = Object.keys(live.company?.trunks ?? {}).at(-1)
+    if (trunk === undefined) return void (failure.value = 'No call can come from outside: there is no trunk. Add one under Company, Trunks.')
+    const done = await send({ service: 'offerCall', trunk, party, number: asNetworkSays(to) })
     if (done?.call) begun.value = [...begun.value, done.call]
     if (party.number) shown.value = [...shown.value, party.number]
   }

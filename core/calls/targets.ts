@@ -40,7 +40,8 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   const direct = telephoneWithDirectNumber(state.company, dialled.e164)
   if (direct) return { kind: 'device', id: direct.id, telephone: direct }
   const block = state.blocked.get(dialled.e164)
-  if (block) return refuse('blocked', `${formatNumber(dialled.e164, state.company.settings)} is blocked: ${block.reason}. Lift the block first if it must be reached.`)
+  const written = formatNumber(dialled.e164, state.company.settings)
+  if (block) return refuse('blocked', `${written} is blocked: ${block.reason}. Lift the block first if it must be reached.`)
   return outside(state, dialled.e164, null)
 }
 

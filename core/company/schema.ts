@@ -16,8 +16,8 @@ const id = string().strict().min(1).max(80).required()
 const between = (least: number, most: number) => number().strict().integer().min(least).max(most).required()
 /** Milliseconds, told as seconds: so many at least, and at most. */
 const seconds = (least: number, most: number) => number().strict().integer()
-  .min(least * 1_000, ({ label }) => `${label} must be at least ${least} second${least === 1 ? '' : 's'}.`)
-  .max(most * 1_000, ({ label }) => `${label} must be at most ${most} seconds.`)
+  .min(least * 1_000, ({ path }) => `${path} must be at least ${least} second${least === 1 ? '' : 's'}.`)
+  .max(most * 1_000, ({ path }) => `${path} must be at most ${most} seconds.`)
   .required()
 /** Among the others, from 0. */
 const position = between(0, 1_000_000)
@@ -246,11 +246,11 @@ const settings = object({
   /** What the house is called. */
   name: text(80),
   /** Where it stands (ISO 3166-1, two letters): how numbers are read that name no country, and are written. */
-  country: text(2).matches(/^[A-Z]{2}$/, ({ label }) => `${label} must be two capital letters, as GB.`),
+  country: text(2).matches(/^[A-Z]{2}$/, ({ path }) => `${path} must be two capital letters, as GB.`),
   /** What people speak who answer and name no language. */
   language: text(40).min(1),
   /** The lowest extension: where the house's own numbers begin, and how long they are. */
-  firstExtension: text(7).matches(/^\d{2,7}$/, ({ label }) => `${label} must be 2 to 7 digits.`),
+  firstExtension: text(7).matches(/^\d{2,7}$/, ({ path }) => `${path} must be 2 to 7 digits.`),
   /** A number typed inside that is no longer than this is one of the house's own, or of the network's short ones. */
   longestInside: between(3, 7),
   /** The clock of the house: of the IANA time zone database. */

@@ -13,5 +13,6 @@ export default defineEndpoint({
 }, ({ person, query: { number, line } }) => {
   const { orm, company, replica } = useRelay()
   const now = replica.now + (replica.state?.clockOffset ?? 0)
-  return fromDatabase(() => cardOf(orm.em.fork(), company.current, person.signIn, number ? readCaller(number, company.current.settings) : null, line ?? null, now))
+  const caller = number ? readCaller(number, company.current.settings) : null
+  return fromDatabase(() => cardOf(orm.em.fork(), company.current, person.signIn, caller, line ?? null, now))
 })

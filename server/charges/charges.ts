@@ -73,7 +73,8 @@ export async function chargesTable(em: EntityManager, query: Query, company: Com
   return writeTable(
     ['code', 'for', 'begun', 'by', 'number', 'name', 'seconds', 'corrected by', 'code before'],
     rows.map(({ code, startedAt, by, number, name, length, corrected }) => [
-      code, accountCodeOf(company, code)?.name ?? '', clock.format(startedAt), by, formatNumber(number, company.settings), name, String(Math.round(length / 1_000)),
+      code, accountCodeOf(company, code)?.name ?? '', clock.format(startedAt), by,
+      formatNumber(number, company.settings), name, String(Math.round(length / 1_000)),
       corrected?.by ?? '', corrected?.before ?? '',
     ]),
   )

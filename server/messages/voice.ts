@@ -20,7 +20,8 @@ export interface VoiceMessage {
 
 /**
  * The message that is left when a call is over that a mailbox had, or null.
- * @param event the end of the call; @param before the call until then; @param offset makes the exchange's time the one that people read; @param home writes numbers
+ * @param event the end of the call; @param before the call until then; @param offset makes the exchange's time the one that people read
+ * @param home writes numbers
  */
 export function voiceMessageOf(event: NumberedEvent, before: Call, offset: number, home: Home): VoiceMessage | null {
   const mailbox = before.connections.find(connection => isMailbox(connection.device))

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ValidationError } from 'yup'
-import { type CompanyChange, idOf, type Part, thingOf } from '~~/core/company/changes'
+import { type CompanyChange, type Part, thingOf } from '~~/core/company/changes'
 import type { Company } from '~~/core/company/company'
 import { leaving } from '~~/core/company/leaving'
 import { lookUp } from '~~/core/company/lookups'
+import { editCompany } from '~/company/edit'
 import { fieldsOf, type FormField, partForms, titleOf } from '~/company/forms'
 
 /** One thing of the company, or its settings, to be changed; `id` null: a new one. What is opened stays the same: another one is another form. */
@@ -47,14 +48,10 @@ function setAt(at: string, value: unknown): void {
 
 /** @param before what is changed, as it was when the form was opened */
 async function carryOut(changes: CompanyChange[], before: CompanyChange, words: string): Promise<void> {
-  const seen = changes.map(change => change.part === before.part && idOf(change) === idOf(before) ? before : thingOf(company, change))
   let changed = 0
   if (await send(labels, async () => {
-    // What is wrong with a field stands at the field: the server's own look comes behind.
     for (const [at, fault] of unread) throw new ValidationError(fault, null, at)
-    const { thingSchemas } = await import('~~/core/company/schema')
-    for (const change of changes) if (change.value !== null && change.part === part) thingSchemas[part].validateSync(change.value, { abortEarly: false })
-    changed = (await $fetch<{ changes: number }>('/api/company', { method: 'PATCH', body: { seen, changes } })).changes
+    changed = await editCompany(company, changes, [before])
   })) emit('done', changed === 0 ? 'Nothing was changed: it is as it was.' : words)
 }
 
@@ -94,13 +91,13 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
       It has been removed meanwhile.
     </p>
     <div class="fields">
-      <el-form-item
+      <FormField
         v-for="field in fields"
         :key="field.at"
         :class="{ whole: large.has(field.kind) }"
         :label="field.kind === 'check' ? '' : field.label"
         :for="`field-${field.at}`"
-        :error="errors[field.at] ?? ''"
+        :error="errors[field.at]"
       >
         <CompanyField
           :id="`field-${field.at}`"
@@ -112,7 +109,7 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
           @update:model-value="setAt(field.at, $event)"
           @fault="$event === null ? unread.delete(field.at) : unread.set(field.at, $event)"
         />
-      </el-form-item>
+      </FormField>
       <el-form-item
         v-if="part === 'people' && isNew"
         label="Extension; empty: no telephone"

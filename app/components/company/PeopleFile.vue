@@ -3,6 +3,7 @@ import { type CompanyChange, thingOf } from '~~/core/company/changes'
 import { guessedPeople, type Meaning, meanings, peopleOf, type PeopleRow } from '~~/core/company/people-table'
 import { readTable, type Table } from '~~/core/formats/csv'
 import { textOf } from '~~/core/formats/encoding'
+import { editCompany } from '~/company/edit'
 import { newId } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
@@ -56,7 +57,7 @@ const sample = (at: number) => table.value!.rows.slice(0, 20).map(row => row[at]
 
 async function bringIn(): Promise<void> {
   if (!await send({}, async () => {
-    await $fetch('/api/company', { method: 'PATCH', body: { seen, changes: changes.value } })
+    await editCompany(live.company!, changes.value, seen)
   })) return
   emit('done', `${count('new')} new and ${count('changed')} changed. It can be undone under What was changed.`)
   rows.value = []
@@ -154,7 +155,13 @@ label {
   flex-wrap: wrap;
   gap: var(--space-4);
   padding: var(--space-4) 0;
+  margin: 0;
   border: 0;
+}
+
+.columns legend {
+  padding: 0;
+  color: var(--ink-soft);
 }
 
 .column {

@@ -20,6 +20,8 @@ function tell(): void {
 }
 function type(day: number, text: string): void {
   typed.value = typed.value.map((one, index) => index === day ? text : one)
+  whole.value = ''
+  wholeFaults.value = []
   tell()
 }
 /** Every day as it is meant by what was typed at once; nothing of it is taken over as long as a line can't be read. */

@@ -95,6 +95,9 @@ watch(part, () => {
       >
         From a file…
       </el-button>
+      <el-button @click="navigateTo('/first-hour')">
+        First hour
+      </el-button>
       <el-button @click="navigateTo('/company/changes')">
         What was changed
       </el-button>

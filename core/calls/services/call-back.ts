@@ -94,7 +94,8 @@ export const promiseCallBack: Service<'promiseCallBack'> = {
     if (line !== undefined && !lookUp(lines, line)) return refuse('unallocatedNumber', 'There is no such line. Nothing was promised.')
     const reached = reachable(state, number)
     if (typeof reached !== 'string') return refuse(reached.refusal.code, `${reached.refusal.sentence} Nothing was promised.`)
-    if (promisedTo(state, reached, at)) return refuse('notPossibleNow', `${formatNumber(reached, state.company.settings)} is promised a call-back by ${nameOf(state, at)} already.`)
+    const written = formatNumber(reached, state.company.settings)
+    if (promisedTo(state, reached, at)) return refuse('notPossibleNow', `${written} is promised a call-back by ${nameOf(state, at)} already.`)
     if (tooMany(state)) return refuse('notPossibleNow', 'Too many call-backs are promised already: end some that are done.')
     const party = { number: reached, name: (name && plainText(name, longestName)) || null }
     return accept(promised(state, { party, line: line ?? null, queue: at, since: now, promisedAt: now, by: telephone.id }))

@@ -21,6 +21,7 @@ export default defineEndpoint({
   const [type, file] = format === 'csv' ? ['text/csv; charset=utf-8; header=present', 'contacts.csv'] : ['text/vcard; charset=utf-8', 'contacts.vcf']
   setResponseHeader(event, 'content-type', type)
   setResponseHeader(event, 'content-disposition', `attachment; filename="${file}"`)
-  const text = format === 'csv' ? contactTable(wanted) : wanted.map(one => cardText(one, one.card, format === 'vcard3' ? '3.0' : '4.0', company.current.settings)).join('')
-  return text as never
+  const version = format === 'vcard3' ? '3.0' : '4.0'
+  const cards = () => wanted.map(one => cardText(one, one.card, version, company.current.settings)).join('')
+  return (format === 'csv' ? contactTable(wanted) : cards()) as never
 })

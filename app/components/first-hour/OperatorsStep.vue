@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import type { CompanyChange } from '~~/core/company/changes'
+import { editCompany } from '~/company/edit'
+import { besideOf, titleOf } from '~/company/forms'
+import { useLive } from '~/stores/live'
+
+/** Who answers for the house. */
+const emit = defineEmits<{ done: [] }>()
+const live = useLive()
+const { failure, sending, send } = useForm()
+const company = computed(() => live.company!)
+const operators = computed(() => company.value.groups[company.value.settings.operators]!)
+const chosen = ref([...operators.value.members])
+/** So many calls can be with an operator at once: answered, on hold, asked about. */
+const capacity = 12
+const options = computed(() => Object.values(company.value.telephones).filter(({ person }) => person !== null)
+  .map(({ id }) => ({ value: id, label: `${titleOf(company.value, 'telephones', id)} · ${besideOf(company.value, 'telephones', id)}` }))
+  .sort((a, b) => a.label.localeCompare(b.label)))
+
+async function save(): Promise<void> {
+  const now = company.value
+  if (await send({}, async () => {
+    if (chosen.value.length === 0) throw new NotTaken('Choose one person at least: calls come to them.')
+    const small = chosen.value.map(id => now.telephones[id]!).filter(telephone => telephone.capacity < capacity)
+    const changes: CompanyChange[] = [
+      { part: 'groups', id: operators.value.id, value: { ...operators.value, members: [...chosen.value] } },
+      ...small.map(telephone => ({ part: 'telephones' as const, id: telephone.id, value: { ...telephone, capacity } })),
+    ]
+    await editCompany(now, changes)
+  })) emit('done')
+}
+</script>
+
+<template>
+  <el-form
+    label-position="top"
+    @submit.prevent="save"
+  >
+    <FormField
+      label="Who answers, in order"
+      for="operators-chosen"
+    >
+      <el-select-v2
+        id="operators-chosen"
+        v-model="chosen"
+        :options="options"
+        multiple
+        filterable
+        aria-label="Who answers, in order"
+        placeholder="Names, extensions"
+      />
+    </FormField>
+    <p class="soft">
+      They see every caller who waits, and each answers whom they like. Each needs an account: that comes with the step after the next.
+    </p>
+    <FailureNote :text="failure" />
+    <el-button
+      type="primary"
+      native-type="submit"
+      :loading="sending"
+    >
+      Keep, and go on
+    </el-button>
+  </el-form>
+</template>
