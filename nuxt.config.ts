@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import { threadModule } from './server/calendars/program'
 import { registryModule } from './server/endpoints/find'
+import { pagesModule } from './server/endpoints/pages'
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@element-plus/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
@@ -46,6 +47,8 @@ export default defineNuxtConfig({
     customerAddress: '',
     customerName: 'The customer system',
     customerToken: '',
+    /** With it another program reads /metrics; empty: none may. */
+    metricsToken: '',
     /** With it another program tells who is at which place; empty: none may. */
     occupancyToken: '',
     // Cookies travel over TLS only, unless the start command of the demo says that it runs without.
@@ -59,10 +62,13 @@ export default defineNuxtConfig({
     experimental: { websocket: true },
     virtual: {
       '#endpoints': () => registryModule(fileURLToPath(new URL('./server/api', import.meta.url))),
+      '#pages': () => pagesModule(fileURLToPath(new URL('./app/pages', import.meta.url))),
       '#reading-program': () => threadModule(fileURLToPath(new URL('./server/calendars/read-thread.ts', import.meta.url))),
     },
     esbuild: { options: { target: 'node20' } },
     externals: { trace: true },
+    // The first load is what people wait for: what never changes is packed once, here.
+    compressPublicAssets: { brotli: true, gzip: true },
     typescript: { tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true }, include: ['../bench/day.ts'] } },
   },
   // The call model names schemas that only the server reads: without this word Yup would be fetched with the console, before the first form needs it.

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { nobody } from '../core/company/company'
+import { readSecretFiles } from '../shared/secret-files'
 import { quietState } from '../core/calls/snapshot'
 import { type Clock, clockOffset, SteadyClock } from './clock'
 import { listen } from './listen'
@@ -20,6 +21,8 @@ export interface ExchangeOptions {
  * The secret that servers say is in ESTAFETTE_LINK_TOKEN.
  */
 export async function runExchange({ clock, port: wanted, wall = Date.now, onCompany }: ExchangeOptions): Promise<void> {
+  const [fault] = readSecretFiles(process.env, ['ESTAFETTE_LINK_TOKEN'])
+  if (fault) stop(fault)
   const token = process.env.ESTAFETTE_LINK_TOKEN ?? ''
   if (!token) stop('ESTAFETTE_LINK_TOKEN must hold the secret that servers say to this exchange.')
   const exchange = new Switch(quietState(nobody, { epoch: randomBytes(4).toString('hex'), now: clock.now() }), clock)

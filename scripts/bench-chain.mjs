@@ -47,7 +47,7 @@ export async function chain(postgres, { size, warm }) {
   const elapsed = (performance.now() - begin) / 1_000
   const share = [stack.exchange?.pid, stack.server?.pid, process.pid].map((pid, index) => Number(((processor(pid) - (used[index] ?? 0)) / elapsed).toFixed(2)))
   await new Promise(resolve => setTimeout(resolve, 500))
-  const health = await (await fetch(`${stack.url}/api/health`)).json()
+  const health = await (await fetch(`${stack.url}/api/ready`)).json()
   const memory = { exchangeMb: residentMb(stack.exchange?.pid), serverMb: residentMb(stack.server?.pid) }
   delays.sort((a, b) => a - b)
   /** @param {number} part */

@@ -99,6 +99,7 @@ export async function buildCommands() {
     migrate: 'server/database/migrate.ts',
     administrator: 'server/accounts/administrator.ts',
     rebuild: 'server/journal/rebuild-command.ts',
+    server: 'server/settings/start.ts',
     seed: 'demo/seed.ts',
     history: 'demo/remember.ts',
   }

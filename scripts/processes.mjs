@@ -114,7 +114,7 @@ export function startNode(file, args, env, { onExit, output = 'inherit' } = {}) 
 export function firstWord(child, sentence) {
   return new Promise((resolve, reject) => {
     child.once('message', word => resolve(/** @type {{ port: number }} */ (word)))
-    child.once('exit', () => reject(new Stop(sentence)))
+    child.once('exit', code => reject(new Stop(sentence, code || 1)))
   })
 }
 

@@ -9,7 +9,16 @@ export function say(text) {
 }
 
 /** Ends with one sentence about what to do. */
-export class Stop extends Error {}
+export class Stop extends Error {
+  /**
+   * @param {string} sentence
+   * @param {number} [code] with which the program ends
+   */
+  constructor(sentence, code = 1) {
+    super(sentence)
+    this.code = code
+  }
+}
 
 /**
  * Runs a script's main part: a Stop is printed as its sentence, anything else as the error it is. What it has
@@ -24,6 +33,6 @@ export async function run(main) {
   }
   catch (error) {
     console.error(error instanceof Stop ? `\n${error.message}` : error)
-    await endAll(1)
+    await endAll(error instanceof Stop ? error.code : 1)
   }
 }

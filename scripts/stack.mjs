@@ -39,7 +39,7 @@ export function createStack({
   watch = null,
   joins,
   serverEnv = {},
-  server: serverFile = join(root, '.output/server/index.mjs'),
+  server: serverFile = join(root, '.output/commands/server.mjs'),
   exchange: exchangeFile = join(root, '.output/exchange/demo.mjs'),
 }) {
   const token = joins?.token ?? randomBytes(24).toString('hex')
@@ -98,7 +98,7 @@ export function createStack({
     healthy() {
       return until(async () => {
         if (!stack.server || hasEnded(stack.server)) throw new Stop('The server ended: see its message above.')
-        const answer = await fetch(`${stack.url}/api/health`).catch(() => null)
+        const answer = await fetch(`${stack.url}/api/ready`).catch(() => null)
         return answer?.ok ? answer.json() : null
       }, 'The server did not get ready within a minute.')
     },

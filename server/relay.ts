@@ -29,6 +29,7 @@ import { DayKeeper } from './figures/days'
 import { TodayFigures } from './figures/today'
 import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
+import { Metrics } from './metrics/metrics'
 
 export interface RelayConfig {
   databaseUrl: string
@@ -50,7 +51,7 @@ export interface RelayConfig {
 /** Everything that runs in one server: exchange → replica → browsers, and beside it the journal. */
 export class Relay implements LinkListener {
   readonly replica = new Replica()
-  readonly hub = new Hub(this.replica)
+  readonly hub = new Hub(this.replica, delay => metrics.told(delay))
   readonly passwords = new Passwords()
   readonly log: (text: string) => void
   link: ExchangeLink | null = null
@@ -212,6 +213,8 @@ export class Relay implements LinkListener {
 }
 
 let running: Relay | null = null
+/** What is measured of this server, also while it still waits for its database. */
+export const metrics = new Metrics(() => running)
 
 export function setRelay(relay: Relay | null): void {
   running = relay

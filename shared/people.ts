@@ -81,8 +81,11 @@ export const upkeep = object({
 })
 export type Upkeep = InferType<typeof upkeep>
 
+/** That a server is alive, and for how many seconds. */
+export const health = object({ status: string().oneOf(['ok']).required(), seconds: number().integer().min(0).required() })
+
 /** How database and exchange are, for everybody. */
-export const health = object({
+export const ready = object({
   status: string().oneOf(['ok', 'degraded']).required(),
   database: object({ up: boolean().required(), journalBehind: number().required(), journalSpilledBytes: number().required() }).required(),
   exchange: object({ up: boolean().required(), epoch: text.nullable() }).required(),

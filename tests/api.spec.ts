@@ -215,7 +215,7 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
 
   const company = await ask(ines, 'get', '/api/company', 200) as { people: object }
   expect(Object.keys(company.people).length).toBeGreaterThan(100)
-  for (const path of ['/api/session', '/api/sessions', '/api/health', '/api/openapi.json']) await ask(ines, 'get', path, 200)
+  for (const path of ['/api/session', '/api/sessions', '/api/health', '/api/ready', '/api/openapi.json']) await ask(ines, 'get', path, 200)
   await ask(nobody, 'get', '/api/session', 204)
   await ask(admin, 'get', '/api/upkeep', 200)
   await ask(ines, 'get', '/api/upkeep', 403)

@@ -58,3 +58,17 @@ test('what a caller leaves in a line\'s voicemail is read by the operators and b
   expect((await request.post(`${own.url}/api/session`, { data: { signIn: 'staff', password: 'hand-me-over' } })).status()).toBe(200)
   for (const query of ['', '?handset=t2150']) expect(await (await request.get(`${own.url}/api/messages${query}`)).json()).toEqual({ received: [], written: [] })
 })
+
+test('a first connection that is under way is not a lost one; one that is lost says so', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  let feed: { close: () => Promise<void> } | null = null
+  await page.routeWebSocket(/\/api\/feed/, (socket) => {
+    feed = socket
+  })
+  await page.goto(`${own.url}/log`)
+  await expect.poll(() => feed).not.toBeNull()
+  await expect(page.getByText('Fetching the picture of all extensions…')).toBeVisible()
+  await expect(page.getByText('No connection to the server')).toBeHidden()
+  await feed!.close()
+  await expect(page.getByRole('alert')).toContainText('No connection to the server')
+})

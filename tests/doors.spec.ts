@@ -158,7 +158,7 @@ test('the feed opens at its own path, for this console, with a session, and take
     socket.once('error', () => {})
   })
   expect(closed).toBe(1009)
-  expect((await fetch(`${own.url}/api/health`)).status).toBe(200)
+  expect((await fetch(`${own.url}/api/ready`)).status).toBe(200)
 })
 
 test('a body without a length is cut at the limit, before anybody has signed in', async ({ own }) => {

@@ -168,7 +168,7 @@ test('PostgreSQL away: calls go on, the journal catches up, nothing is missing',
   const call = await own.cast.ring('Unwritten Caller')
   await page.getByRole('button', { name: 'Answer Unwritten Caller' }).click()
   await expect(ribbon(page, 'In hand', 'Unwritten Caller')).toContainText('talking')
-  const health = await page.request.get('/api/health')
+  const health = await page.request.get('/api/ready')
   expect(health.status()).toBe(503)
   expect(await health.json()).toMatchObject({ status: 'degraded', database: { up: false }, exchange: { up: true } })
   const log = await page.request.get('/api/calls')
@@ -181,7 +181,7 @@ test('PostgreSQL away: calls go on, the journal catches up, nothing is missing',
   await expect.poll(async () => (await records(own)).map(row => `${row.name} ${row.outcome}`)).toEqual(['Unwritten Caller answered'])
   const [{ count }] = await own.sql<{ count: number }>('select count(*)::int as count from journal') as [{ count: number }]
   expect(count).toBe(own.cast.state.seq)
-  await expect.poll(async () => (await page.request.get('/api/health')).status()).toBe(200)
+  await expect.poll(async () => (await page.request.get('/api/ready')).status()).toBe(200)
 })
 
 test('the journal can only grow', async ({ own }) => {

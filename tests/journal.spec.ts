@@ -38,7 +38,7 @@ test('no text from anywhere stops the journal: names, notes, accounts, reasons, 
   }
   await settled(own)
   expect(await own.sql('select 1 from set_aside')).toEqual([])
-  expect((await request.get(`${own.url}/api/health`)).status()).toBe(200)
+  expect((await request.get(`${own.url}/api/ready`)).status()).toBe(200)
 })
 
 test('what the database refuses is set aside with its reason, an administrator sees it, and the rest goes on', async ({ own, browser }) => {
@@ -115,7 +115,7 @@ test('PostgreSQL frozen: the log, the health and signing in say so within three 
     await page.getByRole('button', { name: 'Answer Unwritten Caller' }).click()
     await expect(ribbon(page, 'In hand', 'Unwritten Caller')).toContainText('talking')
     for (const ask of [
-      () => page.request.get('/api/calls'), () => page.request.get('/api/health'), () => page.request.get('/api/parkings'),
+      () => page.request.get('/api/calls'), () => page.request.get('/api/ready'), () => page.request.get('/api/parkings'),
       () => page.request.post('/api/session', { data: { signIn: 'tomas', password: demoPassword } }),
     ]) {
       const began = performance.now()

@@ -46,7 +46,9 @@ const still = computed(() => {
 })
 const ready = computed(() => missing.value.length === 0)
 
-const step = computed<Step>(() => steps.find(({ id }) => id === route.query.step)?.id ?? steps.find(({ id }) => !isDone(id))?.id ?? 'call')
+/** Where somebody begins, or comes back to: the first that is not done. From then on only their own word leads on. */
+const begun = steps.find(({ id }) => !isDone(id))?.id ?? 'call'
+const step = computed<Step>(() => steps.find(({ id }) => id === route.query.step)?.id ?? begun)
 const now = computed(() => steps.find(({ id }) => id === step.value)!)
 const go = (id: Step) => navigateTo({ query: { step: id } })
 function next(): void {
@@ -93,7 +95,8 @@ onMounted(() => heading.value?.focus())
         </template>
       </p>
       <p class="soft">
-        Everything is in force at once, and can be undone under <NuxtLink to="/company/changes">What was changed</NuxtLink>. Leave whenever you like: it goes on where it was.
+        Everything is in force at once,
+        and can be undone under <NuxtLink to="/company/changes">What was changed</NuxtLink>. Leave whenever you like: it goes on where it was.
       </p>
     </nav>
     <section aria-labelledby="step-title">

@@ -4,7 +4,7 @@ import type { Company, Group, Line, OpeningHours, Person, Ringing, Settings, Sho
 import { byId } from '../../core/company/lookups'
 import { type Chance, chanceFrom } from './chance'
 import { announcements, pageDefault, zones } from './paging'
-import { firstNames, lastNames, otherFirstNames, otherLastNames } from './names'
+import { firstNames, lastNames, otherFirstNames, otherLastNames, siteId } from './names'
 import { duties, places } from './whereabouts'
 
 /** Merrowby Ferries, the invented company of the demo: who works there, and which numbers reach it. */
@@ -262,8 +262,8 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
   const telephones = telephonesFor(people)
   return {
     version: 1,
-    sites: byId(sites.map((name, position) => ({ id: name, name, position }))),
-    departments: byId(departments.map(({ id, name, site, handles }, position) => ({ id, name, site, handles, position }))),
+    sites: byId(sites.map((name, position) => ({ id: siteId(name), name, position }))),
+    departments: byId(departments.map(({ id, name, site, handles }, position) => ({ id, name, site: siteId(site), handles, position }))),
     people: byId(people),
     telephones: byId([...telephones, ...places]),
     groups: byId(groupsOf(people, telephones)),

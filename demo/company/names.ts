@@ -38,3 +38,6 @@ export const otherLastNames = [
   'Crèvevague', 'ap Gwylan', 'Llanwylan', 'Ó Faoileán', 'Nic Thonnaigh', 'Denizkuşu', 'Yıldızlıoğlu', 'Thalassopoulou', 'Glarianakis', 'Samudrapathi',
   'Kadalkaran', 'Sóngbiển', 'Hảiâuyên', 'Nsuomba', 'Okunlade', 'Asempaye', 'Olwandlela',
 ] as const
+
+/** The id of a site: "Merrowby Quay" is site:merrowby-quay. */
+export const siteId = (name: string): string => `site:${name.toLowerCase().replaceAll(' ', '-')}`

@@ -1,4 +1,5 @@
 import type { StandingAnnouncement, Zone } from '../../core/company/company'
+import { siteId } from './names'
 
 /** The loudspeakers of Merrowby Ferries, and what is read out on them. */
 
@@ -20,7 +21,8 @@ const plans: Plan[] = [
   { id: 'office', name: 'Head office', site: 'Merrowby Quay', speakers: ['Ground floor', 'First floor'] },
   ...['Curlew', 'Sandpiper', 'Dunlin'].map(deckOf),
 ]
-export const zones: Zone[] = plans.map(({ id, ...zone }, position) => ({ id: `zone:${id}`, number: String(firstNumber + position), position, ...zone }))
+export const zones: Zone[] = plans.map(({ id, site, ...zone }, position) =>
+  ({ id: `zone:${id}`, number: String(firstNumber + position), position, site: siteId(site), ...zone }))
 export const pageDefault = 'zone:hall'
 
 const texts: Omit<StandingAnnouncement, 'id' | 'position'>[] = [

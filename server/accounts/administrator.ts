@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { createInterface } from 'node:readline'
 import { parseArgs } from 'node:util'
 import { rulesAtFirst } from '~~/shared/house-rules'
+import { readSecretFiles } from '~~/shared/secret-files'
 import { connectDatabase } from '../database/orm'
 import { Account } from '../database/entities'
 import { isGoodPassword, passwordRule, Passwords } from './passwords'
@@ -10,6 +11,8 @@ import { foldSignIn } from './sign-in-limits'
 /** The command behind `npm run administrator`: makes the first account of a house that has none, or gives an administrator who is locked out a new password. */
 const { positionals, values } = parseArgs({ allowPositionals: true, options: { name: { type: 'string' }, ask: { type: 'boolean', default: false } } })
 const signIn = foldSignIn(positionals[0] ?? '')
+const [unread] = readSecretFiles(process.env, ['NUXT_DATABASE_URL'])
+if (unread) fail(unread)
 const url = process.env.NUXT_DATABASE_URL
 if (!url || !/^[\p{L}\p{N}._@-]{2,60}$/u.test(signIn))
   fail(
@@ -25,14 +28,18 @@ try {
   const [rules] = await orm.em.fork().execute<{ kept: { passwordLength?: number } }[]>('select kept from house_rules')
   const { passwordLength } = { ...rulesAtFirst, ...rules?.kept }
   if (!isGoodPassword(password, signIn, passwordLength)) fail(passwordRule(passwordLength))
-  const em = orm.em.fork()
   const passwordHash = await passwords.hash(password)
-  const known = await em.findOne(Account, { signIn })
-  if (known && known.role !== 'administrator') fail(`${signIn} is an account of somebody who is no administrator. Nothing was changed.`)
-  if (known) Object.assign(known, { passwordHash, disabled: false })
-  else em.create(Account, { signIn, name: values.name ?? signIn, role: 'administrator', passwordHash, person: null, disabled: false })
-  await em.flush()
-  await em.execute('select pg_notify(\'accounts\', ?)', [signIn])
+  const known = await orm.em.fork().transactional(async (tx) => {
+    // Two who give the command at one moment come one after the other.
+    await tx.execute('select pg_advisory_xact_lock(hashtext(\'first administrator\'))')
+    const account = await tx.findOne(Account, { signIn })
+    if (account && account.role !== 'administrator') fail(`${signIn} is an account of somebody who is no administrator. Nothing was changed.`)
+    if (account) Object.assign(account, { passwordHash, disabled: false })
+    else tx.create(Account, { signIn, name: values.name ?? signIn, role: 'administrator', passwordHash, person: null, disabled: false })
+    await tx.flush()
+    await tx.execute('select pg_notify(\'accounts\', ?)', [signIn])
+    return account !== null
+  })
   console.log(known ? `${signIn} has a new password.` : `${signIn} is an administrator now.`)
   if (made) console.log(`Password, shown this once: ${made}`)
 }

@@ -77,6 +77,8 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
     pool: { min: 0, max: 8, acquireTimeoutMillis: limits.connecting },
     driverOptions: { connection: { connectionTimeoutMillis: limits.connecting, query_timeout: query, statement_timeout: query, keepAlive: true } },
     forceUtcTimezone: true,
+    // The database is made by whoever keeps PostgreSQL.
+    ensureDatabase: false,
   })
 }
 

@@ -42,7 +42,7 @@ export interface Asked<D extends EndpointDescription> {
 async function whoMayAsk(event: H3Event, mayAsk: MayAsk) {
   if (mayAsk === 'everybody') return null
   if (mayAsk !== 'program') return requirePerson(event, mayAsk === 'signedIn' ? [] : mayAsk)
-  requireToken(event)
+  requireToken(event, useRuntimeConfig(event).occupancyToken)
   return null
 }
 

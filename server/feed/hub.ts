@@ -32,7 +32,8 @@ export class Hub {
   /** The run of the exchange of which everybody has been told. */
   private told = ''
 
-  constructor(private readonly replica: Replica) {
+  /** @param measure hears how long after it happened (milliseconds) something has gone out to the browsers */
+  constructor(private readonly replica: Replica, private readonly measure: (delay: number) => void = () => {}) {
     this.beating = setInterval(() => {
       this.beat()
       for (const [listener, watch] of [...this.watched]) watch(performance.now() - listener.heard)
@@ -145,6 +146,7 @@ export class Hub {
     const events = this.untold.splice(0)
     if (!state || events.length === 0) return
     this.tell({ type: 'events', now: this.replica.now, exchange: this.exchange, epoch: state.epoch, events })
+    if (this.listeners.size > 0) this.measure(this.replica.now - events[0]!.at)
     if (events.some(({ type }) => type === 'configured')) for (const listener of this.listeners) listener.company = state.company.version
   }
 

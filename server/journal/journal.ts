@@ -42,6 +42,11 @@ export class Journal {
     return this.queue.length
   }
 
+  /** When the oldest of them happened, by the exchange's clock; null when there is none. */
+  get oldest(): number | null {
+    return this.queue.find(({ event }) => event !== null)?.event?.at ?? null
+  }
+
   /** Bytes of events that lie in a file for want of memory. */
   get spilledBytes(): number {
     return this.spill.size
