@@ -1,5 +1,7 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
 import { chmodSync, cpSync, mkdtempSync, readdirSync, readFileSync, readlinkSync, rmSync } from 'node:fs'
+import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { expect, test, type Browser } from '@playwright/test'
@@ -112,4 +114,23 @@ test('a clone without packages is started, ended at any moment with nothing left
     await page.close()
     await ended('SIGKILL')
   })
+})
+
+test('whoever may not install what is missing is told what to do, in one sentence; a port that is taken too', async () => {
+  const missing = `import('./scripts/packages.mjs').then(({ installDebianPackages }) => installDebianPackages(['postgresql'], () => false))
+    .catch(({ message }) => console.log(message))`
+  // Nobody of Debian, who may install nothing.
+  const said = execFileSync(process.execPath, ['-e', missing], { encoding: 'utf8', uid: process.getuid?.() === 0 ? 65_534 : undefined })
+  expect(said.trim()).toBe('postgresql is missing: run "sudo apt-get install postgresql" once and start again.')
+
+  const other = createServer().listen(0, '127.0.0.1')
+  await once(other, 'listening')
+  const { port } = other.address() as AddressInfo
+  const start = spawn('npm', ['start', '--', '--port', String(port)], { cwd: folder, stdio: ['ignore', 'pipe', 'pipe'] })
+  let words = ''
+  for (const stream of [start.stdout, start.stderr]) stream.on('data', chunk => words += String(chunk))
+  await expect.poll(() => start.exitCode, { timeout: minute }).toBe(1)
+  expect(words).toContain(`Port ${port} is taken by another program: end that one, or choose another port with --port.`)
+  expect(words, 'before any work').not.toContain('installing')
+  other.close()
 })

@@ -13,7 +13,8 @@ export function recordOf<T>(value: ISchema<T>) {
   return lazy((given: unknown) => {
     const keys = typeof given === 'object' && given !== null ? Object.keys(given) : []
     if (keys.some(key => inborn.includes(key))) return mixed<never>().test('ids', 'ids must not be names that every object has.', () => false) as never
-    return object(Object.fromEntries(keys.map(key => [key, schema]))).required() as unknown as Schema<Record<string, T>>
+    const things = object(Object.fromEntries(keys.map(key => [key, schema])))
+    return things.required(({ path }) => `${path} is missing: please fill it in.`) as unknown as Schema<Record<string, T>>
   }).meta({ record: schema })
 }
 

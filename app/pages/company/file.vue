@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Part } from '~~/core/company/changes'
 import type { CompanyFileAnswer } from '~~/shared/company-edits'
+import { inWords, jsonFault } from '~/company/file-faults'
 import { partForms } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
@@ -22,13 +23,19 @@ async function look(event: Event): Promise<void> {
   await send({}, async () => {
     if (chosen.size > largest) throw new NotTaken(`The file is larger than ${largest / 1_000_000} MB.`)
     name.value = chosen.name
+    const text = await chosen.text()
     try {
-      file.value = JSON.parse(await chosen.text())
+      file.value = JSON.parse(text)
     }
     catch {
-      throw new NotTaken('This is no JSON: choose a company file as it was given out here.')
+      throw new NotTaken(jsonFault(text))
     }
-    answer.value = await $fetch<CompanyFileAnswer>('/api/company/file', { method: 'POST', body: { carryOut: false, file: file.value } })
+    try {
+      answer.value = await $fetch<CompanyFileAnswer>('/api/company/file', { method: 'POST', body: { carryOut: false, file: file.value } })
+    }
+    catch (error) {
+      throw isUnknown(error) ? error : new NotTaken(inWords(sentenceOf(error), file.value))
+    }
   })
   input.value = ''
 }
