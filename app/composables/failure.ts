@@ -1,5 +1,4 @@
 import { FetchError } from 'ofetch'
-import { ValidationError } from 'yup'
 
 /** True when nobody can say whether what was asked for was done. */
 export function isUnknown(error: unknown): boolean {
@@ -11,7 +10,8 @@ export class NotTaken extends Error {}
 
 /** The sentence of what we don't take ourselves, or in an error of the server, or what to say when it can't be reached. */
 export function sentenceOf(error: unknown): string {
-  if (error instanceof NotTaken || error instanceof ValidationError) return error.message
+  // Known by its name: with its class all of Yup would be fetched with the console.
+  if (error instanceof NotTaken || (error instanceof Error && error.name === 'ValidationError')) return error.message
   if (error instanceof FetchError) {
     const body = error.data as { message?: string, data?: { sentence?: string } } | undefined
     const sentence = body?.data?.sentence ?? body?.message

@@ -53,9 +53,10 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <el-form
-    label-position="top"
-    @submit.prevent="save"
+  <StepForm
+    :failure="failure"
+    :sending="sending"
+    @keep="save"
   >
     <WeekField
       id="hours-week"
@@ -99,20 +100,12 @@ async function save(): Promise<void> {
         {{ fault }}
       </li>
     </ul>
-    <FailureNote :text="failure" />
-    <p class="button-row">
-      <el-button
-        type="primary"
-        native-type="submit"
-        :loading="sending"
-      >
-        Keep, and go on
-      </el-button>
+    <template #more>
       <el-button @click="emit('done')">
         Always open, go on
       </el-button>
-    </p>
-  </el-form>
+    </template>
+  </StepForm>
 </template>
 
 <style scoped>

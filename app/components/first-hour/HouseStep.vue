@@ -44,9 +44,10 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <el-form
-    label-position="top"
-    @submit.prevent="save"
+  <StepForm
+    :failure="failure"
+    :sending="sending"
+    @keep="save"
   >
     <FormField
       :label="labels.name"
@@ -128,13 +129,5 @@ async function save(): Promise<void> {
     >
       Emergency numbers there: {{ known.emergency.join(', ') }}. They always get through, and can be changed under Company, Short numbers.
     </p>
-    <FailureNote :text="failure" />
-    <el-button
-      type="primary"
-      native-type="submit"
-      :loading="sending"
-    >
-      Keep, and go on
-    </el-button>
-  </el-form>
+  </StepForm>
 </template>

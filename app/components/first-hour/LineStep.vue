@@ -54,9 +54,10 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <el-form
-    label-position="top"
-    @submit.prevent="save"
+  <StepForm
+    :failure="failure"
+    :sending="sending"
+    @keep="save"
   >
     <div class="pair">
       <FormField
@@ -123,13 +124,5 @@ async function save(): Promise<void> {
       Calls go to the operators. When none of them is there, or nobody answers for four minutes, callers can leave a message.
       More lines, queues and trunks: under Company.
     </p>
-    <FailureNote :text="failure" />
-    <el-button
-      type="primary"
-      native-type="submit"
-      :loading="sending"
-    >
-      Keep, and go on
-    </el-button>
-  </el-form>
+  </StepForm>
 </template>

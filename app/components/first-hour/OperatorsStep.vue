@@ -32,9 +32,10 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <el-form
-    label-position="top"
-    @submit.prevent="save"
+  <StepForm
+    :failure="failure"
+    :sending="sending"
+    @keep="save"
   >
     <FormField
       label="Who answers, in order"
@@ -53,13 +54,5 @@ async function save(): Promise<void> {
     <p class="soft">
       They see every caller who waits, and each answers whom they like. Each needs an account: that comes with the step after the next.
     </p>
-    <FailureNote :text="failure" />
-    <el-button
-      type="primary"
-      native-type="submit"
-      :loading="sending"
-    >
-      Keep, and go on
-    </el-button>
-  </el-form>
+  </StepForm>
 </template>
