@@ -1,5 +1,6 @@
 import { Map as PersistentMap } from 'immutable'
-import { type Company, nobody, waitingOnly } from '../company/company'
+import type { Company } from '../company/company'
+import { completed } from '../company/completed'
 import { noIndexes, reindexAll } from './indexes'
 import { quietDevice } from './device'
 import { openingsAnew } from './openings'
@@ -34,14 +35,7 @@ export function stateOf(snapshot: Snapshot): ExchangeState {
   return reindexAll({
     ...snapshot,
     // One that was kept before there was any paging, or before queues rang their members, knows nothing of it.
-    company: {
-      ...nobody, ...company, settings: { ...nobody.settings, ...company.settings },
-      groups: Object.fromEntries(Object.entries(company.groups).map(([id, group]) => [id, { ...waitingOnly, ...group }])),
-      lines: Object.fromEntries(Object.entries(company.lines).map(([id, line]) => [id, { ...{ closedText: '' }, ...line }])),
-      // Slots were known by the number in their id, trunks by their id.
-      slots: Object.fromEntries(Object.entries(company.slots).map(([id, slot]) => [id, { ...{ name: id.replace(/^slot:/, '') }, ...slot }])),
-      trunks: Object.fromEntries(Object.entries(company.trunks).map(([id, trunk]) => [id, { ...{ name: id }, ...trunk }])),
-    },
+    company: completed(company),
     openings: PersistentMap(openings ?? {}),
     troubles: PersistentMap(troubles ?? {}),
     handling: PersistentMap(handling ?? {}),

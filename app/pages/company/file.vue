@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { Part } from '~~/core/company/changes'
+import type { Company } from '~~/core/company/company'
+import { completed } from '~~/core/company/completed'
 import type { CompanyFileAnswer } from '~~/shared/company-edits'
 import { inWords, jsonFault } from '~/company/file-faults'
 import { partForms } from '~/company/forms'
@@ -29,6 +31,12 @@ async function look(event: Event): Promise<void> {
     }
     catch {
       throw new NotTaken(jsonFault(text))
+    }
+    // Things that an earlier version gave out lack what is known since; a part that is missing is not made up: it would be taken for one that is empty.
+    const given = file.value as { formatVersion?: unknown, company?: Company } | null
+    if (given?.formatVersion === 1 && typeof given.company === 'object' && given.company) {
+      const whole = completed(given.company)
+      file.value = { ...given, company: Object.fromEntries(Object.keys(given.company).map(part => [part, whole[part as keyof Company]])) }
     }
     try {
       answer.value = await $fetch<CompanyFileAnswer>('/api/company/file', { method: 'POST', body: { carryOut: false, file: file.value } })
