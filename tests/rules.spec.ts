@@ -89,7 +89,7 @@ test('greetings follow the caller\'s language, and codes of the list are the onl
   await part('Lines')
   await admin.getByRole('button', { name: 'Freight line' }).click()
   await admin.getByLabel('Said instead, by time and language').fill('Welsh: Bore da, Merrowby\n26:00 no such hour')
-  await expect(admin.getByText('Not understood, and not kept: 26:00 no such hour')).toBeVisible()
+  await expect(admin.getByText('Line 2, “26:00 no such hour”: 26:00 is no time of day.')).toBeVisible()
   await admin.getByLabel('Said instead, by time and language').fill('Welsh: Bore da, Merrowby')
   await admin.getByRole('button', { name: 'Save' }).click()
   await expect.poll(() => own.cast.state.company.lines.freight!.greetings).toEqual([{ language: 'Welsh', from: 0, text: 'Bore da, Merrowby' }])

@@ -14,10 +14,18 @@ const failure = ref<string | null>(null)
 const done = ref('')
 const all = ref(true)
 
+/** Earlier ones are on the screen: whoever reads them is left in peace. */
+let reading = false
+let asked = 0
+
 async function load(more = false): Promise<void> {
+  const mine = ++asked
+  reading = more
   try {
     const before = more ? rows.value?.at(-1)?.id ?? 0 : 0
     const next = await $fetch<RecordedChange[]>('/api/company/edits', { query: { before } })
+    // An answer to an older question says nothing about this one.
+    if (mine !== asked) return
     rows.value = more ? [...rows.value ?? [], ...next] : next
     all.value = next.length < 100
     failure.value = null
@@ -26,8 +34,10 @@ async function load(more = false): Promise<void> {
     failure.value = sentenceOf(error)
   }
 }
-onMounted(load)
-watch(() => live.company?.version, () => void load())
+onMounted(() => load())
+watch(() => live.company?.version, () => {
+  if (!reading) void load()
+})
 
 function nameOf({ part, thing, before, after }: RecordedChange): string {
   if (part === 'settings') return 'Settings'
