@@ -141,6 +141,7 @@ test('a house that is not the demo: set up on the screen alone, and its first ca
   await expect(page.getByText('Undone.')).toBeVisible()
   await expect.poll(() => Object.keys(own.cast.state.company.hours)).toEqual([])
   await page.getByRole('button', { name: 'Earlier ones' }).click()
+  await page.getByRole('button', { name: 'More', exact: true }).click()
   await expect(page.getByRole('row').filter({ hasText: 'Settings' })).toContainText('Name of the house: nothing → Orders & Stores')
   await context.close()
 })
