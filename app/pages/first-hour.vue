@@ -210,6 +210,11 @@ a {
   color: inherit;
 }
 
+/* It is only where reading goes on: nothing can be done with it. */
+h2:focus-visible {
+  outline: none;
+}
+
 h2 {
   font: 700 var(--type-6)/1.2 var(--font-sign);
 }

@@ -39,6 +39,8 @@ async function load(): Promise<void> {
 }
 watch(queue, () => {
   asked.value = null
+  // What was known of another queue says nothing about this one.
+  answer.value = null
   void load()
 }, { immediate: true })
 /** The forecast follows the day: with every half-hour that is over. */
