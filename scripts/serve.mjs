@@ -32,7 +32,7 @@ run(async () => {
 })
 
 /**
- * Keeps one of the programs running. What ends at once is not started again: it has said why.
+ * Keeps one of the programs running. What ends before it was ever there is not started again: it has said why.
  * @param {'exchange' | 'server'} name
  * @param {string[]} args
  * @param {Record<string, string | undefined>} env
@@ -41,11 +41,16 @@ run(async () => {
 async function keep(name, args, env) {
   const file = join(root, '.output', name === 'exchange' ? 'exchange/main.mjs' : 'commands/server.mjs')
   let begun = false
+  // Calls may go on beside it: it is tried for as long as we are here.
+  const again = () => void setTimeout(() => {
+    const where = name === 'exchange' ? ['--port', env.NUXT_EXCHANGE_PORT ?? '0'] : args
+    if (!isEnding()) keep(name, where, env).catch(error => (say(error.message), again()))
+  }, pause)
   const child = startNode(file, args, env, {
     onExit() {
       if (!begun || isEnding()) return
       say(`the ${name} ended unasked; starting it again`)
-      setTimeout(() => void keep(name, name === 'exchange' ? ['--port', env.NUXT_EXCHANGE_PORT ?? '0'] : args, env).catch(error => say(error.message)), pause)
+      again()
     },
   })
   const { port } = await firstWord(child, `The ${name} could not be started: see its message above.`)
