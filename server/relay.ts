@@ -17,6 +17,7 @@ import { Notices } from './database/notices'
 import { openDatabase } from './database/orm'
 import { Attendance } from './exchange-link/attendance'
 import { tellWhatIsKept } from './exchange-link/kept'
+import { OwnCallers } from './exchange-link/own-callers'
 import type { ExchangeLink, LinkListener } from './exchange-link/link'
 import { Replica } from './exchange-link/replica'
 import { StandInLink } from './exchange-link/stand-in'
@@ -55,6 +56,7 @@ export class Relay implements LinkListener {
   readonly passwords = new Passwords()
   readonly log: (text: string) => void
   link: ExchangeLink | null = null
+  readonly ownCallers = new OwnCallers()
   readonly attendance = new Attendance(devices => this.link?.present(devices))
   readonly rules: HouseRulesKeeper
   readonly sessions: Sessions

@@ -55,7 +55,7 @@ describe('a change of the company from outside', () => {
   const line = (changes: unknown[]) => JSON.stringify({ type: 'configure', id: 'c', from: 0, version: 1, changes })
 
   it('is read as it was sent, for every part of a company', () => {
-    const changes = changesBetween(nobody, { ...merrowby(12), settings: { ...nobody.settings, absence: 1 } })
+    const changes = changesBetween(nobody, { ...merrowby(12), settings: { ...nobody.settings, absence: 45_000 } })
     expect(new Set(changes.map(({ part }) => part)).size).toBe(parts.length + 1)
     expect(readToExchange(line(changes))).toMatchObject({ type: 'configure', changes })
     expect(readToExchange(line([{ part: 'slots', id: 'slot:1', value: null }]))).toMatchObject({ changes: [{ part: 'slots', id: 'slot:1', value: null }] })

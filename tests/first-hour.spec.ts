@@ -135,6 +135,21 @@ test('a house that is not the demo: set up on the screen alone, and its first ca
   expect(slots).toEqual(Array.from({ length: 10 }, (_, index) => String(index + 1)))
   expect(own.cast.state.company.shortNumbers['999']).toMatchObject({ emergency: true })
 
+  // Whoever sets it up ends the callers whom they play, and nobody who is real.
+  const { call: real } = await own.cast.ask({
+    service: 'offerCall', trunk: Object.keys(own.cast.state.company.trunks)[0]!, party: { name: 'Really There', number: '+447700900321' }, number: line!.number,
+  })
+  await expect(ribbon(page, 'Arriving', 'Really There')).toBeVisible()
+  const played = [...own.cast.state.calls.values()].find(({ party }) => party?.name === 'A first caller')!
+  const clear = (call: string, device: string) => page.request.post(`${own.url}/api/handset`, {
+    data: { id: crypto.randomUUID(), service: 'clearConnection', call, device },
+  })
+  expect((await clear(real!, own.cast.state.calls.get(real!)!.calling)).status()).toBe(403)
+  expect((await clear(played.id, own.cast.state.calls.get(real!)!.calling)).status()).toBe(403)
+  expect(own.cast.state.calls.has(real!)).toBe(true)
+  expect((await clear(played.id, played.calling)).status()).toBe(200)
+  await expect(ribbon(page, 'In hand', 'A first caller')).toBeHidden()
+
   // All of it is on record, in the words of the forms, and is undone by one action each.
   await page.goto(`${own.url}/company/changes`)
   await page.getByRole('button', { name: /^Undo: General line, Open: nothing → Office hours/ }).click()
