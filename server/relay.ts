@@ -26,6 +26,8 @@ import { Journal } from './journal/journal'
 import { Spill } from './journal/spill'
 import { beginning, itemOf, type JournalItem } from './journal/items'
 import { AddressBooks } from './address-books/books'
+import { HouseDirectory } from './house-directory/house-directory'
+import { IdentityProvider } from './identity/provider'
 import { DayKeeper } from './figures/days'
 import { TodayFigures } from './figures/today'
 import { Customers, type CustomerSystem } from './customers/customers'
@@ -64,6 +66,8 @@ export class Relay implements LinkListener {
   readonly messages: MessageBox
   readonly calendars: Calendars
   readonly addressBooks: AddressBooks
+  readonly houseDirectory: HouseDirectory
+  readonly identity: IdentityProvider
   readonly customers: Customers
   readonly dayKeeper: DayKeeper
   readonly todayFigures: TodayFigures
@@ -77,7 +81,10 @@ export class Relay implements LinkListener {
     this.calendars = new Calendars(orm, new CalendarReader(config.readingProgram), {
       company: () => this.company.current, now: () => this.wallNow, allowed: config.calendarOrigins,
     })
-    this.addressBooks = new AddressBooks(orm, { sealedWith: config.secret, allowed: config.calendarOrigins })
+    const outside = { sealedWith: config.secret, allowed: config.calendarOrigins }
+    this.addressBooks = new AddressBooks(orm, outside)
+    this.houseDirectory = new HouseDirectory(orm, outside)
+    this.identity = new IdentityProvider(orm, outside)
     this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())
     this.customers = new Customers(config.customerSystem)
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
@@ -113,6 +120,7 @@ export class Relay implements LinkListener {
     this.passwords.close()
     this.calendars.close()
     this.addressBooks.close()
+    this.houseDirectory.close()
     this.dayKeeper.close()
     await this.notices.close()
     await this.journal.settle()
@@ -156,6 +164,7 @@ export class Relay implements LinkListener {
     // Only now it is known what people's clocks show.
     void this.calendars.refresh()
     void this.addressBooks.refresh()
+    void this.houseDirectory.refresh()
   }
 
   /** Tells the exchange which company it serves, and one that has begun anew what outlives it. */

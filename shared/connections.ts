@@ -1,8 +1,11 @@
 import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 
-/** Other programs that this house lives with: the exchange, the customer system, address books and calendars of other servers. */
-const connectionKinds = ['exchange', 'customers', 'addressBook', 'calendar'] as const
+/**
+ * Other programs that this house lives with: the exchange, the customer system, who tells who somebody is, its own directory, address books and calendars of
+ * other servers.
+ */
+const connectionKinds = ['exchange', 'customers', 'identityProvider', 'houseDirectory', 'addressBook', 'calendar'] as const
 
 const named = {
   kind: string().oneOf(connectionKinds).required().label('kind'),

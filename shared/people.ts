@@ -20,6 +20,9 @@ export const signedIn = object({
 })
 export type SignedIn = InferType<typeof signedIn>
 
+/** `there`: where the browser goes to end its session at the identity provider too; null: none began it. */
+export const signedOut = object({ signedOut: boolean().oneOf([true]).required(), there: text.nullable() })
+
 export const credentials = object({
   signIn: string().strict().trim('Sign-in name must not begin or end with a space.').max(60).required().label('Sign-in name'),
   password: string().strict().max(200).required().label('Password'),

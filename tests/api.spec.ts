@@ -239,6 +239,26 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(admin, 'patch', '/api/accounts/{signIn}', 404, { segment: 'nobody', data: { role: 'staff' } })
   await ask(ines, 'post', '/api/password', 422, { data: { current: demoPassword, wanted: 'short' } })
   await ask(nobody, 'post', '/api/session', 401, { data: { signIn: 'ines', password: 'not this one' } })
+  const directory = {
+    address: 'ldap://127.0.0.1', startTls: false, user: '', password: '', base: '', filter: '(uid=*)', columns: [{ attribute: 'sn', meaning: 'last' }],
+    numbered: true,
+  }
+  await ask(admin, 'get', '/api/house-directory', 200)
+  await ask(ines, 'get', '/api/house-directory', 403)
+  for (const [method, path] of [['post', '/api/house-directory/look'], ['put', '/api/house-directory']] as const)
+    await ask(admin, method, path, 422, { data: directory })
+  await ask(admin, 'delete', '/api/house-directory', 200)
+  const provider = {
+    name: 'House', issuer: 'https://127.0.0.1', clientId: 'x', secret: 'y', scopes: 'openid', address: 'https://x', signIn: 'sub', groups: 'groups', roles: [],
+    otherwise: null, makes: false,
+  }
+  await ask(nobody, 'get', '/api/identity', 200)
+  await ask(admin, 'get', '/api/identity/settings', 200)
+  await ask(admin, 'put', '/api/identity/settings', 422, { data: provider })
+  await ask(ines, 'put', '/api/identity/settings', 403, { data: provider })
+  await ask(admin, 'delete', '/api/identity/settings', 200)
+  await ask(nobody, 'post', '/api/identity/begin', 404)
+  await ask(nobody, 'post', '/api/identity/finish', 404, { data: { query: '' } })
   const second = await signedIn(stage.url, 'tomas')
   const [own] = await ask(second, 'get', '/api/sessions', 200) as { id: string }[]
   await ask(second, 'delete', '/api/sessions/{id}', 404, { segment: 'nothing' })
@@ -248,12 +268,13 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   stage.cast.present([])
 
   // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, an address book in `connections.spec.ts`, a charge in
-  // `charges.spec.ts`, the feed everywhere.
+  // `charges.spec.ts`, the house's directory and its identity provider in specs of their own, the feed everywhere.
   const untried = Object.entries(described.document.paths)
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
   expect(untried.sort()).toEqual([
-    'get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/password', 'post /api/session',
-    'put /api/charges/{id}',
+    'get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look', 'post /api/identity/begin',
+    'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'put /api/charges/{id}', 'put /api/house-directory',
+    'put /api/identity/settings',
   ])
 })

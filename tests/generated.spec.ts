@@ -157,7 +157,7 @@ test('requests made from the description get no 5xx, and without the right chang
     const complaint = await described.complaint(method, path, answer)
     if (complaint && answer.status() !== 404 && answer.status() !== 405) failures.push(`${who} ${data?.slice(0, 200)}: ${complaint}`)
     if (answer.status() >= 400 && path !== '/api/handset') expect(stage.cast.state.seq, `${who} ${method} ${address}`).toBe(before)
-    const forAll = ['/api/health', '/api/ready', '/api/openapi.json']
+    const forAll = ['/api/health', '/api/ready', '/api/openapi.json', '/api/identity']
     if (who === 'nobody' && !forAll.includes(path)) expect([401, 404, 405, 413, 415, 422]).toContain(answer.status())
   }
   expect(failures).toEqual([])

@@ -107,6 +107,7 @@ test('keys are made of who is named, arranged by keyboard, pinned, given out and
   await panel.getByRole('textbox', { name: 'Name of the new page' }).fill('Mine')
   await panel.getByText('Shared by all operators').click()
   await panel.getByRole('button', { name: 'Add as a copy of this one' }).click()
+  await expect(panel.getByRole('button', { name: 'Mine', exact: true })).toHaveAttribute('aria-pressed', 'true')
   await panel.getByRole('button', { name: 'Pin to the floor' }).click()
   await expect(console.getByRole('region', { name: 'Keys: Mine' }).getByRole('button', { name: /^Always helps,/ })).toBeVisible()
   const mine = (await pages(console)).find(page => page.name === 'Mine')!

@@ -33,8 +33,8 @@ async function leave(): Promise<void> {
     return
   }
   try {
-    await session.signOut()
-    await navigateTo('/sign-in')
+    const there = await session.signOut()
+    await navigateTo(there ?? '/sign-in', { external: there !== null })
   }
   catch (error) {
     desk.notice = sentenceOf(error)

@@ -1,6 +1,9 @@
 import { useSession } from '~/stores/session'
 
-/** Every page but the sign-in is for people who are signed in. */
+/** The way in: for whoever is not signed in yet. */
+const wayIn = ['/sign-in', '/signed-in']
+
+/** Every other page is for people who are signed in. */
 export default defineNuxtRouteMiddleware(async (to) => {
   const session = useSession()
   try {
@@ -8,8 +11,8 @@ export default defineNuxtRouteMiddleware(async (to) => {
   }
   catch {
     // Offline or the server is away: the console says so itself, once it is there.
-    if (session.me === null && to.path !== '/sign-in') return navigateTo('/sign-in')
+    if (session.me === null && !wayIn.includes(to.path)) return navigateTo('/sign-in')
   }
-  if (!session.me && to.path !== '/sign-in') return navigateTo('/sign-in')
+  if (!session.me && !wayIn.includes(to.path)) return navigateTo('/sign-in')
   if (session.me && to.path === '/sign-in') return navigateTo('/')
 })

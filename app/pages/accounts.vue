@@ -67,7 +67,7 @@ const people = computed(() => {
 /** What the rules of the house are called. */
 const words: Record<string, string> = {
   passwordLength: 'characters of a password', guesses: 'wrong passwords', idleMinutes: 'minutes until signed out', longestHours: 'hours until signed out',
-  operator: 'operators may', supervisor: 'supervisors may', administrator: 'administrators may',
+  identityProvider: 'identity provider', operator: 'operators may', supervisor: 'supervisors may', administrator: 'administrators may',
 }
 
 onMounted(load)
@@ -81,6 +81,9 @@ useIntervalFn(load, 10_000)
       <p class="soft">
         A role that changes and an account that is shut take effect at once, in every open console.
       </p>
+      <el-button @click="navigateTo('/identity')">
+        Sign-in by the house's provider…
+      </el-button>
     </div>
     <FailureNote :text="failure" />
     <p

@@ -27,7 +27,10 @@ async function load(): Promise<void> {
 }
 
 const keyOf = ({ kind, id }: Pick<Connection, 'kind' | 'id'>) => `${kind} ${id}`
-const kindWords = { exchange: 'Telephones', customers: 'Customer system', addressBook: 'Address book', calendar: 'Calendar' }
+const kindWords = {
+  exchange: 'Telephones', customers: 'Customer system', identityProvider: 'Sign-in', houseDirectory: 'People', addressBook: 'Address book',
+  calendar: 'Calendar',
+}
 const chosenKey = ref<string | null>(null)
 const rows = computed(() => all.value ?? [])
 const chosen = computed(() => rows.value.find(row => keyOf(row) === chosenKey.value) ?? rows.value[0] ?? null)
@@ -36,7 +39,7 @@ const stateOf = ({ well, lastSuccess }: Connection) => well ? lastSuccess === nu
 const failing = computed(() => rows.value.filter(({ well }) => !well).length)
 
 async function tryNow(row: Connection): Promise<void> {
-  trying.value = keyOf(row)
+  trying.value = chosenKey.value = keyOf(row)
   failure.value = null
   try {
     const { well, lastProblem, brings } = await $fetch<Connection>('/api/connections/try', { method: 'POST', body: { kind: row.kind, id: row.id } })
@@ -146,6 +149,20 @@ useIntervalFn(load, 5_000)
             {{ chosen.well ? 'Last problem: ' : '' }}{{ chosen.lastProblem }}
           </p>
           <el-button
+            v-if="chosen.kind === 'identityProvider'"
+            size="small"
+            @click="navigateTo('/identity')"
+          >
+            How people sign in by it
+          </el-button>
+          <el-button
+            v-if="chosen.kind === 'houseDirectory'"
+            size="small"
+            @click="navigateTo('/company/directory')"
+          >
+            How it is read, and who has left it
+          </el-button>
+          <el-button
             v-if="chosen.kind === 'addressBook'"
             size="small"
             @click="leave(chosen)"
@@ -153,6 +170,12 @@ useIntervalFn(load, 5_000)
             Read it no more, and let its contacts go
           </el-button>
         </template>
+        <p v-if="all && !all.some(({ kind }) => kind === 'houseDirectory')">
+          People can come from the house's own directory (LDAP):
+          <NuxtLink to="/company/directory">
+            read it
+          </NuxtLink>
+        </p>
         <h3>Read an address book of another server (CardDAV)</h3>
         <el-form
           label-position="top"

@@ -11,13 +11,23 @@ const { failure, sending, send } = useForm()
 const name = useTemplateRef<{ focus: () => void }>('name')
 onMounted(() => name.value?.focus())
 
+/** The house's own identity provider, if there is one; should that not be known, a password is as good as ever. */
+const provider = ref<string | null>(null)
+onMounted(async () => provider.value = (await $fetch('/api/identity').catch(() => null))?.name ?? null)
+async function enterThere(): Promise<void> {
+  await send({}, async () => {
+    const { address } = await $fetch('/api/identity/begin', { method: 'POST', body: {} })
+    await navigateTo(address, { external: true })
+  })
+}
+
 async function enter(): Promise<void> {
   if (await send({}, () => session.signIn(credentials.validateSync(form)))) await navigateTo('/')
 }
 </script>
 
 <template>
-  <main class="gate">
+  <TheGate>
     <form
       class="form"
       novalidate
@@ -50,23 +60,23 @@ async function enter(): Promise<void> {
       >
         Sign in
       </el-button>
+      <el-button
+        v-if="provider"
+        class="there"
+        size="large"
+        :disabled="sending"
+        @click="enterThere"
+      >
+        Sign in with {{ provider }}
+      </el-button>
     </form>
-    <HouseFront class="house" />
-  </main>
+  </TheGate>
 </template>
 
 <style scoped>
-.gate {
-  display: grid;
-  grid-template: minmax(0, 1fr) / minmax(20rem, 28rem) 1fr;
-  height: 100%;
-}
-
 .form {
   display: grid;
-  align-content: center;
   gap: var(--space-3);
-  padding: var(--space-7);
 }
 
 h1 {
@@ -98,23 +108,7 @@ label {
   --el-button-hover-text-color: var(--paper);
 }
 
-.house {
-  display: block;
-  width: 100%;
-  height: 100%;
-}
-
-@media (max-width: 48rem) {
-  .gate {
-    grid-template-columns: 1fr;
-  }
-
-  .house {
-    display: none;
-  }
-
-  .form {
-    padding: var(--space-6);
-  }
+.form .there {
+  margin: 0;
 }
 </style>

@@ -27,14 +27,22 @@ export const useSession = defineStore('session', () => {
     asked = true
   }
 
-  async function signOut(): Promise<void> {
-    await $fetch('/api/session', { method: 'DELETE' })
+  /** Back from the identity provider, with what it has sent along. */
+  async function finish(query: string): Promise<void> {
+    me.value = await $fetch<SignedIn>('/api/identity/finish', { method: 'POST', body: { query } })
+    asked = true
+  }
+
+  /** @returns where the browser goes to end its session at the identity provider too; null: none began it */
+  async function signOut(): Promise<string | null> {
+    const { there } = await $fetch('/api/session', { method: 'DELETE' })
     me.value = null
+    return there
   }
 
   function may(right: Right): boolean {
     return me.value?.rights.includes(right) ?? false
   }
 
-  return { me, may, recall, check, signIn, signOut }
+  return { me, may, recall, check, signIn, finish, signOut }
 })

@@ -3,9 +3,9 @@ import { fold } from '../directory/folding'
 import type { Table } from '../formats/csv'
 import { type Home, readDialled } from '../numbers/dialled'
 import type { CompanyChange } from './changes'
-import type { Company, Person, Telephone } from './company'
+import type { Company, Person, PersonId, Telephone } from './company'
 import { freeNumber, takenNumbers } from './free-number'
-import { telephonesOf, telephoneWithNumber } from './lookups'
+import { lookUp, telephonesOf, telephoneWithNumber } from './lookups'
 
 /**
  * People from a table (RFC 4180), with columns as any program names them: guessed, and said otherwise. What an empty cell, or no column, says nothing of stays
@@ -58,6 +58,8 @@ export interface PeopleRow {
   /** What of them changes, or why the row is refused. */
   why: string
   changes: CompanyChange[]
+  /** Who it is or would be; null when the row is refused and nobody is meant. */
+  person: PersonId | null
 }
 
 export interface PeopleOptions {
@@ -66,13 +68,18 @@ export interface PeopleOptions {
   newId: (kind: 'p' | 't' | 'd') => string
   /** Whoever has no extension gets the next one that is free. */
   numbered: boolean
+  /**
+   * Of a source that people are kept in step with: whom each row is known to be, null for nobody yet. What it says nothing of is emptied, and who has the name
+   * of somebody else is another person.
+   */
+  known?: readonly (PersonId | null)[]
 }
 
 /**
  * What would become of each row: somebody who is here, by their extension or by their whole name, or somebody new. A department that is not there is made; who
  * is in none comes to the first.
  */
-export function peopleOf(company: Company, table: Table, { as, newId, numbered }: PeopleOptions): PeopleRow[] | { fault: string } {
+export function peopleOf(company: Company, table: Table, { as, newId, numbered, known }: PeopleOptions): PeopleRow[] | { fault: string } {
   if (!(['first', 'last', 'name'] as const).some(one => as.includes(one)))
     return { fault: 'No column holds names: say which one does. The first row of the file must name its columns.' }
   const inOrder = <T extends { position: number }>(all: Record<string, T>) => Object.values(all).sort((a, b) => a.position - b.position)
@@ -83,10 +90,14 @@ export function peopleOf(company: Company, table: Table, { as, newId, numbered }
     const name = fold(`${person.first} ${person.last}`)
     byName.set(name, [...byName.get(name) ?? [], person])
   }
-  const seen = new Map<string, number>()
+  const seen = new Map<string, { at: number, name: string }>()
+  const met = new Set(known?.filter(id => id !== null && lookUp(company.people, id) !== undefined))
   const taken = takenNumbers(company)
   const extensions = as.indexOf('extension')
   if (extensions >= 0) for (const row of table.rows) if (row[extensions]) taken.add(row[extensions].trim())
+  /** Who gets another extension by a row of their own leaves the one that they have. */
+  const moving = new Set(known?.filter((id, at) => id !== null && telephonesOf(company, id)[0]?.number !== (table.rows[at]![extensions]?.trim() || undefined)
+    && Boolean(table.rows[at]![extensions]?.trim())))
   let made = 0
   return table.rows.map((cells, index) => {
     const text = (column: Meaning, longest = 200) => {
@@ -95,34 +106,46 @@ export function peopleOf(company: Company, table: Table, { as, newId, numbered }
     }
     const names = namesOf(text('first'), text('last'), text('name'))
     const row = { at: table.lines[index]!, name: `${names.first} ${names.last}`.trim() }
-    const refused = (why: string): PeopleRow => ({ ...row, verdict: 'refused', why, changes: [] })
+    const own = known?.[index] ? lookUp(company.people, known[index]) : undefined
+    const refused = (why: string): PeopleRow => ({ ...row, verdict: 'refused', why, changes: [], person: own?.id ?? null })
     if (row.name === '') return refused('Nobody is named.')
     const extension = (text('extension', 20) ?? '').replace(/\s/g, '')
     if (extension !== '' && !/^\d{1,7}$/.test(extension)) return refused(`${extension} is no extension: it has digits alone, 7 at most.`)
-    const known = extension === '' ? undefined : telephoneWithNumber(company, extension)
-    const twice = seen.get(extension || fold(row.name))
-    if (twice !== undefined) return refused(`The same stands in line ${twice} already.`)
-    seen.set(extension || fold(row.name), row.at)
-    if (known?.person === null) return refused(`${extension} is a telephone of a place: ${known.name}.`)
-    const other = known || extension === '' ? undefined : nameWithNumber(company, extension)
+    const held = extension === '' ? undefined : telephoneWithNumber(company, extension)
+    const holder = held && moving.has(held.person ?? '') && held.person !== own?.id ? undefined : held
+    const key = extension || (known ? '' : fold(row.name))
+    const twice = key === '' ? undefined : seen.get(key)
+    if (twice !== undefined) return refused(known ? `${twice.name} has ${extension} too.` : `The same stands in line ${twice.at} already.`)
+    seen.set(key, row)
+    if (holder?.person === null) return refused(`${extension} is a telephone of a place: ${holder.name}.`)
+    if (holder && (own ? holder.person !== own.id : met.has(holder.person!))) return refused(`${extension} is the number of ${holder.name}.`)
+    const other = holder || extension === '' ? undefined : nameWithNumber(company, extension)
     if (other !== undefined) return refused(`${extension} is the number of ${other}.`)
-    const namesakes = byName.get(fold(row.name)) ?? []
-    if (!known && namesakes.length > 1) return refused('Several people have that name: say which by the extension.')
-    const before = known ? company.people[known.person!] : namesakes[0]
+    const namesakes = (byName.get(fold(row.name)) ?? []).filter(({ id }) => !met.has(id))
+    if (!own && !holder && namesakes.length > 1) return refused('Several people have that name: say which by the extension.')
+    const before = own ?? (holder ? company.people[holder.person!] : namesakes[0])
+    if (known && before) met.add(before.id)
     const numbers = { mobile: e164Of(text('mobile', 40), company.settings), direct: e164Of(text('direct', 40), company.settings) }
     for (const [what, number] of Object.entries(numbers)) if (number === undefined) return refused(`The ${what} number can't be called from here.`)
     const { id: department, change: newDepartment } = departmentOf(text('department') ?? '', before?.department)
     if (department === null) return refused('There is no department: name one.')
     const person: Person = {
       ...before ?? { id: newId('p'), nickname: null, former: null, said: '', deputies: [], languages: [], note: '', role: '', room: '', mobile: null },
-      first: names.first || before?.first || '', last: names.last || before?.last || '', department,
-      ...given('role', text('role')), ...given('room', text('room')), ...given('note', text('note', 400)), ...given('nickname', text('nickname')),
-      ...given('mobile', numbers.mobile), ...given('languages', text('languages')?.split(/[;,/]/).map(one => one.trim()).filter(Boolean)),
+      ...known ? names : { first: names.first || before?.first || '', last: names.last || before?.last || '' }, department,
+      ...given('role', text('role'), ''), ...given('room', text('room'), ''), ...given('note', text('note', 400), ''),
+      ...given('nickname', text('nickname'), null), ...given('mobile', text('mobile') && numbers.mobile, null),
+      ...given('languages', text('languages')?.split(/[;,/]/).map(one => one.trim()).filter(Boolean), []),
     } as Person
     const free = numbered && extension === '' && (!before || telephonesOf(company, before.id).length === 0) ? freeNumber(company.settings, taken) : extension
     taken.add(free)
     return judged(row, before, person, telephoneOf(company, person, free, numbers.direct ?? null, newId), newDepartment)
   })
+
+  /** A field of which the table says something; empty, it counts only where people are kept in step with it. */
+  function given(field: string, said: string | string[] | null | undefined, none: unknown) {
+    if (said === undefined) return {}
+    return said === null || said.length === 0 ? known ? { [field]: none } : {} : { [field]: said }
+  }
 
   /** The one that is meant, or a new one: with the row that names it first. */
   function departmentOf(said: string, before: string | undefined): { id: string | null, change?: CompanyChange } {
@@ -149,9 +172,6 @@ function nameWithNumber({ groups, slots, zones, shortNumbers }: Company, number:
   return [groups, slots, zones, shortNumbers].flatMap(part => Object.values<{ number: string, name: string }>(part)).find(one => one.number === number)?.name
 }
 
-/** A field of which the table says something. */
-const given = (field: string, said: string | string[] | null | undefined) => said === undefined || said === null || said.length === 0 ? {} : { [field]: said }
-
 /** null for none, undefined for what is no number that can be called. */
 function e164Of(said: string | undefined, home: Home): string | null | undefined {
   if (!said) return null
@@ -175,6 +195,7 @@ function judged(
   row: { at: number, name: string }, before: Person | undefined, person: Person, telephone: { before?: Telephone, after: Telephone } | null,
   department: CompanyChange | undefined,
 ): PeopleRow {
+  const about = { ...row, person: person.id }
   const fields = before ? (Object.keys(person) as (keyof Person)[]).filter(field => JSON.stringify(before[field]) !== JSON.stringify(person[field])) : []
   const changes: CompanyChange[] = [
     ...department ? [department] : [],
@@ -183,6 +204,6 @@ function judged(
   ]
   const added = department?.value ? [`in the new department ${(department.value as { name: string }).name}`] : []
   const why = [...fields, ...telephone ? [telephone.before ? 'telephone' : 'a telephone'] : [], ...added].join(', ')
-  if (!before) return { ...row, verdict: 'new', why: [telephone ? `with ${telephone.after.number}` : 'without a telephone', ...added].join(', '), changes }
-  return { ...row, verdict: changes.length === 0 ? 'unchanged' : 'changed', why, changes }
+  if (!before) return { ...about, verdict: 'new', why: [telephone ? `with ${telephone.after.number}` : 'without a telephone', ...added].join(', '), changes }
+  return { ...about, verdict: changes.length === 0 ? 'unchanged' : 'changed', why, changes }
 }

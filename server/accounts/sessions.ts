@@ -9,6 +9,9 @@ import type { HouseRulesKeeper } from './house-rules'
 const keptEvery = 60_000
 const channel = 'accounts'
 
+/** Which session of the identity provider a session was begun by. */
+export interface ProviderSession { providerSubject: string, providerSession: string | null, idToken: string }
+
 type Known = Pick<SessionRow, 'id' | 'signIn' | 'browser' | 'address'> & { createdAt: number, seenAt: number, kept: number }
 
 /**
@@ -39,11 +42,15 @@ export class Sessions {
     clearInterval(this.sweeping)
   }
 
-  /** Begins a session and gives back its secret name. */
-  async begin(signIn: string, browser: string, address: string): Promise<string> {
+  /**
+   * Begins a session.
+   * @param there by which session of the identity provider it was begun
+   * @returns its secret name
+   */
+  async begin(signIn: string, browser: string, address: string, there?: ProviderSession): Promise<string> {
     const id = randomBytes(24).toString('base64url')
     const now = new Date()
-    await this.orm.em.fork().insert(SessionEntity, { id, signIn, createdAt: now, seenAt: now, browser, address })
+    await this.orm.em.fork().insert(SessionEntity, { id, signIn, createdAt: now, seenAt: now, browser, address, ...there })
     await this.changed(signIn)
     return id
   }
@@ -107,6 +114,21 @@ export class Sessions {
     await this.orm.em.fork().nativeDelete(SessionEntity, { id: { $in: ids } })
     await this.changed(signIn)
     return true
+  }
+
+  /** Ends what was begun by one session of the identity provider, or by any of a subject; `null`: whichever. */
+  async endThere(subject: string | null, session: string | null): Promise<void> {
+    const ended = await this.orm.em.fork().execute<{ signIn: string }[]>(
+      `delete from session where provider_subject is not null and provider_subject = coalesce(?, provider_subject)
+        and (?::text is null or provider_session = ?) returning sign_in as "signIn"`, [subject, session, session],
+    )
+    for (const signIn of new Set(ended.map(({ signIn }) => signIn))) await this.changed(signIn)
+  }
+
+  /** What proves to the identity provider which session there began this one, sealed; null: none did. */
+  async proofOf(id: string): Promise<string | null> {
+    const [row] = await this.orm.em.fork().execute<{ proof: string | null }[]>('select id_token as proof from session where id = ?', [id])
+    return row?.proof ?? null
   }
 
   /** Makes a change of an account or its sessions known here and on every other server. */

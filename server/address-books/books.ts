@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, hkdfSync, randomBytes, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { setTimeout as pause } from 'node:timers/promises'
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
 import { plainText, wellFormed } from '~~/core/calls/text'
@@ -9,6 +9,7 @@ import { homeIn } from '../company/home'
 import { insert, nextChange, takeAway, update } from '../contacts/contacts'
 import { fromDatabase } from '../database/away'
 import { Unfetched } from '../outside/ask'
+import { Seal } from '../outside/seal'
 import { wrongInput } from '../validation/read'
 import { type BookCard, BookClient } from './carddav'
 
@@ -30,11 +31,11 @@ interface Options {
 /** Address books of other servers: their cards are shared contacts that nobody changes here. Several servers on one database share the work. */
 export class AddressBooks {
   private readonly looking: NodeJS.Timeout
-  private readonly key: Buffer
+  private readonly seal: Seal
   private busy: Promise<void> | null = null
 
   constructor(private readonly orm: MikroORM, private readonly options: Options) {
-    this.key = Buffer.from(hkdfSync('sha256', options.sealedWith, '', 'address books', 32))
+    this.seal = new Seal(options.sealedWith, 'address books')
     this.looking = setInterval(() => void this.refresh(), lookEvery)
   }
 
@@ -70,7 +71,7 @@ export class AddressBooks {
       if (there.length >= mostBooks) throw createError({ statusCode: 409, message: `${mostBooks} address books are read at most.` })
       await tx.execute(
         'insert into address_book (id, name, address, user_name, secret, next_at) values (?, ?, ?, ?, ?, now())',
-        [id, name, address, wellFormed(given.user), this.sealed(given.password)],
+        [id, name, address, wellFormed(given.user), this.seal.close(given.password)],
       )
     }))
     return this.readNow(id)
@@ -133,7 +134,7 @@ export class AddressBooks {
     const failed = (why: string) => this.orm.em.fork().execute(
       `update address_book set failure = ?, next_at = now() + interval '${pauses.failed}' where id = ?`, [why.slice(0, 300), id],
     )
-    const password = this.opened(secret)
+    const password = this.seal.open(secret)
     if (password === null) return void await failed('The password can\'t be read any more: the server\'s own secret has changed. Add the book anew.')
     const source = { address, user, password }
     try {
@@ -243,27 +244,6 @@ export class AddressBooks {
         and not exists (select 1 from contact p where p.company = c.id and not p.removed)`, [book],
     )
     for (const { id } of empty) await takeAway(tx, by, id, change)
-  }
-
-  private sealed(text: string): string {
-    if (text === '') return ''
-    const nonce = randomBytes(12)
-    const cipher = createCipheriv('aes-256-gcm', this.key, nonce)
-    const body = Buffer.concat([cipher.update(text, 'utf8'), cipher.final()])
-    return Buffer.concat([nonce, cipher.getAuthTag(), body]).toString('base64')
-  }
-
-  /** Null when it was sealed with another secret. */
-  private opened(secret: string): string | null {
-    if (secret === '') return ''
-    const bytes = Buffer.from(secret, 'base64')
-    try {
-      const cipher = createDecipheriv('aes-256-gcm', this.key, bytes.subarray(0, 12)).setAuthTag(bytes.subarray(12, 28))
-      return Buffer.concat([cipher.update(bytes.subarray(28)), cipher.final()]).toString('utf8')
-    }
-    catch {
-      return null
-    }
   }
 }
 

@@ -1,8 +1,7 @@
-import type { H3Event } from 'h3'
 import { plainText } from '~~/core/calls/text'
 import { credentials, signedIn } from '~~/shared/people'
+import { addressOf, beginSession } from '../accounts/begin-session'
 import { TooManyHashes } from '../accounts/passwords'
-import { sessionOf } from '../accounts/session'
 import { foldSignIn, knownBrowser } from '../accounts/sign-in-limits'
 import { fromDatabase } from '../database/away'
 import { Account } from '../database/entities'
@@ -19,11 +18,11 @@ export default defineEndpoint({
   answer: signedIn,
   also: { 401: 'Name and password do not belong together.', 429: 'Too many failed attempts; the header retry-after says how many seconds to wait.' },
 }, async ({ event, body: { signIn: typed, password } }) => {
-  const { orm, passwords, signInLimits, sessions, log } = useRelay()
-  const { session: { password: secret, cookie }, trustProxy } = useRuntimeConfig(event)
+  const { orm, passwords, signInLimits, log } = useRelay()
+  const { session: { password: secret, cookie } } = useRuntimeConfig(event)
   const secure = cookie && cookie.secure
   const signIn = foldSignIn(typed)
-  const address = getRequestIP(event, { xForwardedFor: trustProxy }) ?? 'unknown'
+  const address = addressOf(event)
   const browser = knownBrowser(getCookie(event, knownCookie), signIn, secret)
   const attempt = { signIn, address, browser: browser.id }
 
@@ -44,13 +43,8 @@ export default defineEndpoint({
     const passwordHash = await passwords.hash(password)
     await fromDatabase(() => orm.em.fork().nativeUpdate(Account, { signIn }, { passwordHash }))
   }
-  const before = await sessionOf(event)
-  if (before) await fromDatabase(() => sessions.end(signIn, ({ id }) => id === before))
-  const session = await fromDatabase(() => sessions.begin(signIn, browserOf(event), address))
-  await replaceUserSession(event, { secure: { session } })
   setCookie(event, knownCookie, browser.remembering, { httpOnly: true, sameSite: 'lax', secure, path: '/api/session', maxAge: halfAYear })
-  log(`sign-in: ${signIn} signed in from ${address}`)
-  return sessions.signedIn(account)
+  return beginSession(event, account)
 })
 
 function tooMany(error: unknown): never {
@@ -60,12 +54,4 @@ function tooMany(error: unknown): never {
 
 function spellWait(seconds: number): string {
   return seconds < 100 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : `${Math.ceil(seconds / 60)} minutes`
-}
-
-/** What kind of browser it says it is, to tell one's sessions apart. */
-function browserOf(event: H3Event): string {
-  const agent = getHeader(event, 'user-agent') ?? ''
-  const browser = ['Firefox', 'Edg', 'Chrome', 'Safari'].find(name => agent.includes(name)) ?? 'another program'
-  const system = ['Windows', 'Android', 'iPhone', 'iPad', 'Mac OS', 'Linux'].find(name => agent.includes(name))
-  return `${browser === 'Edg' ? 'Edge' : browser}${system ? ` on ${system}` : ''}`
 }

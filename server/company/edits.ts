@@ -6,6 +6,7 @@ import { asKept } from '~~/core/company/as-kept'
 import { faultsOf } from '~~/core/company/check'
 import type { Company } from '~~/core/company/company'
 import type { CompanyFileAnswer, RecordedChange } from '~~/shared/company-edits'
+import { refuseOwned } from '../house-directory/owners'
 import { wrongInput } from '../validation/read'
 import { companyIn, writeChanges } from './rows'
 
@@ -92,6 +93,7 @@ async function lockedCompany(tx: EntityManager): Promise<Company> {
 async function carryOut(tx: EntityManager, by: string, company: Company, changes: readonly CompanyChange[]): Promise<{ edit: string, changes: number }> {
   const [fault] = faultsOf(changedCompany(company, company.version, changes))
   if (fault !== undefined) throw wrongInput('changes', `${fault} Nothing was changed.`)
+  await refuseOwned(tx, by, company, changes)
   await writeChanges(tx, changes)
   // What stands there now is what can be undone: a telephone, for example, has the name of whose it is.
   tx.clear()

@@ -1,6 +1,8 @@
 import { wellFormed } from '~~/core/calls/text'
 import { lookUp } from '~~/core/company/lookups'
 import type { Connection } from '~~/shared/connections'
+import type { HouseDirectoryState } from '~~/shared/house-directory'
+import type { IdentitySettings } from '~~/shared/identity'
 import { fromDatabase } from '../database/away'
 import type { Relay } from '../relay'
 
@@ -8,11 +10,15 @@ type Named = Pick<Connection, 'kind' | 'id'>
 
 /** All other programs that this house lives with, and how they are: those first without which nobody calls. */
 export async function connectionsOf(relay: Relay): Promise<Connection[]> {
-  const [books, calendars] = await fromDatabase(() => Promise.all([relay.addressBooks.all(), relay.calendars.fetched()]))
+  const [identity, directory, books, calendars] = await fromDatabase(() => Promise.all([
+    relay.identity.settings(), relay.houseDirectory.state(), relay.addressBooks.all(), relay.calendars.fetched(),
+  ]))
   const { people, duties } = relay.company.current
   return [
     exchangeOf(relay),
     ...relay.customers.name === '' ? [] : [customersOf(relay)],
+    ...identity.settings === null ? [] : [identityOf(identity)],
+    ...directory.settings === null ? [] : [houseDirectoryOf(directory)],
     ...books.map(({ id, name, address, contacts, unread, readAt, failure }): Connection => ({
       kind: 'addressBook', id, name, address, well: failure === null, lastSuccess: readAt, lastProblem: failure,
       brings: `${contacts} contacts${unread > 0 ? `; ${unread} cards name nobody` : ''}`,
@@ -43,6 +49,14 @@ export async function tryNow(relay: Relay, { kind, id: typed }: Named): Promise<
       // A number that nobody has: what counts is that it answers.
       await relay.customers.look('+441632960999', true)
       break
+    case 'identityProvider':
+      await relay.identity.tryNow().catch(() => {
+        // How it is then says why.
+      })
+      break
+    case 'houseDirectory':
+      await relay.houseDirectory.readNow()
+      break
     case 'addressBook':
       await relay.addressBooks.readNow(id)
       break
@@ -63,4 +77,18 @@ function exchangeOf({ link }: Relay): Connection {
 
 function customersOf({ customers: { name, address, isWell, lastSuccess, lastProblem } }: Relay): Connection {
   return { kind: 'customers', id: '', name, address, well: isWell, lastSuccess, lastProblem, brings: 'who callers are' }
+}
+
+function houseDirectoryOf({ settings, readAt, failure, refused, people }: HouseDirectoryState): Connection {
+  const gone = people.filter(({ gone }) => gone !== null).length
+  const others = [...gone > 0 ? [`${gone} not there any more`] : [], ...refused.length > 0 ? [`${refused.length} refused`] : []]
+  return {
+    kind: 'houseDirectory', id: '', name: 'The house\'s directory', address: settings!.address, well: failure === null, lastSuccess: readAt,
+    lastProblem: failure, brings: [`${people.length - gone} people`, ...others].join('; '),
+  }
+}
+
+function identityOf({ settings, readAt, failure }: IdentitySettings): Connection {
+  const { name, issuer: address } = settings!
+  return { kind: 'identityProvider', id: '', name, address, well: failure === null, lastSuccess: readAt, lastProblem: failure, brings: 'who signs in' }
 }

@@ -33,6 +33,10 @@ export const SessionEntity = defineEntity({
     seenAt: p.datetime(),
     browser: p.string(),
     address: p.string(),
+    /** Of a session that the house's identity provider began: who it is there, which session of theirs, and what proves it, sealed. */
+    providerSubject: p.string().nullable(),
+    providerSession: p.string().nullable(),
+    idToken: p.text().nullable(),
   },
 })
 

@@ -25,6 +25,8 @@ import { Figures } from './migrations/20261219_figures'
 import { CallBacks } from './migrations/20261220_call_backs'
 import { HistoryUnderWay } from './migrations/20261221_history_under_way'
 import { AHouseOfOnesOwn } from './migrations/20261222_a_house_of_ones_own'
+import { HouseDirectory } from './migrations/20261223_house_directory'
+import { IdentityProvider } from './migrations/20261224_identity_provider'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -70,6 +72,8 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261220_call_backs', class: CallBacks },
         { name: '20261221_history_under_way', class: HistoryUnderWay },
         { name: '20261222_a_house_of_ones_own', class: AHouseOfOnesOwn },
+        { name: '20261223_house_directory', class: HouseDirectory },
+        { name: '20261224_identity_provider', class: IdentityProvider },
       ],
       snapshot: false,
       silent: true,

@@ -21,7 +21,7 @@ export interface EndpointDescription {
   query?: ObjectSchema<object>
   body?: ISchema<unknown>
   /** How the body is written; JSON unless said otherwise. */
-  bodyType?: 'text/csv'
+  bodyType?: 'text/csv' | 'application/x-www-form-urlencoded'
   answer?: ISchema<unknown>
   /** Other answers than those that every such endpoint gives: by status, what it means. */
   also?: Record<number, string>

@@ -1,5 +1,5 @@
-/** Lists of another program, which knows a token instead of having a cookie. */
-const listsAt = '/api/occupants/feed'
+/** What other programs send, who prove who they are by what they send instead of having a cookie. */
+const ofPrograms: Record<string, string> = { '/api/occupants/feed': 'text/csv', '/api/identity/ended': 'application/x-www-form-urlencoded' }
 
 /** A page of another site must not use a person's cookie to change anything here. */
 export default defineEventHandler((event) => {
@@ -9,7 +9,8 @@ export default defineEventHandler((event) => {
     throw createError({ statusCode: 403, message: 'That request came from another site and was refused.' })
   }
   const type = getHeader(event, 'content-type') ?? ''
-  if (event.path === listsAt && type.startsWith('text/csv')) return
+  const ofProgram = Object.hasOwn(ofPrograms, event.path) ? ofPrograms[event.path]! : null
+  if (ofProgram !== null && type.startsWith(ofProgram)) return
   if (event.method !== 'DELETE' && !type.startsWith('application/json')) {
     throw createError({ statusCode: 415, message: 'Send JSON, with the header content-type: application/json.' })
   }

@@ -36,6 +36,32 @@ export async function askOutside(address: URL, { method = 'GET', headers = {}, b
   return { status: answer.statusCode ?? 0, headers: answer.headers, text: await textOf(answer, signal, largest) }
 }
 
+interface Fetched { method: string, headers: Record<string, string> | Headers, body?: unknown, signal?: AbortSignal }
+
+/**
+ * The same as a fetch (WHATWG), for libraries that ask by one.
+ * @param longest milliseconds for the whole
+ */
+export function fetchOutside(allowed: readonly string[], longest: number, largest: number) {
+  return async (address: string, asked: Fetched): Promise<Response> => {
+    const { body } = asked
+    const given: Record<string, string> = {}
+    new Headers(asked.headers).forEach((value, name) => given[name] = value)
+    const signal = AbortSignal.any([AbortSignal.timeout(longest), ...asked.signal ? [asked.signal] : []])
+    const { status, headers, text } = await askOutside(
+      new URL(address),
+      {
+        method: asked.method, headers: given,
+        ...(typeof body === 'string' || body instanceof URLSearchParams) && { body: body.toString() },
+      },
+      { allowed, signal, largest },
+    )
+    const said = Object.entries(headers).flatMap(([name, value]): [string, string][] =>
+      typeof value === 'string' && name !== 'content-encoding' ? [[name, value]] : [])
+    return new Response(status === 204 || status === 304 ? null : text, { status, headers: said })
+  }
+}
+
 function unfetched(error: Error, signal: AbortSignal): Unfetched {
   if (signal.aborted) return new Unfetched('The address did not answer in time.')
   if (/is not allowed|private|forbidden/i.test(error.message)) return new Unfetched('The address lies in our own network, where nothing may be fetched.')

@@ -65,8 +65,8 @@ function folderFault(value: string): string | null {
 
 function originsFault(value: string): string | null {
   const wrong = value.split(',').map(one => one.trim()).filter(Boolean)
-    .find(one => webAddress(one) !== null || new URL(one).origin !== one.replace(/\/$/, ''))
-  return wrong === undefined ? null : `names ${wrong}, which is no origin: write http://10.0.0.7:8080, without a path, and commas between several.`
+    .find(one => !/^ldaps?:\/\/[\w.-]+(:\d{1,5})?$/i.test(one) && (webAddress(one) !== null || new URL(one).origin !== one.replace(/\/$/, '')))
+  return wrong === undefined ? null : `names ${wrong}, which is no origin: write http://10.0.0.7:8080 or ldap://10.0.0.7, without a path, and commas between several.`
 }
 
 /**

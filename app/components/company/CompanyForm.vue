@@ -5,7 +5,7 @@ import type { Company } from '~~/core/company/company'
 import { leaving } from '~~/core/company/leaving'
 import { lookUp } from '~~/core/company/lookups'
 import { editCompany } from '~/company/edit'
-import { fieldsOf, type FormField, partForms, titleOf } from '~/company/forms'
+import { fieldsOf, type FormField, partForms, titleOf, wordsOf } from '~/company/forms'
 
 /** One thing of the company, or its settings, to be changed; `id` null: a new one. What is opened stays the same: another one is another form. */
 const { company, part, id } = defineProps<{ company: Company, part: Part | 'settings', id: string | null }>()
@@ -13,6 +13,7 @@ const emit = defineEmits<{ done: [words: string], close: [] }>()
 const { failure, errors, sending, send } = useForm()
 
 const isNew = part !== 'settings' && id === null
+const { ownedAt } = useOwned(part, id)
 const all = fieldsOf(part)
 const fields = computed(() => all.filter(({ when }) => when === undefined || valueAt(when.at) === when.is))
 const labels = Object.fromEntries(all.map(({ at, label }) => [at, label]))
@@ -99,7 +100,16 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
         :for="`field-${field.at}`"
         :error="errors[field.at]"
       >
+        <output
+          v-if="ownedAt.has(field.at)"
+          :id="`field-${field.at}`"
+          class="owned"
+        >
+          {{ wordsOf(company, field, valueAt(field.at)) }}
+          <span class="soft">From the house's directory</span>
+        </output>
         <CompanyField
+          v-else
           :id="`field-${field.at}`"
           :field="field"
           :company="company"
@@ -177,6 +187,12 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
 
 .fields .whole {
   grid-column: 1 / 3;
+}
+
+.owned {
+  display: grid;
+  line-height: 1.4;
+  overflow-wrap: anywhere;
 }
 
 .el-form-item {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type CompanyChange, thingOf } from '~~/core/company/changes'
-import { guessedPeople, type Meaning, meanings, peopleOf, type PeopleRow } from '~~/core/company/people-table'
+import { guessedPeople, type Meaning, peopleOf, type PeopleRow } from '~~/core/company/people-table'
 import { readTable, type Table } from '~~/core/formats/csv'
 import { textOf } from '~~/core/formats/encoding'
 import { editCompany } from '~/company/edit'
@@ -19,11 +19,6 @@ const rows = ref<PeopleRow[]>([])
 /** What the rows were made from: what somebody else changes meanwhile is not written over. */
 let seen: CompanyChange[] = []
 const mostRows = 2_000
-const words: Record<Meaning, string> = {
-  nothing: 'nothing of use', first: 'first name', last: 'last name', name: 'whole name', department: 'department', role: 'role', room: 'room',
-  extension: 'extension', direct: 'direct number', mobile: 'mobile', nickname: 'what they are called', languages: 'languages', note: 'note',
-}
-
 async function look(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const [file] = input.files ?? []
@@ -51,9 +46,9 @@ watch([table, as, numbered], () => void send({}, async () => {
 
 const changes = computed(() => rows.value.flatMap(row => row.changes))
 const count = (verdict: PeopleRow['verdict']) => rows.value.filter(row => row.verdict === verdict).length
-const shown = ref<PeopleRow['verdict'] | 'all'>('all')
-const found = computed(() => shown.value === 'all' ? rows.value : rows.value.filter(({ verdict }) => verdict === shown.value))
-const sample = (at: number) => table.value!.rows.slice(0, 20).map(row => row[at]).filter(Boolean).slice(0, 2).join(', ') || 'empty'
+const columns = computed(() => table.value!.columns.map((name, at) => ({
+  name, sample: table.value!.rows.slice(0, 20).map(row => row[at]).filter(Boolean).slice(0, 2).join(', '),
+})))
 
 async function bringIn(): Promise<void> {
   if (!await send({}, async () => {
@@ -77,35 +72,20 @@ async function bringIn(): Promise<void> {
     >
     <FailureNote :text="failure" />
     <template v-if="table">
-      <fieldset class="columns">
-        <legend>What the columns hold: guessed from their names</legend>
-        <div
-          v-for="(column, at) in table.columns"
-          :key="at"
-          class="column"
-        >
-          <span class="named">{{ column || `Column ${at + 1}` }}</span>
-          <span class="soft">{{ sample(at) }}</span>
-          <el-select
-            v-model="as[at]"
-            size="small"
-            :aria-label="`What ${column || `column ${at + 1}`} holds`"
-          >
-            <el-option
-              v-for="meaning in meanings"
-              :key="meaning"
-              :value="meaning"
-              :label="words[meaning]"
-            />
-          </el-select>
-        </div>
-      </fieldset>
+      <PeopleColumns
+        v-model="as"
+        legend="What the columns hold: guessed from their names"
+        :columns="columns"
+      />
       <el-checkbox
         v-model="numbered"
         :label="`Whoever has no extension gets the next one that is free, from ${live.company!.settings.firstExtension} on`"
       />
-      <p class="acts">
-        <span>{{ name }}: {{ count('new') }} new, {{ count('changed') }} changed, {{ count('unchanged') }} as they are, {{ count('refused') }} refused.</span>
+      <PeopleRows
+        :from="name"
+        each="Line"
+        :rows="rows"
+      >
         <el-button
           type="primary"
           :loading="sending"
@@ -114,32 +94,7 @@ async function bringIn(): Promise<void> {
         >
           Bring them in
         </el-button>
-        <el-radio-group
-          v-model="shown"
-          size="small"
-          aria-label="Which rows"
-        >
-          <el-radio-button
-            v-for="(which, at) in (['all', 'new', 'changed', 'refused'] as const)"
-            :key="at"
-            :value="which"
-          >
-            {{ which }}
-          </el-radio-button>
-        </el-radio-group>
-      </p>
-      <RecordsTable
-        :columns="['Line', 'Name', 'What becomes of it']"
-        :rows="found"
-        :key-of="row => String(row.at)"
-        empty="None."
-      >
-        <template #default="{ row }">
-          <td>{{ row.at }}</td>
-          <td>{{ row.name }}</td>
-          <td><strong>{{ row.verdict }}</strong>{{ row.why && `: ${row.why}` }}</td>
-        </template>
-      </RecordsTable>
+      </PeopleRows>
     </template>
   </section>
 </template>
@@ -148,44 +103,5 @@ async function bringIn(): Promise<void> {
 label {
   display: block;
   padding-bottom: var(--space-3);
-}
-
-.columns {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-4);
-  padding: var(--space-4) 0;
-  margin: 0;
-  border: 0;
-}
-
-.columns legend {
-  padding: 0;
-  color: var(--ink-soft);
-}
-
-.column {
-  display: grid;
-  gap: var(--space-2);
-  width: 11rem;
-}
-
-.named {
-  font-weight: 700;
-  overflow-wrap: anywhere;
-}
-
-.soft {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-4);
-  align-items: center;
-  padding-block: var(--space-4);
 }
 </style>

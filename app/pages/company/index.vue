@@ -95,6 +95,12 @@ watch(part, () => {
       >
         From a file…
       </el-button>
+      <el-button
+        v-if="part === 'people'"
+        @click="navigateTo('/company/directory')"
+      >
+        Directory…
+      </el-button>
       <el-button @click="navigateTo('/first-hour')">
         First hour
       </el-button>
@@ -172,11 +178,11 @@ watch(part, () => {
 
 <style scoped>
 .wide {
-  width: 14rem;
+  width: 11rem;
 }
 
 .choice {
-  width: 13rem;
+  width: 11rem;
 }
 
 .bar .el-button {

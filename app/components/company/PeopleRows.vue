@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import type { PeopleRow } from '~~/core/company/people-table'
+
+type Row = Pick<PeopleRow, 'name' | 'verdict' | 'why'> & { at?: number }
+
+/** What would become of each of many people; whatever is done with them stands beside how many there are. */
+const props = defineProps<{ from: string, each: string, rows: readonly Row[] }>()
+const count = (verdict: Row['verdict']) => props.rows.filter(row => row.verdict === verdict).length
+const shown = ref<Row['verdict'] | 'all'>('all')
+const mostShown = 500
+const numbered = computed(() => props.rows.map((row, index) => ({ ...row, at: row.at ?? index + 1 })))
+const found = computed(() => numbered.value.filter(({ verdict }) => shown.value === 'all' || verdict === shown.value))
+</script>
+
+<template>
+  <p class="acts">
+    <span>{{ from }}: {{ count('new') }} new, {{ count('changed') }} changed, {{ count('unchanged') }} as they are, {{ count('refused') }} refused.</span>
+    <slot />
+    <el-radio-group
+      v-model="shown"
+      size="small"
+      aria-label="Which rows"
+    >
+      <el-radio-button
+        v-for="(which, at) in (['all', 'new', 'changed', 'refused'] as const)"
+        :key="at"
+        :value="which"
+      >
+        {{ which }}
+      </el-radio-button>
+    </el-radio-group>
+  </p>
+  <RecordsTable
+    :columns="[each, 'Name', 'What becomes of it']"
+    :rows="found.slice(0, mostShown)"
+    :key-of="row => String(row.at)"
+    empty="None."
+  >
+    <template #default="{ row }">
+      <td>{{ row.at }}</td>
+      <td>{{ row.name }}</td>
+      <td><strong>{{ row.verdict }}</strong>{{ row.why && `: ${row.why}` }}</td>
+    </template>
+  </RecordsTable>
+  <p
+    v-if="found.length > mostShown"
+    class="soft"
+  >
+    And {{ found.length - mostShown }} more.
+  </p>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-4);
+  align-items: center;
+  padding-block: var(--space-4);
+}
+</style>

@@ -1,0 +1,303 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { leaving } from '~~/core/company/leaving'
+import { lookUp } from '~~/core/company/lookups'
+import type { Meaning } from '~~/core/company/people-table'
+import { type HouseDirectoryLook, type HouseDirectoryState, houseDirectoryWanted } from '~~/shared/house-directory'
+import { editCompany } from '~/company/edit'
+import { titleOf } from '~/company/forms'
+import { useLive } from '~/stores/live'
+
+useHead({ title: 'People from a directory · Estafette' })
+
+/** The house's own directory (LDAP): asked, looked at, kept in step with; and who has left it. */
+const live = useLive()
+const { failure, errors, sending, send } = useForm()
+const { failure: leftFailure, sending: going, send: sendLeft } = useForm()
+const state = ref<HouseDirectoryState | null>(null)
+const form = ref({ address: '', startTls: true, user: '', password: '', base: '', filter: '(objectClass=person)', numbered: true })
+const found = ref<HouseDirectoryLook | null>(null)
+const as = ref<Meaning[]>([])
+const said = ref('')
+const labels = {
+  address: 'Address', startTls: 'Encrypted', user: 'As whom we ask', password: 'Password there', base: 'Where people stand', filter: 'Who of them',
+}
+
+async function load(): Promise<void> {
+  await send({}, async () => {
+    state.value = await $fetch<HouseDirectoryState>('/api/house-directory')
+    const { settings } = state.value
+    if (!settings) return
+    const { columns: _columns, ...kept } = settings
+    form.value = { ...kept, password: '' }
+  })
+}
+onMounted(load)
+
+/** As it stands in the form, with what each attribute is taken for. */
+async function wanted(columns: { attribute: string, meaning: Meaning }[]) {
+  return houseDirectoryWanted.validate({ ...form.value, columns }, { abortEarly: false })
+}
+const meant = () => (found.value?.columns ?? []).map(({ attribute }, at) => ({ attribute, meaning: as.value[at] ?? 'nothing' }))
+
+async function look(columns: { attribute: string, meaning: Meaning }[]): Promise<void> {
+  said.value = ''
+  await send(labels, async () => {
+    const seen = await $fetch<HouseDirectoryLook>('/api/house-directory/look', { method: 'POST', body: await wanted(columns) })
+    found.value = seen
+    as.value = seen.columns.map(({ meaning }) => meaning)
+  })
+}
+const firstLook = () => look(found.value ? meant() : state.value?.settings?.columns ?? [])
+
+/** Said otherwise: seen again, with nothing done yet. */
+async function mean(now: Meaning[]): Promise<void> {
+  as.value = now
+  if (now.some(meaning => ['first', 'last', 'name'].includes(meaning))) await look(meant())
+}
+
+async function keep(): Promise<void> {
+  if (!await send(labels, async () => {
+    state.value = await $fetch<HouseDirectoryState>('/api/house-directory', { method: 'PUT', body: await wanted(meant()) })
+  })) return
+  found.value = null
+  form.value.password = ''
+  said.value = state.value!.failure === null ? `${here.value} people come from the directory, and are kept in step with it.` : ''
+}
+
+async function stop(): Promise<void> {
+  await send({}, async () => {
+    await $fetch('/api/house-directory', { method: 'DELETE' })
+    state.value = await $fetch<HouseDirectoryState>('/api/house-directory')
+    said.value = 'The directory is read no more. People stay, and are changed here.'
+  })
+}
+
+const here = computed(() => state.value?.people.filter(({ gone }) => gone === null).length ?? 0)
+const company = computed(() => live.company)
+/** Who is in the directory no more, and here still. */
+const gone = computed(() => (state.value?.people ?? []).filter(({ person, gone }) => gone !== null && company.value && lookUp(company.value.people, person)))
+const successors = ref<Record<string, string | null>>({})
+const nameOf = (id: string) => company.value ? titleOf(company.value, 'people', id) : id
+const others = computed(() =>
+  Object.keys(company.value?.people ?? {}).map(value => ({ value, label: nameOf(value) })).sort((a, b) => a.label.localeCompare(b.label)))
+async function letGo(person: string): Promise<void> {
+  const name = nameOf(person)
+  if (await sendLeft({}, async () => {
+    await editCompany(live.company!, leaving(live.company!, person, successors.value[person] || null))
+  })) said.value = `${name} has left. It can be undone under What was changed.`
+}
+const passwordLabel = computed(() => state.value?.settings ? 'Password there; empty: the one that is kept' : labels.password)
+const when = (at: number | null) => at === null ? 'not yet' : dayjs(at).format('D MMM H:mm')
+</script>
+
+<template>
+  <div class="records-page">
+    <h1>People from a directory</h1>
+    <p class="button-row">
+      <el-button @click="navigateTo('/company')">
+        Back to the company
+      </el-button>
+      <el-button @click="navigateTo('/connections')">
+        Connections
+      </el-button>
+    </p>
+    <p
+      v-if="said"
+      class="done"
+      role="status"
+    >
+      {{ said }}
+    </p>
+    <div class="two-parts">
+      <el-form
+        label-position="top"
+        aria-label="The directory"
+        @submit.prevent="firstLook"
+      >
+        <FormField
+          :label="labels.address"
+          for="directory-address"
+          :error="errors.address"
+        >
+          <el-input
+            id="directory-address"
+            v-model="form.address"
+            placeholder="ldap://directory.house.example"
+          />
+        </FormField>
+        <el-checkbox
+          v-model="form.startTls"
+          label="Encrypted with StartTLS; ldaps:// is encrypted in any case"
+        />
+        <p
+          v-if="!form.startTls && !form.address.startsWith('ldaps') && form.user"
+          class="failure"
+        >
+          The password goes over the network as it is.
+        </p>
+        <div class="pair">
+          <FormField
+            label="As whom we ask; empty: as nobody"
+            for="directory-user"
+            :error="errors.user"
+          >
+            <el-input
+              id="directory-user"
+              v-model="form.user"
+              autocomplete="off"
+            />
+          </FormField>
+          <FormField
+            :label="passwordLabel"
+            for="directory-password"
+            :error="errors.password"
+          >
+            <el-input
+              id="directory-password"
+              v-model="form.password"
+              type="password"
+              autocomplete="new-password"
+            />
+          </FormField>
+          <FormField
+            label="Where people stand: a part of the tree"
+            for="directory-base"
+            :error="errors.base"
+          >
+            <el-input
+              id="directory-base"
+              v-model="form.base"
+              placeholder="ou=people,dc=house,dc=example"
+            />
+          </FormField>
+          <FormField
+            label="Who of them: a filter (RFC 4515)"
+            for="directory-filter"
+            :error="errors.filter"
+          >
+            <el-input
+              id="directory-filter"
+              v-model="form.filter"
+            />
+          </FormField>
+        </div>
+        <el-checkbox
+          v-model="form.numbered"
+          :label="`Whoever has no extension gets the next one that is free, from ${company?.settings.firstExtension ?? ''} on`"
+        />
+        <FailureNote :text="failure" />
+        <p class="button-row">
+          <el-button
+            type="primary"
+            native-type="submit"
+            :loading="sending"
+          >
+            See who would come
+          </el-button>
+        </p>
+      </el-form>
+      <section
+        class="part"
+        aria-labelledby="directory-now"
+      >
+        <h2 id="directory-now">
+          Now
+        </h2>
+        <template v-if="state?.settings">
+          <FactList
+            :facts="[
+              { what: 'Read', is: when(state.readAt) }, { what: 'People', is: String(here) }, { what: 'Left it', is: String(gone.length) },
+              { what: 'Refused', is: String(state.refused.length) },
+            ]"
+          />
+          <FailureNote :text="state.failure" />
+          <ul v-if="state.refused.length">
+            <li
+              v-for="(one, at) in state.refused"
+              :key="at"
+            >
+              {{ one.name || 'Somebody without a name' }}: {{ one.why }}
+            </li>
+          </ul>
+          <p class="button-row">
+            <el-button
+              size="small"
+              :loading="sending"
+              @click="stop"
+            >
+              Read it no more
+            </el-button>
+          </p>
+        </template>
+        <p
+          v-else
+          class="soft"
+        >
+          No directory is read. Once one is, what it says of people is changed there alone; it is asked again every quarter of an hour. Whoever leaves it
+          is shown here, and nobody is taken away by it.
+        </p>
+        <template v-if="gone.length">
+          <h3>They have left the directory</h3>
+          <FailureNote :text="leftFailure" />
+          <div
+            v-for="{ person, gone: since } in gone"
+            :key="person"
+            class="left"
+            role="group"
+            :aria-label="nameOf(person)"
+          >
+            <p><strong>{{ nameOf(person) }}</strong> <span class="soft">since {{ when(since) }}</span></p>
+            <el-select-v2
+              v-model="successors[person]"
+              :options="others.filter(({ value }) => value !== person)"
+              filterable
+              clearable
+              placeholder="Their telephones go too"
+              :aria-label="`Who gets the telephones of ${nameOf(person)}; empty: they go too`"
+            />
+            <el-button
+              :loading="going"
+              @click="letGo(person)"
+            >
+              Let {{ nameOf(person) }} go
+            </el-button>
+          </div>
+        </template>
+      </section>
+    </div>
+    <section
+      v-if="found"
+      aria-label="Who would come"
+    >
+      <PeopleColumns
+        :model-value="as"
+        legend="What the attributes hold: guessed from their names"
+        :columns="found.columns.map(({ attribute, sample }) => ({ name: attribute, sample }))"
+        @update:model-value="mean"
+      />
+      <PeopleRows
+        from="The directory"
+        each="Entry"
+        :rows="found.rows"
+      >
+        <el-button
+          type="primary"
+          :loading="sending"
+          :disabled="!found.rows.length"
+          @click="keep"
+        >
+          Bring them in, and keep them in step
+        </el-button>
+      </PeopleRows>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.left {
+  display: grid;
+  gap: var(--space-3);
+  padding-top: var(--space-4);
+}
+</style>
