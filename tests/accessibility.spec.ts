@@ -124,6 +124,11 @@ test('axe finds nothing on the pages of an administrator', async ({ browser, sta
     await expectNoFindings(page, where)
     await page.getByRole('button', { name: 'Back to the company' }).click()
   }
+  for (const [address, heading] of [['/company/directory', 'People from a directory'], ['/identity', 'Sign-in by the house\'s provider']] as const) {
+    await page.goto(`${stage.url}${address}`)
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible()
+    await expectNoFindings(page, address)
+  }
   await page.getByRole('link', { name: 'Figures' }).click()
   await expect(page.getByRole('heading', { level: 2, name: 'Where calls go' })).toBeVisible()
   for (const summary of await page.getByText(/^Table of /).all()) await summary.click()

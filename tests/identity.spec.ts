@@ -40,7 +40,7 @@ function provide(url: string): void {
     },
     pkce: { required: () => true },
     // It may tell us of an end although we are on its own machine.
-    fetch: (address, { method, headers, body }) => fetch(address, { method, headers, body }),
+    fetch: (address, { method, headers, body } = {}) => fetch(address, { method, headers, body }),
   })
   handle = provider.callback()
 }

@@ -22,10 +22,7 @@ export const useQueues = defineStore('queues', () => {
   /** The floor shows the members of this queue, and nobody else. */
   const onlyId = ref<DeviceId | null>(null)
 
-  const boards = computed(() => {
-    const seen = live.everybody()
-    return live.state ? boardsOf(live.state, desk.device, member => seen.get(member)) : []
-  })
+  const boards = computed(() => live.state ? boardsOf(live.state, desk.device) : [])
   const opened = computed(() => boards.value.find(({ id }) => id === openedId.value) ?? null)
   const only = computed(() => onlyId.value === null ? null : live.company?.groups[onlyId.value] ?? null)
 

@@ -5,7 +5,8 @@ import { callIdOf } from './beginning'
 import { reindexCallBack } from './indexes'
 import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party } from './model'
 import { isOpen } from './openings'
-import { freeTrunk, isOperator, serves } from './questions'
+import { serves } from '../queues/serving'
+import { freeTrunk, isOperator } from './questions'
 
 /**
  * Callers whom we have promised to call back. A promise keeps the place that its caller had in the queue: when it is their turn, a member is rung first, and

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Refusal, Request } from './model'
-import { connectionOf, connectionState, stretchOf } from './questions'
+import { connectionOf, connectionState } from './questions'
+import { stretchOf } from './stretches'
 import { nextDeadline } from './timers'
 import { Tryout } from './tryout'
 

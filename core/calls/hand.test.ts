@@ -1,7 +1,8 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { mailboxOf } from './names'
-import { connectionOf, connectionState, placesOf, reservedFor, stretchOf } from './questions'
+import { connectionOf, connectionState, placesOf, reservedFor } from './questions'
+import { stretchOf } from './stretches'
 import { tellConsulted, tellRecall } from './story'
 import { Tryout } from './tryout'
 

@@ -1,3 +1,4 @@
+import { memberPlace } from '../queues/serving'
 import { Map as PersistentMap } from 'immutable'
 import type BTree from 'sorted-btree'
 import { EmptyBTree } from 'sorted-btree'
@@ -106,11 +107,8 @@ export function* freeIn({ indexes }: ExchangeState, group: DeviceId): Generator<
 
 /** Under which keys a telephone stands among those that are free: one for each group, by the time since when it is. */
 function freeKeys(state: ExchangeState, id: DeviceId): string[] {
-  const device = state.devices.get(id)
-  if (!device || device.doNotDisturb || device.status.reason || device.forwarding?.always) return []
-  if (state.indexes.callsAt.has(id) || !state.company.telephones[id]?.inService) return []
-  const since = String(Math.ceil(device.freeSince ?? 0)).padStart(16, '0')
-  return [...groupsOf(state.company, id)].flatMap(group => device.absences?.[group] ? [] : [`${group} ${since} ${id}`])
+  const since = String(Math.ceil(state.devices.get(id)?.freeSince ?? 0)).padStart(16, '0')
+  return [...groupsOf(state.company, id)].flatMap(group => memberPlace(state, group, id) === 'free' ? [`${group} ${since} ${id}`] : [])
 }
 
 function placeConnections(indexes: Indexes, was: Call | undefined, is: Call | undefined): void {

@@ -8,6 +8,7 @@ import type { Call, ExchangeState, NumberedEvent, Request } from './model'
 import { isMailbox } from './names'
 import { waitsAtClosed } from './openings'
 import { hearersOf, speakingAt } from './pages'
+import { isOrphaned, serves } from '../queues/serving'
 import {
   callsOf,
   channelsUsed,
@@ -15,16 +16,14 @@ import {
   holdersOf,
   isConversation,
   isEmergency,
-  isOrphaned,
   isOutside,
   isPresent,
   parkedIn,
   placesOf,
   queueOf,
-  serves,
-  stretchOf,
   talkingCallOf,
 } from './questions'
+import { stretchOf } from './stretches'
 import { snapshotOf, stateOf } from './snapshot'
 import { keyOf, nextDeadline, timersOf } from './timers'
 import { waitingIn } from './turns'

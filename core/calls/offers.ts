@@ -5,7 +5,7 @@ import { evolveAll, numbered } from './evolve'
 import { freeIn } from './indexes'
 import type { Call, CallEvent, Connection, DeviceId, ExchangeState } from './model'
 import { sendAway } from './passing'
-import { serves } from './questions'
+import { serves } from '../queues/serving'
 import { arrivedIn, inTheirTurn } from './turns'
 
 /**

@@ -1,5 +1,6 @@
 import type { Call, DeviceId, ExchangeState } from './model'
-import { connectionOf, isConversation, othersOf, stretchOf } from './questions'
+import { connectionOf, isConversation, othersOf } from './questions'
+import { stretchOf } from './stretches'
 import { deadlineOf } from './timers'
 
 /** How long callers are promised to wait at most, in milliseconds, where no line says otherwise. */

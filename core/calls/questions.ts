@@ -70,19 +70,6 @@ export function mayAnswerFromQueue(state: ExchangeState, call: Call, device: Dev
   return call.connections.some(connection => connection.state === 'queued' && isMemberOf(state.company, device, connection.device))
 }
 
-/** True when a waiting call is offered to this member: they take calls at present, have not refused it, and serve its line (or it has come back to them). */
-export function serves(state: ExchangeState, call: Pick<Call, 'refusedBy' | 'line' | 'recall' | 'connections'>, member: DeviceId): boolean {
-  const device = state.devices.get(member)
-  if (!device || !state.company.telephones[member]?.inService || device.doNotDisturb || device.status.reason) return false
-  const queue = call.connections.find(({ state: its }) => its === 'queued')
-  // Whoever has work to do after a call is back in a moment, like whoever is on one.
-  const absence = queue && device.absences?.[queue.device]
-  if (absence && absence.state !== 'wrapUp') return false
-  if (call.refusedBy.includes(member) || call.connections.some(({ device: party, offeredBy }) => party === member && !offeredBy)) return false
-  const agent = state.agents.get(member)
-  return !agent || (isPresent(state, member) && (call.recall !== null || !call.line || !(call.line in agent.unserved)))
-}
-
 /** True while somebody is being asked for the caller. */
 export function isAskedFor(state: ExchangeState, call: Call): boolean {
   return call.connections.some(({ device }) => state.devices.has(device) && callsOf(state, device).some(other => other.consultation === call.id))
@@ -96,12 +83,6 @@ export function waitingFor(state: ExchangeState, device: DeviceId): Call[] {
 /** The queue in which a call waits, if it does; a park slot is none. */
 export function queueOf(call: Call): Connection | undefined {
   return call.parked ? undefined : call.connections.find(({ state }) => state === 'queued')
-}
-
-/** True when a call waits in a queue that nobody serves. */
-export function isOrphaned(state: ExchangeState, call: Call): boolean {
-  const queue = queueOf(call)
-  return queue !== undefined && !state.company.groups[queue.device]?.members.some(member => serves(state, call, member))
 }
 
 /** Holders of ours who keep a caller on hold in the call while nobody talks with them: the longest first. */
@@ -173,22 +154,6 @@ export function outsideCalls(state: ExchangeState): Call[] {
 /** The lines that other operators ask one to take. */
 export function linesAskedOf(state: ExchangeState, device: DeviceId): { from: DeviceId, line: LineId }[] {
   return [...state.agents].flatMap(([from, { offers }]) => Object.entries(offers ?? {}).flatMap(([line, { to }]) => to === device ? [{ from, line }] : []))
-}
-
-/** The three stretches of an operator's track; a parked call stands in its slot, before everybody. */
-export type Stretch = 'arriving' | 'inHand' | 'passedOn'
-
-/**
- * Where a call stands on one operator's track, or null when it is not on it.
- * A call stands in one stretch at most.
- */
-export function stretchOf(state: ExchangeState, call: Call, device: DeviceId): Stretch | null {
-  const own = connectionOf(call, device)
-  if (own?.state === 'alerting') return 'arriving'
-  if (own) return 'inHand'
-  if (call.passing?.by === device || call.watched?.by === device) return 'passedOn'
-  if (mayAnswerFromQueue(state, call, device) && serves(state, call, device)) return 'arriving'
-  return null
 }
 
 /**

@@ -7,7 +7,8 @@ import { freeIn } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
 import { forwardOf } from './forwarding'
 import { isOpen } from './openings'
-import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn, serves } from './questions'
+import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn } from './questions'
+import { serves } from '../queues/serving'
 
 /** Whom or what a destination means. */
 export type Target

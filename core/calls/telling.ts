@@ -1,4 +1,5 @@
 import { expectedWait } from '../queues/expected-wait'
+import { serves } from '../queues/serving'
 import type { EventKind } from './event'
 import type { Call, CallEvent, ExchangeState } from './model'
 import { queueOf } from './questions'
@@ -17,10 +18,7 @@ export function told(state: ExchangeState, call: Call): CallEvent {
   const queue = queueOf(call)!.device
   const place = waitingIn(state, queue).indexOf(call) + 1
   const members = state.company.groups[queue]?.members ?? []
-  const serving = members.filter((member) => {
-    const device = state.devices.get(member)
-    return device && !device.doNotDisturb && !device.status.reason && !device.absences?.[queue] && state.company.telephones[member]?.inService
-  }).length
+  const serving = members.filter(member => serves(state, call, member)).length
   return { type: 'queueAnnounced', call: call.id, device: queue, place, wait: expectedWait(place, state.handling.get(queue), serving) }
 }
 

@@ -1,6 +1,7 @@
 import type { Call, CallId, DeviceId, ExchangeState } from '../calls/model'
 import { type Due, dueOf, urgency } from '../calls/promises'
-import { callsByAge, isConversation, partnerOf, stretchOf, type Stretch, talkingCallOf } from '../calls/questions'
+import { callsByAge, isConversation, partnerOf, talkingCallOf } from '../calls/questions'
+import { stretchOf, type Stretch } from '../calls/stretches'
 
 /** A call as it lies on the operator's track. */
 export interface Ribbon {

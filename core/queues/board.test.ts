@@ -4,7 +4,6 @@ import { decide } from '../calls/decide'
 import { evolve, numbered } from '../calls/evolve'
 import type { ExchangeState, Request } from '../calls/model'
 import { quietState } from '../calls/snapshot'
-import { presenceOf } from '../presence/presence'
 import { boardsOf, isDeserted, usedOf } from './board'
 
 const begin = Date.UTC(2031, 4, 12, 9)
@@ -22,7 +21,7 @@ function desk() {
       for (const event of numbered(state, decision.events, now)) state = evolve(state, event)
       return [...state.calls.keys()].at(-1)!
     },
-    boards: (device: string | null = 't2100') => boardsOf(state, device, member => presenceOf(state, member)),
+    boards: (device: string | null = 't2100') => boardsOf(state, device),
   }
 }
 

@@ -3,7 +3,7 @@ import { isOpen } from '../calls/openings'
 import { urgency } from '../calls/promises'
 import { queueOf } from '../calls/questions'
 import { waitingIn } from '../calls/turns'
-import type { Presence, PresenceKind } from '../presence/presence'
+import { memberPlace, type MemberPlace } from './serving'
 
 /** What is to be seen of a queue at a glance. Times are the exchange's, in milliseconds. */
 export interface QueueBoard {
@@ -23,32 +23,15 @@ export interface QueueBoard {
   own: boolean
 }
 
-/** Whether a member can take a call of the queue now, is on the telephone, has paused or left it, or can't take any. */
-export type MemberPlace = 'free' | 'busy' | 'paused' | 'away'
-
-export function placeOf(state: ExchangeState, queue: DeviceId, member: DeviceId, seen: Seen | undefined): MemberPlace {
-  if (!seen) return 'away'
-  const { kind, lit } = seen
-  if (state.devices.get(member)?.absences?.[queue]) return 'paused'
-  if (lit) return 'free'
-  return busyKinds.includes(kind) ? 'busy' : 'away'
-}
-
-const busyKinds: readonly PresenceKind[] = ['calling', 'ringing', 'talking', 'holding']
-type Seen = Pick<Presence, 'kind' | 'lit'>
-
-/**
- * Every queue but the operators' own, which is their track: those that the operator serves first, then in the company's order.
- * @param presence what is seen of a member's telephone
- */
-export function boardsOf(state: ExchangeState, device: DeviceId | null, presence: (member: DeviceId) => Seen | undefined) {
+/** Every queue but the operators' own, which is their track: those that the operator serves first, then in the company's order. */
+export function boardsOf(state: ExchangeState, device: DeviceId | null) {
   const { groups, settings } = state.company
   const boards = Object.values(groups)
     .filter(({ id, distribution }) => distribution === 'queue' && id !== settings.operators)
     .map(({ id, name, members, promise }): QueueBoard => {
       const serving = { free: 0, busy: 0, paused: 0, away: 0 }
       const waiting = waitingIn(state, id).map(call => ({ call, since: queueOf(call)!.since }))
-      for (const member of members) serving[placeOf(state, id, member, presence(member))]++
+      for (const member of members) serving[memberPlace(state, id, member)]++
       return {
         id, name, promise, waiting,
         since: waiting.length > 0 ? Math.min(...waiting.map(({ since }) => since)) : null,

@@ -3,7 +3,8 @@ import type { Call, CallBack } from '~~/core/calls/model'
 import { queueOf } from '~~/core/calls/questions'
 import { inTheirTurn } from '~~/core/calls/turns'
 import { type Place, settle } from '~~/core/console/stillness'
-import { isDeserted, placeOf, type QueueBoard } from '~~/core/queues/board'
+import { isDeserted, type QueueBoard } from '~~/core/queues/board'
+import { memberPlace } from '~~/core/queues/serving'
 import { waitAhead } from '~~/core/queues/expected-wait'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
@@ -40,7 +41,7 @@ const members = computed(() => (live.company?.groups[props.board.id]?.members ??
   const absence = live.state?.devices.get(id)?.absences?.[props.board.id]
   return {
     id, absence, name: directory.nameOf(id), shape: presence ? shapeOf(presence) : '',
-    place: placeOf(live.state!, props.board.id, id, presence),
+    place: memberPlace(live.state!, props.board.id, id),
     words: [absence && absenceWords(absence, desk.now), `${words.what} ${words.time}`.trim()].filter(Boolean).join(' · '),
   }
 }))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener, useResizeObserver } from '@vueuse/core'
 import { spell } from '~~/core/durations/durations'
-import type { Stretch } from '~~/core/calls/questions'
+import type { Stretch } from '~~/core/calls/stretches'
 import type { Ribbon } from '~~/core/console/track'
 import { type Place, settle } from '~~/core/console/stillness'
 import { type Farewell, useDesk } from '~/stores/desk'
