@@ -193,6 +193,7 @@ export const settingsFields: readonly FormField[] = [
   choice('pageOverDoNotDisturb', 'Pages over do not disturb, from', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
   choice('serviceLevel', 'The service level is counted of those', levelKinds), seconds('shortAbandon', 'Who gives up within so long does not count, seconds'),
   whole('callBackTries', 'Callers are called back at most, times'), seconds('callBackAgain', 'and again after, seconds'),
+  seconds('callBackWithin', 'A promised call-back is late after, seconds'),
   check('listedCodesOnly', 'Only account codes of the list'), texts('pauseReasons', 'Why members of a queue pause'),
 ]
 

@@ -85,7 +85,9 @@ const empty = computed(() => kind.value === 'open'
             {{ row.party.number ? formatNumber(row.party.number) : '' }}
           </td>
           <td>{{ directory.nameOf(row.queue) }}</td>
-          <td>{{ spell((row.endedAt ?? desk.now) - row.since) }}</td>
+          <td :class="{ late: row.late && !row.end }">
+            {{ spell((row.endedAt ?? desk.now) - row.since) }}{{ row.late && !row.end ? ', late' : '' }}
+          </td>
           <td>{{ row.end ? ending(row) : standing(row) }}</td>
         </RecordsTable>
       </div>
@@ -100,5 +102,10 @@ const empty = computed(() => kind.value === 'open'
 <style scoped>
 .number {
   white-space: nowrap;
+}
+
+.late {
+  color: var(--alarm);
+  font-weight: 700;
 }
 </style>

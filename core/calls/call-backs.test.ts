@@ -170,9 +170,9 @@ describe('a promise to call back', () => {
     const on = day()
     const { busy } = promised(on)
     on.hangUp(busy[0]!, members[0])
-    away(on, true)
+    on.must({ service: 'setDoNotDisturb', device: members[0]!, on: true })
     expect(prompts(on)).toEqual([])
-    away(on, false)
+    on.must({ service: 'setDoNotDisturb', device: members[0]!, on: false })
     expect(ringsAt(on)).toEqual([members[0]])
     const [promise] = open(on)
     on.must({ service: 'assignCallBack', device: 't2100', callBack: promise!.id, to: 't2100' })
@@ -249,7 +249,7 @@ describe('a promise to call back', () => {
   it('is not carried out where it is closed, nor without a channel to the outside', () => {
     const on = day()
     const { busy } = promised(on)
-    on.must({ service: 'setOpening', device: 't2100', of: queue, open: false, until: null })
+    on.must({ service: 'setOpening', device: 't2100', of: queue, open: false, until: on.state.clockOffset + on.now + 60 * minute })
     on.hangUp(busy[0]!, members[0])
     expect(prompts(on)).toEqual([])
     for (const trunk of Object.keys(on.state.company.trunks)) on.must({ service: 'setTrunkService', device: 't2100', trunk, on: false })
@@ -257,5 +257,47 @@ describe('a promise to call back', () => {
     expect(prompts(on)).toEqual([])
     for (const trunk of Object.keys(on.state.company.trunks)) on.must({ service: 'setTrunkService', device: 't2100', trunk, on: true })
     expect(ringsAt(on)).toEqual([members[0]])
+  })
+})
+
+describe('a promise that nobody of its queue can keep', () => {
+  it('goes to the operators when the last who serves it is paused, like a caller who waits', () => {
+    const on = day()
+    promised(on)
+    for (const device of members) on.must({ service: 'setQueueServed', device: 't2100', of: device, queue, state: 'paused', reason: 'Break' })
+    expect(open(on)).toMatchObject([{ queue: 'operators' }])
+  })
+
+  it('is everybody\'s again when whoever has it has no telephone any more', () => {
+    const on = day()
+    promised(on)
+    const [promise] = open(on)
+    on.must({ service: 'assignCallBack', device: 't2100', callBack: promise!.id, to: 't2110' })
+    on.change('telephones', 't2110', { inService: false })
+    expect(open(on)).toMatchObject([{ assigned: null }])
+  })
+
+  it('goes to the operators when its queue is closed for good, and waits for the morning when it opens by itself', () => {
+    const on = day()
+    promised(on)
+    on.must({ service: 'setOpening', device: 't2100', of: queue, open: false, until: on.state.clockOffset + on.now + 10 * minute })
+    expect(open(on)).toMatchObject([{ queue }])
+    on.must({ service: 'setOpening', device: 't2100', of: queue, open: false, until: null })
+    expect(open(on)).toMatchObject([{ queue: 'operators' }])
+  })
+
+  it('is told to the operators once when it is older than it may be', () => {
+    const on = day()
+    away(on, true)
+    on.must({ service: 'promiseCallBack', device: 't2100', number: caller.number, name: caller.name, queue: 'operators' })
+    const { callBackWithin } = on.state.company.settings
+    on.wait(callBackWithin - second)
+    expect(open(on)[0]!.late).toBeUndefined()
+    const before = on.state.seq
+    on.wait(2 * second)
+    expect(open(on)[0]!.late).toBe(true)
+    expect(on.state.seq).toBe(before + 1)
+    on.wait(callBackWithin)
+    expect(on.state.seq, 'once').toBe(before + 1)
   })
 })

@@ -4,8 +4,8 @@ import { formatNumber } from '../numbers/dialled'
 import { callIdOf } from './beginning'
 import { reindexCallBack } from './indexes'
 import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party } from './model'
-import { isOpen } from './openings'
-import { serves } from '../queues/serving'
+import { isOpen, timerOfOpening } from './openings'
+import { isServing, memberPlace, serves } from '../queues/serving'
 import { freeTrunk, isOperator } from './questions'
 
 /**
@@ -89,6 +89,7 @@ export function prompt(state: ExchangeState, { id, party, queue }: CallBack, dev
 export function callBacksAfterwards(state: ExchangeState, latest: readonly CallEvent[], now: number): CallEvent[] {
   if (state.callBacks.isEmpty()) return []
   const talkMayHaveBegun = latest.some(({ type }) => type === 'established' || type === 'retrieved' || type === 'transferred' || type === 'conferenced')
+  const served = new Map<DeviceId, boolean>()
   const talking = talkMayHaveBegun ? talkingByNumber(state) : null
   return [...state.callBacks.values()].flatMap((promise): CallEvent[] => {
     const { id, queue, assigned } = promise
@@ -102,10 +103,22 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
       return [...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack: id, end: 'withdrawn', by: block.by, word: null }]
     if (isStale(state, promise)) return promptWithdrawn(state, promise)
     if (lookUp(groups, queue)?.distribution !== 'queue') return queue === operators ? [] : [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }]
-    if (assigned && !lookUp(telephones, assigned)) return [{ type: 'callBackAssigned', callBack: id, to: null, by: null }]
-    const offeredInVain = !promise.call && promise.offered.length >= triesIn(groups[queue]!)
-    return offeredInVain && queue !== operators ? [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }] : []
+    // Whoever has it can do nothing any more: it is everybody's again.
+    if (assigned && !lookUp(telephones, assigned)?.inService) return [{ type: 'callBackAssigned', callBack: id, to: null, by: null }]
+    const stands = promise.call !== null || assigned !== null || promise.notBefore !== null || queue === operators
+    return stands || (promise.offered.length < triesIn(groups[queue]!) && isServedSometime(promise))
+      ? []
+      : [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }]
   })
+
+  /** Somebody serves its queue, or will once it opens: like a caller who waits there. */
+  function isServedSometime({ queue, line }: CallBack): boolean {
+    const closed = [queue, ...line === null ? [] : [line]].filter(of => !isOpen(state, of))
+    if (closed.length > 0) return closed.every(of => timerOfOpening(state, of) !== null)
+    const known = served.get(queue) ?? state.company.groups[queue]!.members.some(member => isServing(memberPlace(state, queue, member)))
+    served.set(queue, known)
+    return known
+  }
 }
 
 /** The calls in which somebody outside is connected, by their number. */

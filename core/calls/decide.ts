@@ -6,12 +6,13 @@ import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState,
 import { letRing, offersDue } from './offers'
 import { byItsHours, openingOf, sendFromClosed, waitsAtClosed } from './openings'
 import { closed, pagesAfterwards } from './pages'
-import { comeBack, ringAgain, sendAway, unanswered } from './passing'
+import { comeBack, ringAgain, ringInstead, sendAway, unanswered } from './passing'
 import { callsOf, connectionOf, holdersOf, isOperator, isPresent, queueOf, waitingFor } from './questions'
 import { isOrphaned } from '../queues/serving'
 import { partOf, refusalOfRight } from './rights'
 import type { Service } from './service'
 import { services } from './services'
+import { linesComeBack } from './services/set-line-served'
 import { told } from './telling'
 import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
 import { arrivedIn } from './turns'
@@ -82,6 +83,7 @@ function timerDue(state: ExchangeState, { name, owner, line }: Timer, now: numbe
     case 'wrapUp': return [{ type: 'queueServed', device: owner, queue: line!, state: 'serving', reason: null, by: null }]
     case 'opening': return [byItsHours(state, openingOf(owner), now)]
     case 'callBack': return [{ type: 'callBackDeferred', callBack: owner, until: null }]
+    case 'callBackLate': return [{ type: 'callBackLate', callBack: owner }]
     case 'page': {
       const page = state.pages.get(owner)!
       return [closed(page, page.waits ? 'busy' : 'noAnswer')]
@@ -139,9 +141,20 @@ function afterwards(state: ExchangeState, events: readonly CallEvent[], now: num
   let latest = events
   for (let round = 0; round < mostRounds && latest.length > 0; round++) {
     const before = latest
-    const strays = [...concernedBy(current, latest)].flatMap(id => strayed(current, current.calls.get(id)))
-    latest = firstOf(strays, () => pagesAfterwards(current), () => callBacksAfterwards(current, before, now), () => offersDue(current, now))
-    current = evolveAll(current, numbered(current, latest, now))
+    // Whoever gets a line back serves its callers at once: nobody is sent away meanwhile.
+    const lines = linesComeBack(current)
+    current = evolveAll(current, numbered(current, lines, now))
+    happened.push(...lines)
+    // One after the other: whom one of them rings is not free for the next.
+    const strays: CallEvent[] = []
+    for (const id of concernedBy(current, [...latest, ...lines])) {
+      const events = strayed(current, current.calls.get(id))
+      current = evolveAll(current, numbered(current, events, now))
+      strays.push(...events)
+    }
+    const others = strays.length > 0 ? [] : firstOf(pagesAfterwards(current), () => callBacksAfterwards(current, before, now), () => offersDue(current, now))
+    current = evolveAll(current, numbered(current, others, now))
+    latest = [...strays, ...others]
     happened.push(...latest)
   }
   return happened
@@ -176,6 +189,8 @@ function strayed(state: ExchangeState, call: Call | undefined): CallEvent[] {
   const { operators } = state.company.settings
   const at = queueOf(call)?.device
   if (at !== undefined && waitsAtClosed(state, call, at)) return sendFromClosed(state, call, at)
+  const group = at === undefined ? undefined : lookUp(state.company.groups, at)
+  if (group && group.distribution !== 'queue') return ringInstead(state, call, group)
   if (at !== undefined && isTooMany(state, call, at)) return sendAway(state, call, at, overflowOf(state, call, at).to, 'overflow')
   if (!isOrphaned(state, call)) return []
   const queue = queueOf(call)!.device

@@ -3,7 +3,7 @@ import type { EventKind } from './event'
 import type { EventName, EventOf, Step } from './model'
 import { clockAdjusted } from './services/adjust-clock'
 import { numberBlocked } from './services/block-number'
-import { callBackAssigned, callBackDeferred, callBackEnded, callBackMoved, callBackPromised, promptAnswered } from './services/call-back'
+import { callBackAssigned, callBackDeferred, callBackEnded, callBackLate, callBackMoved, callBackPromised, promptAnswered } from './services/call-back'
 import { refused } from './services/clear-connection'
 import { conferenced } from './services/conference-call'
 import { configured } from './services/configure'
@@ -34,8 +34,8 @@ import { queueAnnounced } from './telling'
 
 /** Every kind of event. */
 export const kinds: { [E in EventName]: EventKind<E> } = {
-  ...course, concealed: {}, callBackAssigned, callBackDeferred, callBackEnded, callBackMoved, callBackPromised, promptAnswered, clockAdjusted, numberBlocked,
-  refused, conferenced, configured, noteDismissed, digitsGenerated, held,
+  ...course, concealed: {}, callBackAssigned, callBackDeferred, callBackEnded, callBackLate, callBackMoved, callBackPromised, promptAnswered,
+  clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
   callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, letThroughChanged, lineOffered, lineServed, microphoneMute,
   openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, transferred, trunkChanged, numberUnblocked,

@@ -60,7 +60,7 @@ export function reindexPage(next: ExchangeState, id: PageId): void {
 /** Brings the timer of one promise up to date. */
 export function reindexCallBack(next: ExchangeState, id: CallBackId): void {
   const promise = next.callBacks.get(id)
-  setTimers(next.indexes, id, promise ? timersOfCallBack(promise) : none)
+  setTimers(next.indexes, id, promise ? timersOfCallBack(next, promise) : none)
 }
 
 /** Brings the timer of one line or queue that opens and closes up to date. */
@@ -88,7 +88,7 @@ export function reindexAll(state: ExchangeState): ExchangeState {
   for (const call of next.calls.values()) setTimers(next.indexes, call.id, timersOf(next, call))
   for (const of of withOpenings(next)) reindexOpening(next, of)
   for (const page of next.pages.values()) setTimers(next.indexes, page.id, timersOfPage(next, page))
-  for (const promise of next.callBacks.values()) setTimers(next.indexes, promise.id, timersOfCallBack(promise))
+  for (const promise of next.callBacks.values()) setTimers(next.indexes, promise.id, timersOfCallBack(next, promise))
   for (const place of next.devices.keys()) {
     setTimers(next.indexes, place, timersAtPlace(next, place))
     for (const key of freeKeys(next, place)) free.set(key, place)

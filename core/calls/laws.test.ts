@@ -4,11 +4,11 @@ import { describe, expect, it } from 'vitest'
 import { asWaiting, isPrompt, onTheLine, promiseOf } from './call-backs'
 import { evolve, evolveAll } from './evolve'
 import { freeIn } from './indexes'
-import type { Call, ExchangeState, NumberedEvent, Request } from './model'
+import type { Call, CallBack, ExchangeState, NumberedEvent, Request } from './model'
 import { isMailbox } from './names'
-import { waitsAtClosed } from './openings'
+import { openingOwner, waitsAtClosed } from './openings'
 import { hearersOf, speakingAt } from './pages'
-import { isOrphaned, serves } from '../queues/serving'
+import { isOrphaned, isServing, memberPlace, serves } from '../queues/serving'
 import {
   callsOf,
   channelsUsed,
@@ -104,6 +104,7 @@ function checkState(state: ExchangeState): void {
     law(operators.filter(operator => stretchOf(state, call, operator) === 'passedOn').length <= 1, 'one operator watches a call passed on')
     law(!isOrphaned(state, call), 'nobody waits where nobody serves')
     const queue = queueOf(call)?.device
+    law(queue === undefined || state.company.groups[queue]!.distribution === 'queue', 'nobody waits where a group rings')
     const most = queue === undefined ? 0 : state.company.groups[queue]?.mostWaiting ?? 0
     law(most === 0 || waitingIn(state, queue!).length <= most, 'no more wait in a queue than may')
     law(queue === undefined || !waitsAtClosed(state, call, queue), 'nobody waits where it is closed')
@@ -141,6 +142,15 @@ function checkOffers(state: ExchangeState, call: Call): void {
   law([...freeIn(state, group.id)].every(device => !serves(state, call, device)), 'nobody waits whom a free member could be rung for')
 }
 
+function isOpenNow(state: ExchangeState, { queue, line }: CallBack): boolean {
+  return [queue, ...line === null ? [] : [line]].every(of => state.openings.get(of)?.open ?? true)
+}
+
+/** What is closed and concerns a promise opens by itself. */
+function timersOfOpenings(state: ExchangeState, queue: string, line: string | null): boolean {
+  return [queue, ...line === null ? [] : [line]].every(of => (state.openings.get(of)?.open ?? true) || state.indexes.timersOf.has(openingOwner(of)))
+}
+
 function isPromised(state: ExchangeState, number: string | null): boolean {
   return number !== null && state.callBacks.some(({ party }) => party.number === number)
 }
@@ -151,7 +161,18 @@ function checkPromises(before: ExchangeState, after: ExchangeState): void {
   for (const promise of after.callBacks.values()) {
     const calls = [...after.calls.values()].filter(call => call.callBack === promise.id)
     law(calls.length <= 1 && (promise.call === null || promise.call === calls[0]?.id), 'a promise has one call that is to keep it')
-    law(after.company.groups[promise.queue]?.distribution === 'queue', 'a promise has a queue that is to keep it')
+    const queue = after.company.groups[promise.queue]
+    law(queue?.distribution === 'queue', 'a promise has a queue that is to keep it')
+    const timers = after.indexes.timersOf.get(promise.id) ?? []
+    const assigned = promise.assigned !== null && after.company.telephones[promise.assigned]?.inService
+    law(!promise.assigned || assigned, 'whoever has a promise has a telephone')
+    const opens = [promise.queue, ...promise.line === null ? [] : [promise.line]]
+      .every(of => after.openings.get(of)?.open ?? true) || timersOfOpenings(after, promise.queue, promise.line)
+    const theirs = queue!.members.some(member => isServing(memberPlace(after, promise.queue, member)))
+    const keeps = promise.queue === after.company.settings.operators || (opens && (theirs || !isOpenNow(after, promise)))
+    law(promise.call || assigned || timers.some(({ name }) => name === 'callBack') || keeps,
+      'a promise is rung for, waits for its time, or is somebody\'s duty')
+    law(promise.late || timers.some(({ name }) => name === 'callBackLate'), 'a promise is told to be late one day')
     law(!calls[0] || !isPrompt(calls[0]) || !onTheLine(after, promise), 'nobody is asked to call back whoever is on the line')
   }
 }

@@ -260,6 +260,8 @@ export interface Agent {
   leavesAt: number | null
   /** Lines not served for the time being, and until when (null: until switched on again). */
   unserved: Record<LineId, number | null>
+  /** Who has taken which line over from them. */
+  takers?: Record<LineId, DeviceId>
   /** Whom they have asked to take a line, and since when. */
   offers?: Record<LineId, { to: DeviceId, at: number }>
 }
@@ -339,6 +341,8 @@ export interface CallBack {
   /** The call that is to keep it, and whether its caller is rung already. */
   call: CallId | null
   rung: boolean
+  /** It is older than it may be, and the operators have been told so. */
+  late?: true
   /** null while it is open. */
   end: typeof callBackEnds[number] | null
   endedBy: DeviceId | null

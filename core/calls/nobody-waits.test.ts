@@ -476,3 +476,32 @@ describe('a mailbox', () => {
     expect(desk.state.calls.has(call)).toBe(false)
   })
 })
+
+describe('a group that rings', () => {
+  const group = 'queue:freight'
+  const members = ['t2105', 't2106']
+  it.each(['all', 'longestFree'] as const)('rings (%s) for whoever comes on a line that leads to it', (distribution) => {
+    const on = new Tryout()
+    on.change('groups', group, { members, voluntary: [], distribution })
+    on.change('lines', 'freight', { target: group })
+    const call = on.offer(on.state.company.lines.freight!.number, { number: '+447700900001', name: 'Ada Fenn' })
+    const rung = on.call(call).connections.filter(({ state }) => state === 'alerting').map(({ device }) => device)
+    expect(rung.length).toBeGreaterThan(0)
+    expect(members).toEqual(expect.arrayContaining(rung))
+  })
+
+  it('rings for those who waited when it was still a queue; where nobody is free they go on', () => {
+    const on = new Tryout()
+    on.change('groups', group, { members, voluntary: [], distribution: 'queue', ringing: 'none' })
+    const waiting = ['+447700900001', '+447700900002'].map((number) => {
+      const call = on.offer('+441632960000', { number, name: null })
+      on.must({ service: 'answerCall', device: 't2100', call })
+      on.must({ service: 'singleStepTransferCall', device: 't2100', call, to: group })
+      return call
+    })
+    on.must({ service: 'setDoNotDisturb', device: 't2106', on: true })
+    on.change('groups', group, { distribution: 'all' })
+    expect(waiting.map(call => on.call(call).connections.map(({ device }) => device).filter(device => !device.includes('#'))))
+      .toEqual([['t2105'], ['operators']])
+  })
+})

@@ -47,3 +47,27 @@ describe('who takes which line', () => {
     expect(offer(ines, tomas)).toBe('notPossibleNow')
   })
 })
+
+describe('a line that was taken over', () => {
+  it('comes back when whoever took it goes, and its callers wait for who gave it', () => {
+    const on = new Tryout()
+    for (const device of Object.keys(on.state.agents.toObject()).filter(id => id !== ines && id !== tomas))
+      on.must({ service: 'setAgentState', device, attended: false })
+    on.must({ service: 'offerLine', device: ines, line, to: tomas })
+    on.must({ service: 'answerLineOffer', device: tomas, from: ines, line, yes: true })
+    const number = on.state.company.lines[line]!.number
+    on.must({ service: 'setAgentState', device: tomas, attended: false })
+    const call = on.offer(number, { number: '+447700900001', name: 'Ada Fenn' })
+    on.wait(on.state.company.settings.absence + 1_000)
+    expect(on.state.agents.get(ines)!.unserved).toEqual({})
+    expect(on.call(call).connections.map(({ device }) => device)).toContain('operators')
+  })
+
+  it('comes back when whoever took it leaves it to the others', () => {
+    const on = new Tryout()
+    on.must({ service: 'offerLine', device: ines, line, to: tomas })
+    on.must({ service: 'answerLineOffer', device: tomas, from: ines, line, yes: true })
+    on.must({ service: 'setLineServed', device: tomas, line, on: false, until: null })
+    expect(on.state.agents.get(ines)!.unserved).toEqual({})
+  })
+})

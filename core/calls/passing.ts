@@ -1,3 +1,4 @@
+import type { Group } from '../company/company'
 import { lookUp } from '../company/lookups'
 import { callingNumber, cannotRing, refuse, type Refused } from './answers'
 import { isPrompt, promptOver } from './call-backs'
@@ -70,6 +71,14 @@ export function sendAway(state: ExchangeState, call: Call, from: DeviceId, to: s
     if ('events' in reached) return [{ type: 'diverted', call: call.id, device: from, to: target.id, cause, overflow }, ...reached.events]
   }
   return [{ type: 'diverted', call: call.id, device: from, to: last, cause, overflow: last }, { type: 'established', call: call.id, device: last }]
+}
+
+/** Where a group rings nobody waits: its members ring for whoever was sent to it, or they go on as from any group where nobody is free. */
+export function ringInstead(state: ExchangeState, call: Call, group: Group): CallEvent[] {
+  const reached = reach(state, { kind: 'group', id: group.id, group }, { call: call.id, except: call.connections.map(({ device }) => device) })
+  return 'events' in reached
+    ? [{ type: 'diverted', call: call.id, device: group.id, to: group.id, cause: 'noAnswer' }, ...reached.events]
+    : sendAway(state, call, group.id, group.overflow.to, 'nobodyServes')
 }
 
 /** The caller whom `own` can hand on: the only other party, connected, and not in a conference. */

@@ -25,8 +25,8 @@ export type PlaceTimerName = 'forwarding' | 'status' | 'doNotDisturb' | 'absence
 /** `opening`: a line or queue opens or closes by its hours, or somebody's word about it has held long enough. */
 export type OpeningTimerName = 'opening'
 
-/** The timer of a promise to call somebody back: it is tried again. */
-export type CallBackTimerName = 'callBack'
+/** The timers of a promise to call somebody back: it is tried again; it is older than it may be. */
+export type CallBackTimerName = 'callBack' | 'callBackLate'
 
 /** The timer of a page: `page`: its speaker is heard no more, or it has waited in vain. */
 export type PageTimerName = 'page'
@@ -116,9 +116,12 @@ export function timersOfPage({ company: { settings } }: ExchangeState, { id, wai
   return [{ name: 'page', at: waits ? at + settings.pageWait : heardAt + settings.pageSilence, owner: id }]
 }
 
-/** The timer of a promise that is to be tried again. */
-export function timersOfCallBack({ id, notBefore }: CallBack): Timer[] {
-  return notBefore === null ? [] : [{ name: 'callBack', at: notBefore, owner: id }]
+/** The timers of a promise: when it is tried again, and when it is told to be late. */
+export function timersOfCallBack({ company: { settings } }: ExchangeState, { id, notBefore, promisedAt, late }: CallBack): Timer[] {
+  return [
+    ...notBefore === null ? [] : [{ name: 'callBack', at: notBefore, owner: id } as const],
+    ...late ? [] : [{ name: 'callBackLate', at: promisedAt + settings.callBackWithin, owner: id } as const],
+  ]
 }
 
 /** How long a call waits in a queue at most, and where it goes then: its line's or its queue's word, or else a mailbox. */

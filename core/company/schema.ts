@@ -300,6 +300,8 @@ const settings = object({
   /** How often whoever is to be called back is rung, and how long after one time the next. */
   callBackTries: between(1, 20),
   callBackAgain: seconds(30, day),
+  /** The operators are told of a promise to call back that is older than this. */
+  callBackWithin: seconds(300, 7 * day),
   /** Of whom the service level is counted, and within which time who gives up does not count. */
   serviceLevel: string().oneOf(levelKinds).required(),
   shortAbandon: seconds(0, 120),

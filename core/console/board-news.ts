@@ -4,6 +4,7 @@ import type { DeviceId, EventOf, ExchangeState, LineId, NumberedEvent, Party } f
 import { lettingRing } from '../calls/offers'
 import { promiseOf } from '../calls/call-backs'
 import { channelsFree } from '../calls/questions'
+import { spell } from '../durations/durations'
 import type { Announcement, Rank } from './announcements'
 
 /** What operators hear of queues, lines and trunks, beside the calls of their own track. */
@@ -42,6 +43,11 @@ export function boardNews(state: ExchangeState, event: NumberedEvent, own: Devic
       return event.to === own ? tell(`${nameOf(event.device)} asks you to take the ${nameOfLine(state, event.line)}`, 'urgent') : null
     case 'callBackPromised':
       return event.by === own ? null : tell(`${nameOf('', event.party)} is to be called back by the ${nameOf(event.queue)}`, 'calls')
+    case 'callBackLate': {
+      const promise = promiseOf(state, event.callBack)
+      if (!promise) return null
+      return tell(`${nameOf('', promise.party)} was promised a call-back ${spell(event.at - promise.promisedAt)} ago, and waits for it`, 'urgent')
+    }
     case 'callBackAssigned':
     case 'callBackMoved':
     case 'callBackEnded': {

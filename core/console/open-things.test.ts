@@ -72,7 +72,7 @@ describe('how a promise stands', () => {
     expect(stands()).toMatchObject({ how: 'later', device: tomas, at: on.now + on.state.company.settings.callBackAgain })
     on.wait(on.state.company.settings.callBackAgain)
     on.must({ service: 'assignCallBack', device: ines, callBack: id, to: null })
-    on.must({ service: 'setOpening', device: ines, of: 'queue:freight', open: false, until: null })
+    on.must({ service: 'setOpening', device: ines, of: 'queue:freight', open: false, until: on.now + on.state.clockOffset + 3_600_000 })
     expect(stands()).toMatchObject({ how: 'closed' })
     on.inHand(ines)
     expect(stands()).toMatchObject({ how: 'onTheLine', device: ines })

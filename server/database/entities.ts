@@ -420,6 +420,7 @@ export const SettingsEntity = defineEntity({
     shortAbandon: p.integer(),
     callBackTries: p.integer(),
     callBackAgain: p.integer(),
+    callBackWithin: p.integer(),
   },
 })
 

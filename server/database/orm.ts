@@ -27,6 +27,7 @@ import { HistoryUnderWay } from './migrations/20261221_history_under_way'
 import { AHouseOfOnesOwn } from './migrations/20261222_a_house_of_ones_own'
 import { HouseDirectory } from './migrations/20261223_house_directory'
 import { IdentityProvider } from './migrations/20261224_identity_provider'
+import { LateCallBacks } from './migrations/20261225_late_call_backs'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -74,6 +75,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261222_a_house_of_ones_own', class: AHouseOfOnesOwn },
         { name: '20261223_house_directory', class: HouseDirectory },
         { name: '20261224_identity_provider', class: IdentityProvider },
+        { name: '20261225_late_call_backs', class: LateCallBacks },
       ],
       snapshot: false,
       silent: true,

@@ -58,6 +58,8 @@ declare module '../model' {
     }
     /** Somebody has it, or nobody in particular. */
     callBackAssigned: { callBack: CallBackId, to: DeviceId | null, by: DeviceId | null }
+    /** It is older than it may be: the operators are told. */
+    callBackLate: { callBack: CallBackId }
     callBackMoved: { callBack: CallBackId, queue: DeviceId, by: DeviceId | null }
     /** It was tried in vain, or the time has come to try again (null). */
     callBackDeferred: { callBack: CallBackId, until: number | null }
@@ -239,6 +241,10 @@ export const callBackMoved: EventKind<'callBackMoved'> = {
 
 export const callBackDeferred: EventKind<'callBackDeferred'> = {
   evolve: (state, next, { callBack, until }) => withPromise(state, next, callBack, { notBefore: until, call: null, rung: false }),
+}
+
+export const callBackLate: EventKind<'callBackLate'> = {
+  evolve: (state, next, { callBack }) => withPromise(state, next, callBack, { late: true }),
 }
 
 export const callBackEnded: EventKind<'callBackEnded'> = {

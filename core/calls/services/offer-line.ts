@@ -56,7 +56,7 @@ export const answerLineOffer: Service<'answerLineOffer'> = {
     return accept(
       over,
       { type: 'lineServed', device: id, line, on: true, until: null },
-      { type: 'lineServed', device: from, line, on: false, until: now + state.clockOffset + leftFor },
+      { type: 'lineServed', device: from, line, on: false, until: now + state.clockOffset + leftFor, taker: id },
     )
   },
 }

@@ -3,7 +3,9 @@ import { lookUp } from '../../company/lookups'
 import { accept, refuse } from '../answers'
 import type { EventKind } from '../event'
 import { device, type FieldsOf, idOf, on, until } from '../fields'
+import type { CallEvent, ExchangeState } from '../model'
 import { withAgent } from '../places'
+import { isPresent } from '../questions'
 import type { Service } from '../service'
 
 const fields = () => object({ device: device(), line: idOf('line', 'line'), on: on(), until: until().defined() })
@@ -11,7 +13,8 @@ const fields = () => object({ device: device(), line: idOf('line', 'line'), on: 
 declare module '../model' {
   interface Requests { setLineServed: FieldsOf<typeof fields> }
   interface Events {
-    lineServed: AtPlace & { line: LineId, on: boolean, until: number | null }
+    /** `taker`: who serves it instead. */
+    lineServed: AtPlace & { line: LineId, on: boolean, until: number | null, taker?: DeviceId }
   }
 }
 
@@ -27,7 +30,19 @@ export const setLineServed: Service<'setLineServed'> = {
 }
 
 export const lineServed: EventKind<'lineServed'> = {
-  evolve: (state, next, event) => withAgent(state, next, event.device, ({ unserved: { [event.line]: _now, ...others } }) => ({
-    unserved: event.on ? others : { ...others, [event.line]: event.until },
-  })),
+  evolve: (state, next, event) => withAgent(state, next, event.device, ({ unserved: { [event.line]: _now, ...others }, takers }) => {
+    const { [event.line]: _before, ...taken } = takers ?? {}
+    return {
+      unserved: event.on ? others : { ...others, [event.line]: event.until },
+      takers: !event.on && event.taker ? { ...taken, [event.line]: event.taker } : taken,
+    }
+  }),
+}
+
+/** Whoever has left a line to another serves it again when that one is not there any more, or does not serve it either. */
+export function linesComeBack(state: ExchangeState): CallEvent[] {
+  return [...state.agents].flatMap(([device, { takers }]) => Object.entries(takers ?? {}).flatMap(([line, taker]): CallEvent[] => {
+    const other = state.agents.get(taker)
+    return other && isPresent(state, taker) && !(line in other.unserved) ? [] : [{ type: 'lineServed', device, line, on: true, until: null }]
+  }))
 }
