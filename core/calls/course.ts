@@ -83,7 +83,7 @@ export const course: {
         ...comingBack(call, event),
         calling,
         hunting: null,
-        overflowed: event.overflow ? [...call.overflowed, event.overflow] : call.overflowed,
+        overflowed: event.overflow === undefined ? call.overflowed : [...call.overflowed, event.overflow],
         connections,
       }
     },

@@ -211,6 +211,17 @@ function checkPaging(before: ExchangeState, after: ExchangeState, request: Reque
   }
 }
 
+/** An emergency call is changed by who is in it, and nobody else comes into it. */
+function checkEmergencies(before: ExchangeState, after: ExchangeState, request: Request): void {
+  if (!('device' in request)) return
+  for (const call of before.calls.values()) {
+    if (!isEmergency(before, call) || connectionOf(call, request.device)) continue
+    const then = after.calls.get(call.id)
+    law(then?.connections.length === call.connections.length && then.connections.every(({ device, state }) => connectionOf(call, device)?.state === state),
+      'nobody else changes an emergency call')
+  }
+}
+
 /** Everybody who hears somebody, as pairs. A mailbox hears whoever is sent to it. */
 function hearing(call: Call): Set<string> {
   const talking = call.connections.filter(({ state, device }) => state === 'connected' && !isMailbox(device)).map(({ device }) => device).sort()
@@ -339,6 +350,7 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
           checkChange(state, result.state, request)
           checkConsultations(state, result.state, request)
           checkPaging(state, result.state, request)
+          checkEmergencies(state, result.state, request)
           checkPromises(state, result.state)
           if (request.service === 'answerLineOffer')
             law(!request.yes || !(request.line in result.state.agents.get(request.device)!.unserved), 'who takes a line serves it')

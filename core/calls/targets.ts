@@ -46,9 +46,16 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   return outside(state, dialled.e164, null)
 }
 
-/** A destination that calls go to by a rule, from now on: anything that rings or answers by itself. */
-export function lastingTarget(state: ExchangeState, to: string): Exclude<Target, { kind: 'slot' }> | Refused {
+/** A destination that calls go to by a rule: nobody is connected with an emergency service whom no person has called there, and no channel is taken for it. */
+export function targetOfRule(state: ExchangeState, to: string): Target | Refused {
   const target = targetOf(state, to)
+  const isEmergency = !('refusal' in target) && target.kind === 'outside' && target.short?.emergency
+  return isEmergency ? refuse('notPossibleNow', 'No rule leads to an emergency number: name a person, a group, a voicemail or another number.') : target
+}
+
+/** The same, from now on: anything that rings or answers by itself. */
+export function lastingTarget(state: ExchangeState, to: string): Exclude<Target, { kind: 'slot' }> | Refused {
+  const target = targetOfRule(state, to)
   if ('refusal' in target || target.kind !== 'slot') return target
   return refuse('notPossibleNow', 'A park slot takes nobody by itself: name a person, a group, a voicemail or a number.')
 }
@@ -152,7 +159,7 @@ function reachTelephone(state: ExchangeState, telephone: Telephone, reaching: Re
 /** The mobile of a telephone's owner rings along where they have asked for it, as long as there is a line to the outside and it is not in the call already. */
 function mobileAlong(state: ExchangeState, { id, person }: Telephone, { call, number }: Reaching): CallEvent[] {
   const mobile = state.devices.get(id)?.ringsAlong ? lookUp(state.company.people, person ?? '')?.mobile : null
-  const target = mobile ? targetOf(state, mobile) : null
+  const target = mobile ? targetOfRule(state, mobile) : null
   if (!target || 'refusal' in target || target.kind !== 'outside') return []
   if (number === target.number || state.calls.get(call)?.connections.some(({ party }) => party?.number === target.number)) return []
   return [{ type: 'delivered', call, device: target.id, party: { number: target.number, name: null }, trunk: target.trunk, along: id }]
@@ -160,7 +167,7 @@ function mobileAlong(state: ExchangeState, { id, person }: Telephone, { call, nu
 
 /** The events that send a call on from a telephone, or null when nobody can be reached there. Whoever has sent it on already is not rung again. */
 export function sentOn(state: ExchangeState, from: DeviceId, to: string, reaching: Reaching): CallEvent[] | null {
-  const target = targetOf(state, to)
+  const target = targetOfRule(state, to)
   const except = [...reaching.except, from]
   if ('refusal' in target || except.includes(target.id) || state.calls.get(reaching.call)?.forwardedBy?.includes(target.id)) return null
   const reached = reach(state, target, { ...reaching, except, distribution: undefined })

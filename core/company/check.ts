@@ -51,6 +51,15 @@ export function faultsOf(company: Company): string[] {
   }
   const reachable = (to: string) => Object.hasOwn(telephones, to) || Object.hasOwn(groups, to) || names.has(to) || readDialled(to, settings).kind === 'outside'
     || Object.hasOwn(telephones, ownerOfMailbox(to) ?? '') || Object.hasOwn(lines, ownerOfMailbox(to) ?? '')
+  /** Nobody is connected with an emergency service by a rule. */
+  const isEmergency = (to: string) => {
+    const dialled = readDialled(to, settings)
+    return dialled.kind === 'inside' && Object.values(shortNumbers).some(({ number, emergency }) => emergency && number === dialled.digits)
+  }
+  const ofRule = (whose: string, to: string) => {
+    if (!reachable(to)) faults.push(`${whose} go to ${to}, which is not there.`)
+    else if (isEmergency(to)) faults.push(`${whose} go to ${to}, an emergency number: no rule leads there.`)
+  }
   for (const slot of Object.values(slots)) {
     number(slot.number, `Park slot ${slot.name}`, short)
     id(slot.id, `Park slot ${slot.name}`)
@@ -79,11 +88,11 @@ export function faultsOf(company: Company): string[] {
       faults.push(`${group.name} tells callers their place every ${group.tellEvery / 1_000} seconds: at least ${mostOften / 1_000} must lie between.`)
     if (group.department !== null && !Object.hasOwn(departments, group.department))
       faults.push(`${group.name} is made of the people of ${group.department}, which is no department.`)
-    if (!reachable(group.overflow.to)) faults.push(`Calls that wait too long in ${group.name} go to ${group.overflow.to}, which is not there.`)
+    ofRule(`Calls that wait too long in ${group.name}`, group.overflow.to)
   }
   for (const line of Object.values(lines)) {
     if (!Object.hasOwn(groups, line.target)) faults.push(`Calls on ${line.name} go to ${line.target}, which is no group.`)
-    for (const to of [line.night, line.overflow.to]) if (!reachable(to)) faults.push(`Calls on ${line.name} that nobody takes go to ${to}, which is not there.`)
+    for (const to of [line.night, line.overflow.to]) ofRule(`Calls on ${line.name} that nobody takes`, to)
   }
   for (const duty of Object.values(company.duties)) {
     id(duty.id, duty.name)

@@ -3,7 +3,7 @@ import { accept, holdingTheRest, nameOf, ownerSentence, refuse, type Refused } f
 import { type FieldsOf, ofCall as fields } from '../fields'
 import type { Call, Connection, Decision, DeviceId, ExchangeState } from '../model'
 import { isPrompt } from '../call-backs'
-import { connectionOf, isOutside, partnerOf } from '../questions'
+import { connectionOf, isEmergency, isOutside, partnerOf } from '../questions'
 import type { AskedOfCall, Service } from '../service'
 import { answered } from './answer-call'
 
@@ -22,6 +22,7 @@ export const directedPickupCall: Service<'directedPickupCall'> = {
 /** Who may take a call that is elsewhere. */
 export function mayPickUp({ state, call, part, operator }: Pick<AskedOfCall<'directedPickupCall'>, 'state' | 'call' | 'part' | 'operator'>): Refused | null {
   if (part === 'member' || part === 'rung' || part === 'invited') return null
+  if (isEmergency(state, call)) return refuse('notPossibleNow', 'That is an emergency call: nobody takes it over.')
   if (isPrompt(call)) return refuse('notPossibleNow', 'That rings for a call-back: take it from the list of call-backs.')
   const from = waitingAt(call)
   if (!from && !isOutside(call)) return refuse('alreadyAnswered', ownerSentence(state, call))

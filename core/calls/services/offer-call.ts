@@ -1,6 +1,7 @@
 import { object, string } from 'yup'
-import { lineWithNumber, telephoneWithDirectNumber } from '../../company/lookups'
-import { type Home, readCaller } from '../../numbers/dialled'
+import type { Company } from '../../company/company'
+import { lineWithNumber, lookUp, telephoneWithDirectNumber } from '../../company/lookups'
+import { readCaller } from '../../numbers/dialled'
 import { accept, refuse } from '../answers'
 import { callIdOf } from '../beginning'
 import { type FieldsOf, text } from '../fields'
@@ -34,7 +35,7 @@ export const offerCall: Service<'offerCall'> = {
     if (channelsFree(state, trunk) === 0) return refuse('trunksBusy', 'Every channel of that trunk is in use: the caller hears the network\'s busy tone.')
     const device = legOf(state, trunk)
     const call = callIdOf(state)
-    const party = cleanParty(offered, state.company.settings)
+    const party = cleanParty(offered, state.company)
     const number = readCaller(dialled, state.company.settings)
     const line = lineWithNumber(state.company, number)
     const target = line ? undefined : telephoneWithDirectNumber(state.company, number)
@@ -61,9 +62,11 @@ export const offerCall: Service<'offerCall'> = {
 }
 
 /** What the network says about a caller is kept as plain text, the number in E.164 however it is spelled; nothing left of it counts as withheld. */
-function cleanParty(party: Party, home: Home): Party {
+function cleanParty(party: Party, { settings, shortNumbers }: Company): Party {
+  const number = (party.number && readCaller(plainText(party.number, longestNumber), settings)) || null
   return {
-    number: (party.number && readCaller(plainText(party.number, longestNumber), home)) || null,
+    // A short number of the network calls nobody: whoever says that it is theirs hides their own.
+    number: number !== null && lookUp(shortNumbers, number) ? null : number,
     name: (party.name && plainText(party.name, longestName)) || null,
   }
 }

@@ -1,0 +1,77 @@
+import { describe, expect, it } from 'vitest'
+import { faultsOf } from '../company/check'
+import { isEmergency } from './questions'
+import { Tryout } from './tryout'
+
+const [ines, tomas, marit, other] = ['t2100', 't2101', 't2105', 't2106'] as const
+
+function calling(answered: boolean) {
+  const on = new Tryout()
+  const call = on.begins(() => on.must({ service: 'makeCall', device: marit, number: '999' }))
+  const leg = on.call(call).connections.find(({ party }) => party)!.device
+  if (answered) on.must({ service: 'answerCall', device: leg, call })
+  return { on, call, leg }
+}
+
+describe('somebody\'s emergency call', () => {
+  it.each([true, false])('is nobody else\'s: not picked up, moved, taken back, joined or ended (answered: %s)', (answered) => {
+    const { on, call } = calling(answered)
+    const before = on.call(call)
+    for (const device of [ines, tomas, other]) {
+      for (const request of [
+        { service: 'directedPickupCall' }, { service: 'clearConnection' }, { service: 'clearCall' }, { service: 'deflectCall', to: tomas },
+        { service: 'singleStepTransferCall', to: other }, { service: 'putInQueue', at: 0 }, { service: 'answerCall' },
+        { service: 'parkCall', slot: null, for: null }, { service: 'singleStepConferenceCall', to: other }, { service: 'dropParty', party: marit },
+      ]) expect(on.ask({ ...request, device, call } as never), request.service).toBeDefined()
+    }
+    expect(on.ask({ service: 'singleStepConferenceCall', device: marit, call, to: other } as never)).toBeDefined()
+    expect(on.call(call)).toEqual(before)
+  })
+
+  it('stays whoever has connected a caller with it: nobody takes that caller back', () => {
+    const on = new Tryout()
+    const call = on.inHand(ines)
+    const asked = on.consult(ines, call, '999')
+    const leg = on.call(asked).connections.find(({ party }) => party)!.device
+    on.must({ service: 'answerCall', device: leg, call: asked })
+    on.must({ service: 'transferCall', device: ines, call, consultation: asked })
+    const joined = [...on.state.calls.values()].find(one => isEmergency(on.state, one))!
+    expect(joined.connections.every(({ party }) => party)).toBe(true)
+    for (const device of [ines, tomas]) expect(on.ask({ service: 'directedPickupCall', device, call: joined.id })?.sentence).toContain('emergency')
+  })
+
+  it('is what was dialled from here: a caller who says that their number is 999 is a caller like others', () => {
+    const on = new Tryout()
+    const call = on.offer('+441632960000', { number: '999', name: 'Really' })
+    expect(on.call(call).party).toEqual({ number: null, name: 'Really' })
+    expect(isEmergency(on.state, on.call(call))).toBe(false)
+    for (let more = 0; more < 30; more++) on.ask({ service: 'offerCall', trunk: 'east', party: { number: '999', name: null }, number: '+441632960000' })
+    expect(on.ask({ service: 'makeCall', device: marit, number: '999' })).toBeUndefined()
+  })
+})
+
+describe('a rule', () => {
+  it('never leads to an emergency number', () => {
+    const on = new Tryout()
+    for (const to of ['999', '9 9 9', '112']) {
+      expect(on.ask({ service: 'setForwarding', device: marit, of: marit, when: 'always', to, until: null } as never)?.sentence).toContain('No rule leads')
+      expect(on.ask({ service: 'setOpening', device: ines, of: 'freight', open: false, until: null, to })?.sentence).toContain('No rule leads')
+    }
+    const { company } = on.state
+    const group = company.groups['queue:freight']!
+    const line = company.lines.freight!
+    expect(faultsOf({ ...company, groups: { ...company.groups, [group.id]: { ...group, overflow: { after: 60_000, to: '999' } } } }))
+      .toEqual([`Calls that wait too long in ${group.name} go to 999, an emergency number: no rule leads there.`])
+    expect(faultsOf({ ...company, lines: { ...company.lines, freight: { ...line, night: '112' } } })).toHaveLength(1)
+  })
+
+  it('of before that leads there is passed over: the caller goes to the operators, and no channel is taken', () => {
+    const on = new Tryout()
+    const forwarding = { always: { to: '999', by: null, until: null, rings: null } }
+    on.state.devices = on.state.devices.update(marit, device => ({ ...device!, forwarding } as never))
+    const call = on.inHand(ines)
+    on.must({ service: 'singleStepTransferCall', device: ines, call, to: marit })
+    expect(on.call(call).connections.map(({ device }) => device)).toContain(marit)
+    expect([...on.state.calls.values()].some(one => isEmergency(on.state, one))).toBe(false)
+  })
+})
