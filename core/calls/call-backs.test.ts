@@ -260,6 +260,20 @@ describe('a promise to call back', () => {
   })
 })
 
+describe('a member who is rung to call back', () => {
+  it('is rung no longer when the last channel is taken, and is not paused for that', () => {
+    const on = day({ pauseAfter: 1 })
+    const { busy } = promised(on)
+    on.hangUp(busy[0]!, members[0])
+    expect(ringsAt(on)).toEqual([members[0]])
+    for (const trunk of Object.keys(on.state.company.trunks)) on.must({ service: 'setTrunkService', device: 't2100', trunk, on: false })
+    expect(prompts(on)).toEqual([])
+    on.wait(20 * second)
+    expect(on.state.devices.get(members[0]!)!.absences?.[queue]).toBeUndefined()
+    expect(open(on)).toHaveLength(1)
+  })
+})
+
 describe('a promise that nobody of its queue can keep', () => {
   it('goes to the operators when the last who serves it is paused, like a caller who waits', () => {
     const on = day()

@@ -65,12 +65,15 @@ export function promptWithdrawn(state: ExchangeState, promise: CallBack): CallEv
   return rung ? promptOver(rung.call, rung.device, 'withdrawn') : []
 }
 
-/** Somebody is rung for a promise who is not to call back any more: they do not serve the queue, another has it, or the caller is on the line. */
+/**
+ * Somebody is rung for a promise who is not to call back any more: they do not serve the queue, another has it, the caller is on the line, or no channel is
+ * free.
+ */
 function isStale(state: ExchangeState, promise: CallBack): boolean {
   const rung = rungFor(state, promise)
   if (!rung) return false
   const serving = serves(state, asWaiting(promise), rung.device) && isMemberOf(state.company, rung.device, promise.queue)
-  return !serving || promise.assigned !== null || onTheLine(state, promise) !== undefined
+  return !serving || promise.assigned !== null || onTheLine(state, promise) !== undefined || freeTrunk(state) === undefined
 }
 
 /** Somebody is rung no longer who was to call back. */

@@ -19,8 +19,8 @@ import { arrivedIn } from './turns'
 
 /** What can be done with a telephone that rings for a call-back. */
 const ofPrompts: readonly string[] = ['answerCall', 'clearConnection', 'directedPickupCall']
-/** How often what comes of something is followed up at one moment. */
-const mostRounds = 12
+/** How often what comes of something is followed up at one moment: more often than any chain of rules is long, of which none is gone along twice. */
+const mostRounds = 500
 
 /**
  * What a request leads to: the events that make it so, or a refusal that changes nothing.

@@ -51,6 +51,35 @@ describe('somebody\'s emergency call', () => {
 })
 
 describe('a rule', () => {
+  it('never rings the caller\'s own number', () => {
+    const on = new Tryout()
+    on.must({ service: 'setForwarding', device: marit, of: marit, when: 'always', to: '07700 900001', until: null } as never)
+    const call = on.inHand(ines)
+    expect(on.call(call).party?.number).toBe('+447700900001')
+    on.must({ service: 'singleStepTransferCall', device: ines, call, to: marit })
+    expect(on.call(call).connections.map(({ device }) => device)).toContain(marit)
+    expect(on.call(call).connections.filter(({ party }) => party)).toHaveLength(1)
+  })
+
+  it('is gone along as far as it leads: of a chain of full queues the last takes whom it has room for', () => {
+    const on = new Tryout()
+    const freight = on.state.company.groups['queue:freight']!
+    const chain = Array.from({ length: 16 }, (_, at) => `chain:${at}`)
+    on.configure(...chain.map((id, at) => ({ part: 'groups' as const, id, value: {
+      ...freight, id, name: `Chain ${at}`, number: String(700 + at), members: [marit, other], voluntary: [], ringing: 'none' as const, mostWaiting: 1,
+      overflow: { after: 240_000, to: chain[at + 1] ?? 'operators' },
+    } })))
+    const sent = chain.concat('more').map((_, at) => {
+      const call = on.offer('+441632960000', { number: `+4477009001${10 + at}`, name: null })
+      on.must({ service: 'answerCall', device: ines, call })
+      on.ask({ service: 'singleStepTransferCall', device: ines, call, to: chain[0]! })
+      return call
+    })
+    const waiting = (id: string) => [...on.state.calls.values()].filter(call => call.connections.some(({ device }) => device === id)).length
+    for (const id of chain) expect(waiting(id)).toBeLessThanOrEqual(1)
+    expect(sent.every(call => on.call(call).connections.length > 1), 'and nobody is lost').toBe(true)
+  })
+
   it('never leads to an emergency number', () => {
     const on = new Tryout()
     for (const to of ['999', '9 9 9', '112']) {

@@ -142,6 +142,9 @@ describe('words', () => {
     ])
     expect(plainText('a\u202Eb\u0000\n c\uD800 <i>', 20)).toBe('a b c <i>')
     expect(plainText('x'.repeat(100), 10)).toHaveLength(10)
+    // What looks like nothing is nothing: no name is empty to the eye.
+    for (const filler of ['\u3164', '\u2800', '\u115F\u1160', '\uFFA0', '\u{E0041}\u{E007F}', '\u2062']) expect(plainText(` ${filler} `, 20)).toBe('')
+    expect(plainText('A\u0301da \u2764\uFE0F', 20)).toBe('A\u0301da \u2764\uFE0F')
   })
 
   it('texts are cut between characters, never within one, and what is left can be kept anywhere', () => {

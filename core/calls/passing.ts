@@ -5,7 +5,7 @@ import { isPrompt, promptOver } from './call-backs'
 import { forwardOf } from './forwarding'
 import type { Call, CallEvent, CallId, Cause, Connection, DeviceId, ExchangeState } from './model'
 import { connectionOf, isOperator, membersOf, othersOf, partnerOf } from './questions'
-import { nextInGroup, reach, sentOn, targetOfRule } from './targets'
+import { leadsBack, nextInGroup, reach, sentOn, targetOfRule } from './targets'
 import { plainText } from './text'
 import { lastMailbox, nightOf } from './timers'
 
@@ -66,7 +66,7 @@ export function sendAway(state: ExchangeState, call: Call, from: DeviceId, to: s
   const destinations = [to, ...(from === operators ? [] : [operators]), nightOf(state, call)].filter(destination => !call.overflowed.includes(destination))
   for (const overflow of [...destinations, last]) {
     const target = targetOfRule(state, overflow)
-    if ('refusal' in target || target.id === from || connectionOf(call, target.id)) continue
+    if ('refusal' in target || target.id === from || connectionOf(call, target.id) || leadsBack(state, target, { call: call.id })) continue
     const reached = reach(state, target, { call: call.id, except: call.connections.map(({ device }) => device) })
     if ('events' in reached) return [{ type: 'diverted', call: call.id, device: from, to: target.id, cause, overflow }, ...reached.events]
   }

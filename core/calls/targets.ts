@@ -42,7 +42,8 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   if (direct) return { kind: 'device', id: direct.id, telephone: direct }
   const block = state.blocked.get(dialled.e164)
   const written = formatNumber(dialled.e164, state.company.settings)
-  if (block) return refuse('blocked', `${written} is blocked: ${block.reason}. Lift the block first if it must be reached.`)
+  // Why is for who answers for the company: it stands with the block.
+  if (block) return refuse('blocked', `${written} is blocked. Lift the block first if it must be reached.`)
   return outside(state, dialled.e164, null)
 }
 
@@ -51,6 +52,12 @@ export function targetOfRule(state: ExchangeState, to: string): Target | Refused
   const target = targetOf(state, to)
   const isEmergency = !('refusal' in target) && target.kind === 'outside' && target.short?.emergency
   return isEmergency ? refuse('notPossibleNow', 'No rule leads to an emergency number: name a person, a group, a voicemail or another number.') : target
+}
+
+/** True for a number outside that is in the call already: nobody is rung by their own call. */
+export function leadsBack(state: ExchangeState, target: Target, { call, number }: Pick<Reaching, 'call' | 'number'>): boolean {
+  if (target.kind !== 'outside') return false
+  return number === target.number || (state.calls.get(call)?.connections.some(({ party }) => party?.number === target.number) ?? false)
 }
 
 /** The same, from now on: anything that rings or answers by itself. */
@@ -160,8 +167,7 @@ function reachTelephone(state: ExchangeState, telephone: Telephone, reaching: Re
 function mobileAlong(state: ExchangeState, { id, person }: Telephone, { call, number }: Reaching): CallEvent[] {
   const mobile = state.devices.get(id)?.ringsAlong ? lookUp(state.company.people, person ?? '')?.mobile : null
   const target = mobile ? targetOfRule(state, mobile) : null
-  if (!target || 'refusal' in target || target.kind !== 'outside') return []
-  if (number === target.number || state.calls.get(call)?.connections.some(({ party }) => party?.number === target.number)) return []
+  if (!target || 'refusal' in target || target.kind !== 'outside' || leadsBack(state, target, { call, number })) return []
   return [{ type: 'delivered', call, device: target.id, party: { number: target.number, name: null }, trunk: target.trunk, along: id }]
 }
 
@@ -169,7 +175,8 @@ function mobileAlong(state: ExchangeState, { id, person }: Telephone, { call, nu
 export function sentOn(state: ExchangeState, from: DeviceId, to: string, reaching: Reaching): CallEvent[] | null {
   const target = targetOfRule(state, to)
   const except = [...reaching.except, from]
-  if ('refusal' in target || except.includes(target.id) || state.calls.get(reaching.call)?.forwardedBy?.includes(target.id)) return null
+  if ('refusal' in target || except.includes(target.id) || leadsBack(state, target, reaching)) return null
+  if (state.calls.get(reaching.call)?.forwardedBy?.includes(target.id)) return null
   const reached = reach(state, target, { ...reaching, except, distribution: undefined })
   return 'events' in reached ? [{ type: 'forwarded', call: reaching.call, device: from, to: target.id }, ...reached.events] : null
 }

@@ -1,6 +1,8 @@
 /** Control characters, line separators, marks that turn the direction of writing, and halves of characters: never part of a name or a number. */
 // eslint-disable-next-line no-control-regex
-const unprintable = /[\u0000-\u001F\u007F-\u009F\u200B-\u200F\u2028-\u202E\u2060-\u2069\uFEFF\uFFF9-\uFFFB]|\p{Cs}/gu
+const unprintable = /[\u0000-\u001F\u007F-\u009F\u200B-\u200F\u2028-\u202E\u2060-\u206F\uFEFF\uFFF9-\uFFFB]|\p{Cs}/gu
+/** Fillers, the empty braille cell, and tags: a name of them alone would look like none. */
+const blank = /\u115F|\u1160|\u17B4|\u17B5|\u2800|\u3164|\uFFA0|[\u{E0000}-\u{E007F}]/gu
 
 const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
 
@@ -9,7 +11,7 @@ const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
  * It is cut between what a reader takes for characters (grapheme clusters, UAX #29), never within one.
  */
 export function plainText(text: string, longest: number): string {
-  const clean = text.replace(unprintable, ' ').replace(/\s+/g, ' ').trim()
+  const clean = text.replace(unprintable, ' ').replace(blank, ' ').replace(/\s+/g, ' ').trim()
   return clean.length <= longest ? clean : cut(clean, longest).trim()
 }
 
