@@ -22,7 +22,8 @@ export async function talkTo(stack, onEvent = () => {}) {
   const say = message => socket.write(`${JSON.stringify(message)}\n`)
   /** @type {Promise<void>} */
   const welcome = new Promise((resolve) => {
-    createInterface({ input: socket }).on('line', (line) => {
+    // An exchange that is ended takes the link with it: whoever waits for an answer is told by their own time limit.
+    createInterface({ input: socket }).on('error', () => {}).on('line', (line) => {
       const message = JSON.parse(line)
       if (message.type === 'welcome') resolve()
       if (message.type === 'event') onEvent(message.event)

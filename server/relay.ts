@@ -90,6 +90,7 @@ export class Relay implements LinkListener {
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
+    this.notices.onListening(() => this.hub.everythingIsNews())
     for (const channel of ['dealt_with', 'key_pages', 'contacts', 'shift', 'history']) this.notices.on(channel, () => this.hub.newsForAnswering())
     // Of several telephones the first stands for a person.
     this.rules = new HouseRulesKeeper(orm, this.notices, () => this.sessions.rightsChanged())

@@ -92,4 +92,12 @@ describe('what browsers are told', () => {
     const heard = (listener: { told: ToBrowser[] }) => listener.told.some(message => message.type === 'news')
     expect([reader, writer, other].map(heard)).toEqual([true, true, false])
   })
+
+  it('after listening began again everybody looks at everything anew, staff too', () => {
+    const [ines, staff] = [browser('operator', 't2100'), browser('staff', staffPhone)]
+    for (const listener of [ines, staff]) hub.join(listener, undefined)
+    for (const listener of [ines, staff]) listener.told.length = 0
+    hub.everythingIsNews()
+    for (const { told } of [ines, staff]) expect(told).toEqual([{ type: 'news' }, { type: 'news', about: 'whereabouts' }])
+  })
 })

@@ -172,6 +172,12 @@ export class Hub {
     for (const listener of this.listeners) if (seesCallers(listener.role)) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
   }
 
+  /** Something may have been missed: everything counts as changed. */
+  everythingIsNews(): void {
+    for (const listener of this.listeners) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
+    this.newsOfWhereabouts()
+  }
+
   /** Who is where has changed, for everybody. */
   newsOfWhereabouts(): void {
     for (const listener of this.listeners) listener.send(JSON.stringify({ type: 'news', about: 'whereabouts' } satisfies ToBrowser))
