@@ -44,6 +44,31 @@ describe('an announced transfer', () => {
     expect(desk.call(call).passing).toBeNull()
   })
 
+  it('yes, while several ring: whoever of them answers has the caller, and the others ring no longer', () => {
+    desk.must({ service: 'reconnectCall', device: ines, call: asking })
+    desk.change('groups', 'queue:freight', { distribution: 'all', members: [marit, dunstan], voluntary: [] })
+    const group = desk.consult(ines, call, 'queue:freight')
+    expect([marit, dunstan].map(device => connectionState(desk.state, group, device))).toEqual(['alerting', 'alerting'])
+    desk.must({ service: 'transferCall', device: ines, call, consultation: group })
+    expect([place(), desk.call(call).passing]).toMatchObject(['ringing', { by: ines, to: 'queue:freight' }])
+    desk.must({ service: 'answerCall', device: dunstan, call })
+    expect(desk.call(call).connections.map(({ device }) => device)).toEqual([desk.call(call).calling, dunstan])
+  })
+
+  it('yes, while somebody\'s mobile rings along: it comes back when neither answers', () => {
+    desk.must({ service: 'reconnectCall', device: ines, call: asking })
+    const { person } = desk.state.company.telephones[dunstan]!
+    desk.change('people', person!, { mobile: '+447700900777' })
+    desk.must({ service: 'setRingAlong', device: dunstan, on: true })
+    const both = desk.consult(ines, call, dunstan)
+    expect(desk.call(both).connections.filter(({ state }) => state === 'alerting')).toHaveLength(2)
+    desk.must({ service: 'transferCall', device: ines, call, consultation: both })
+    expect(place()).toBe('ringing')
+    desk.wait(desk.state.company.settings.transferRecall + 1_000)
+    desk.wait(desk.state.company.settings.transferRecall + 1_000)
+    expect(desk.call(call).connections.map(({ device }) => device)).toContain('operators')
+  })
+
   it('no: the caller is back in hand with one request, whoever the operator was talking to', () => {
     desk.must({ service: 'answerCall', device: marit, call: asking })
     desk.must({ service: 'retrieveCall', device: ines, call })

@@ -26,12 +26,15 @@ export const transferCall: Service<'transferCall'> = {
     }
     const others = othersOf(consultation, own.device)
     const colleague = others[0]
-    if (others.length !== 1 || !colleague || isMailbox(colleague.device) || !['connected', 'held', 'alerting'].includes(colleague.state)) {
+    // Several ring where a group is asked, or somebody whose mobile rings along: whoever answers has the caller.
+    const severalRing = others.length > 1 && others.every(({ state: its, invitedBy }) => its === 'alerting' && !invitedBy)
+    if ((others.length !== 1 && !severalRing) || !colleague || isMailbox(colleague.device) || !['connected', 'held', 'alerting'].includes(colleague.state)) {
       return refuse('notPossibleNow', `${colleague ? nameOf(state, colleague.device) : 'The colleague'} can't be reached. ${withYou}`)
     }
     if (colleague.state === 'held')
       return refuse('notPossibleNow', `${nameOf(state, colleague.device)} has put you on hold: wait until they are back, or take your caller back. ${withYou}`)
     if (connectionOf(call, colleague.device)) return refuse('toCaller', `${nameOf(state, colleague.device)} is the caller. ${withYou}`)
-    return accept({ type: 'transferred', call: call.id, device: own.device, to: colleague.device, joined: consultation.id })
+    const to = severalRing ? consultation.hunting?.group ?? colleague.device : colleague.device
+    return accept({ type: 'transferred', call: call.id, device: own.device, to, joined: consultation.id })
   },
 }
