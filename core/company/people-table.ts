@@ -96,8 +96,10 @@ export function peopleOf(company: Company, table: Table, { as, newId, numbered, 
   const extensions = as.indexOf('extension')
   if (extensions >= 0) for (const row of table.rows) if (row[extensions]) taken.add(row[extensions].trim())
   /** Who gets another extension by a row of their own leaves the one that they have. */
-  const moving = new Set(known?.filter((id, at) => id !== null && telephonesOf(company, id)[0]?.number !== (table.rows[at]![extensions]?.trim() || undefined)
-    && Boolean(table.rows[at]![extensions]?.trim())))
+  const moving = new Set(known?.filter((id, at) => {
+    const wanted = table.rows[at]![extensions]?.trim()
+    return id !== null && wanted && telephonesOf(company, id)[0]?.number !== wanted
+  }))
   let made = 0
   return table.rows.map((cells, index) => {
     const text = (column: Meaning, longest = 200) => {

@@ -21,7 +21,7 @@ const longestAsking = 8_000
 const largest = 1024 * 1024
 const keptFor = 10 * 60_000
 const longestSigningIn = 10 * 60_000
-/** What a token may be off by a clock that is wrong, seconds. */
+/** What a logout token may be off by a clock that is wrong, seconds. */
 const tolerance = 60
 const endedEvent = 'http://schemas.openid.net/event/backchannel-logout'
 
@@ -192,9 +192,6 @@ export class IdentityProvider {
       [oidc.customFetch]: this.fetch, timeout: longestAsking / 1_000,
       // Without TLS only where whoever runs the server has allowed that very origin.
       execute: isOurs && address.protocol === 'http:' ? [oidc.allowInsecureRequests] : [],
-    }).then((found) => {
-      found[oidc.clockTolerance as never] = tolerance as never
-      return found
     })
     this.known = { of, until: Date.now() + keptFor, config }
     config.catch(() => {
