@@ -1,5 +1,5 @@
 import type { Part } from '~~/core/company/changes'
-import { type Company, distributions, type Greeting, type OpeningHours, pageRanks, pagingRights, ringings } from '~~/core/company/company'
+import { type Company, distributions, type Greeting, type OpeningHours, numberClasses, pageRanks, pagingRights, ringings } from '~~/core/company/company'
 import { levelKinds } from '~~/core/figures/level-kinds'
 import { lookUp, telephonesOf } from '~~/core/company/lookups'
 import { dayNames, greetingsAsText, holidaysAsText, timesAsText } from '~~/core/company/written'
@@ -12,7 +12,7 @@ import { formatNumber } from '~/composables/numbers'
 /** `one`, `many`: things of another part, by their ids; `destination`: where calls go; `seconds` are kept as milliseconds. */
 export type FieldKind
   = 'text' | 'long' | 'number' | 'seconds' | 'check' | 'texts' | 'choice' | 'one' | 'many' | 'destination' | 'week' | 'holidays' | 'greetings' | 'skills'
-    | 'country'
+    | 'country' | 'choices'
 
 export interface FormField {
   /** Where it stands in the thing: "overflow.after". */
@@ -41,6 +41,7 @@ const whole = (at: string, label: string): FormField => ({ at, label, kind: 'num
 const seconds = (at: string, label: string): FormField => ({ at, label, kind: 'seconds' })
 const check = (at: string, label: string): FormField => ({ at, label, kind: 'check' })
 const choice = (at: string, label: string, choices: readonly string[]): FormField => ({ at, label, kind: 'choice', choices })
+const choices = (at: string, label: string, all: readonly string[]): FormField => ({ at, label, kind: 'choices', choices: all })
 const one = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'one', of })
 const many = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'many', of })
 const texts = (at: string, label: string): FormField => ({ at, label, kind: 'texts' })
@@ -194,6 +195,7 @@ export const settingsFields: readonly FormField[] = [
   choice('serviceLevel', 'The service level is counted of those', levelKinds), seconds('shortAbandon', 'Who gives up within so long does not count, seconds'),
   whole('callBackTries', 'Callers are called back at most, times'), seconds('callBackAgain', 'and again after, seconds'),
   seconds('callBackWithin', 'A promised call-back is late after, seconds'),
+  choices('callsTo', 'Numbers that may be called', numberClasses), choices('callBacksTo', 'Numbers that callers may be called back at', numberClasses),
   check('listedCodesOnly', 'Only account codes of the list'), texts('pauseReasons', 'Why members of a queue pause'),
 ]
 
@@ -228,6 +230,7 @@ export function wordsOf(company: Company, field: FormField, value: unknown): str
     case 'one': return named(field.of!, value)
     case 'many': return (value as string[]).map(id => named(field.of!, id)).join(', ')
     case 'choice': return choiceWords[String(value)] ?? String(value)
+    case 'choices': return (value as string[]).map(one => choiceWords[one] ?? one).join(', ')
     case 'texts': return (value as string[]).join(', ')
     case 'week': {
       const week = value as OpeningHours['week']
@@ -251,6 +254,7 @@ export function wordsOf(company: Company, field: FormField, value: unknown): str
 export const choiceWords: Record<string, string> = {
   queue: 'all wait in it', longestFree: 'to who has been free longest', all: 'to all at once', none: 'nobody: they take callers themselves', order: 'in order',
   turn: 'in turn', skill: 'by skill',
+  inland: 'of the country', abroad: 'abroad', premium: 'at a premium, or to personal numbers and pagers', satellite: 'by satellite',
 }
 
 /** The field of a part under a name, also of one that lies deeper: "overflow.after". */

@@ -1,3 +1,4 @@
+import { unliftedIn } from '~~/core/calls/intercom'
 import { urgency } from '~~/core/calls/promises'
 import { connectionOf, othersOf, queueOf } from '~~/core/calls/questions'
 import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
@@ -55,6 +56,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
     const { recall, passing, consulted } = call.value
     const state = live.state!
     const { failed, watched } = call.value
+    if (unliftedIn(call.value)) return 'hears you: nobody has lifted yet'
     if (failed) return `${directory.nameOf(failed.device)} ${whyFailed[failed.cause] ?? 'can\'t be reached'}`
     if (watched) return `talks outside with ${othersOf(call.value, call.value.calling).map(other => directory.nameOf(other.device, other.party)).join(', ')}`
     if (passing) {

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Cause, DeviceId, Page } from '~~/core/calls/model'
 import { ownPage, pagesHeardAt, speakerWords, speakingAt } from '~~/core/calls/pages'
+import { timersOfPage } from '~~/core/calls/timers'
 import type { PageRank, StandingAnnouncement } from '~~/core/company/company'
 import { useDesk } from './desk'
 import { focusField } from './dialogs'
@@ -31,7 +32,7 @@ export const usePaging = defineStore('paging', () => {
   const heard = computed(() => live.state && desk.device ? pagesHeardAt(live.state, desk.device) : [])
   const to = computed(() => page.value ? directory.nameOf(page.value.to) : '')
   /** Until the microphone closes by itself, in milliseconds. */
-  const left = computed(() => page.value && live.company ? Math.max(0, page.value.heardAt + live.company.settings.pageSilence - desk.now) : 0)
+  const left = computed(() => page.value && live.state ? Math.max(0, timersOfPage(live.state, page.value)[0]!.at - desk.now) : 0)
   /** Who speaks where one's own page waits. */
   const speakers = computed(() => {
     const { state } = live
@@ -92,7 +93,7 @@ export const usePaging = defineStore('paging', () => {
         const begins = last?.id !== event.page
         if (begins) said.value = {}
         report.value = null
-        last = { ...event, id: event.page, by: event.device, heardAt: event.at, text: '' }
+        last = { ...event, id: event.page, by: event.device, heardAt: event.at, saidAt: event.at, text: '' }
         const name = directory.nameOf(event.to)
         if (begins) desk.say(event.waits ? `Somebody speaks to ${name}: you are next` : `Microphone open to ${name}`, 'urgent')
       }

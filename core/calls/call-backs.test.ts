@@ -315,3 +315,95 @@ describe('a promise that nobody of its queue can keep', () => {
     expect(on.state.seq, 'once').toBe(before + 1)
   })
 })
+
+describe('a promise whose caller has reached somebody otherwise', () => {
+  const promises = (on: Tryout, by = 't2100') => on.must({ service: 'promiseCallBack', device: by, number: caller.number, queue })
+
+  it('is kept when they talk with a member after it was made, also in the call in which it was', () => {
+    const on = day()
+    const call = on.offer('+441632960000', caller)
+    on.must({ service: 'answerCall', device: 't2100', call })
+    promises(on)
+    on.wait(second)
+    on.must({ service: 'singleStepTransferCall', device: 't2100', call, to: members[0]! })
+    on.must({ service: 'answerCall', device: members[0]!, call })
+    expect(over(on)).toMatchObject({ end: 'calledAgain', endedBy: members[0] })
+  })
+
+  it('stands while whoever promised it talks on with them', () => {
+    const on = day({ members: ['t2100', ...members] })
+    const call = on.offer('+441632960000', caller)
+    on.must({ service: 'answerCall', device: 't2100', call })
+    on.wait(second)
+    promises(on)
+    on.wait(second)
+    on.must({ service: 'holdCall', device: 't2100', call })
+    on.must({ service: 'retrieveCall', device: 't2100', call })
+    expect(open(on)).toHaveLength(1)
+  })
+
+  it('is kept when the member has answered on the mobile that rang along', () => {
+    const on = day()
+    on.change('people', on.state.company.telephones[members[0]!]!.person!, { mobile: '+447700900777' })
+    on.must({ service: 'setRingAlong', device: members[0]!, on: true })
+    promises(on)
+    on.must({ service: 'assignCallBack', device: 't2100', callBack: open(on)[0]!.id, to: members[0]! })
+    on.wait(second)
+    const call = on.offer(on.state.company.telephones[members[0]!]!.direct!, caller)
+    const mobile = on.call(call).connections.find(({ along }) => along)!.device
+    on.must({ service: 'answerCall', device: mobile, call })
+    expect(over(on)).toMatchObject({ end: 'calledAgain', endedBy: members[0] })
+  })
+
+  it('is kept once whoever talks with them belongs to its queue, or has it', () => {
+    const on = day()
+    const direct = on.offer(on.state.company.telephones.t2107!.direct!, caller)
+    on.must({ service: 'promiseCallBack', device: 't2100', number: caller.number })
+    on.wait(second)
+    on.must({ service: 'answerCall', device: 't2107', call: direct })
+    expect(open(on)).toHaveLength(1)
+    on.change('groups', 'operators', { members: [...on.state.company.groups.operators!.members, 't2107'] })
+    expect(over(on)).toMatchObject({ end: 'calledAgain', endedBy: 't2107' })
+  })
+})
+
+describe('the numbers that may be called back', () => {
+  const premium = '+449098790123'
+
+  it('are a rule of the company: a caller who says that theirs is a dear one keeps their place, and nobody promises it by hand', () => {
+    const on = day()
+    const busy = engaged(on)
+    const call = waits(on, premium)
+    presses(on, call)
+    expect(on.call(call).connections.some(({ state }) => state === 'queued')).toBe(true)
+    expect(on.call(call).caption?.text ?? '').toContain('can\'t call you back')
+    expect(open(on)).toEqual([])
+    const { settings } = on.state.company
+    on.configure({ part: 'settings', value: { ...settings, callBacksTo: ['inland'] } })
+    for (const number of [premium, '+4930901820', '+881631555555'])
+      expect(on.ask({ service: 'promiseCallBack', device: 't2100', number, queue })?.code, number).toBe('notAllowed')
+    expect(busy).toHaveLength(2)
+  })
+
+  it('that are forbidden after a promise was made: nobody is rung for it, and it is for the operators to see to', () => {
+    const on = day()
+    promised(on)
+    const { settings } = on.state.company
+    on.configure({ part: 'settings', value: { ...settings, callBacksTo: [] } })
+    expect(open(on)[0]).toMatchObject({ queue: 'operators', call: null })
+    expect(on.ask({ service: 'makeCallBack', device: 't2100', callBack: open(on)[0]!.id })?.sentence)
+      .toBe('The company\'s settings let nobody be called back at numbers of the country.')
+  })
+
+  it('and those that may be called at all are a rule for whoever dials, and for every rule that leads outside', () => {
+    const on = day()
+    expect(on.ask({ service: 'makeCall', device: 't2105', number: premium })?.sentence).toBe('The company\'s settings allow no calls to numbers at a premium.')
+    expect(on.ask({ service: 'makeCall', device: 't2105', number: '+4930901820' })).toBeUndefined()
+    expect(on.ask({ service: 'setForwarding', device: 't2106', when: 'always', to: premium })?.code).toBe('notAllowed')
+    const { settings } = on.state.company
+    on.configure({ part: 'settings', value: { ...settings, callsTo: [] } })
+    expect(on.ask({ service: 'makeCall', device: 't2106', number: '020 7946 0123' })?.code).toBe('notAllowed')
+    // Help is always reached.
+    expect(on.ask({ service: 'makeCall', device: 't2106', number: '999' })).toBeUndefined()
+  })
+})

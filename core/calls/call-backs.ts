@@ -1,12 +1,13 @@
 import type { Group } from '../company/company'
 import { isMemberOf, lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
+import { classOf } from '../numbers/number-class'
 import { callIdOf } from './beginning'
 import { reindexCallBack } from './indexes'
 import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party } from './model'
 import { isOpen, timerOfOpening } from './openings'
 import { isServing, memberPlace, serves } from '../queues/serving'
-import { freeTrunk, isOperator } from './questions'
+import { freeTrunk, isOperator, telephoneOf } from './questions'
 
 /**
  * Callers whom we have promised to call back. A promise keeps the place that its caller had in the queue: when it is their turn, a member is rung first, and
@@ -34,7 +35,13 @@ export function onTheLine(state: ExchangeState, { party: { number }, id }: Pick<
 export function mayBeOffered(state: ExchangeState, promise: CallBack): boolean {
   const queue = lookUp(state.company.groups, promise.queue)
   if (!queue || promise.call || promise.assigned || promise.notBefore !== null || promise.offered.length >= triesIn(queue)) return false
-  return isOpenFor(state, promise) && freeTrunk(state) !== undefined && !onTheLine(state, promise)
+  return isOpenFor(state, promise) && freeTrunk(state) !== undefined && !onTheLine(state, promise) && mayBeCalled(state, promise)
+}
+
+/** The rules of the company still let somebody be called back at this number: what they forbid since is for the operators to see to. */
+function mayBeCalled({ company: { settings } }: ExchangeState, { party: { number } }: CallBack): boolean {
+  const kind = classOf(number ?? '', settings)
+  return settings.callsTo.includes(kind) && settings.callBacksTo.includes(kind)
 }
 
 /** Nobody is called back by a queue, or about a line, that is closed. */
@@ -91,15 +98,14 @@ export function prompt(state: ExchangeState, { id, party, queue }: CallBack, dev
 /** What holds of promises at all times, wherever what has just happened broke it: each has a queue that is there, an end, and a next time. */
 export function callBacksAfterwards(state: ExchangeState, latest: readonly CallEvent[], now: number): CallEvent[] {
   if (state.callBacks.isEmpty()) return []
-  const talkMayHaveBegun = latest.some(({ type }) => type === 'established' || type === 'retrieved' || type === 'transferred' || type === 'conferenced')
   const served = new Map<DeviceId, boolean>()
-  const talking = talkMayHaveBegun ? talkingByNumber(state) : null
+  const talking = talkingByNumber(callsOfEvents(state, latest))
   return [...state.callBacks.values()].flatMap((promise): CallEvent[] => {
     const { id, queue, assigned } = promise
     const { groups, telephones, settings: { operators } } = state.company
     const call = callFor(state, promise)
     if (promise.call !== null && !call) return [triedInVain(state, promise, now)]
-    const met = talking && metBy(state, promise, talking.get(promise.party.number ?? '') ?? [])
+    const met = metBy(state, promise, talking.get(promise.party.number ?? '') ?? [])
     if (met) return [...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack: id, end: met.end, by: met.by, word: null }]
     const block = state.blocked.get(promise.party.number ?? '')
     if (block && (!call || isPrompt(call)))
@@ -109,7 +115,7 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
     // Whoever has it can do nothing any more: it is everybody's again.
     if (assigned && !lookUp(telephones, assigned)?.inService) return [{ type: 'callBackAssigned', callBack: id, to: null, by: null }]
     const stands = promise.call !== null || assigned !== null || promise.notBefore !== null || queue === operators
-    return stands || (promise.offered.length < triesIn(groups[queue]!) && isServedSometime(promise))
+    return stands || (promise.offered.length < triesIn(groups[queue]!) && isServedSometime(promise) && mayBeCalled(state, promise))
       ? []
       : [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }]
   })
@@ -124,10 +130,16 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
   }
 }
 
+/** The calls in which somebody may have begun to talk: those that events are about; any, once others are members of a queue or have a promise. */
+function callsOfEvents(state: ExchangeState, events: readonly CallEvent[]): Iterable<Call> {
+  if (events.some(({ type }) => type === 'configured' || type === 'callBackAssigned' || type === 'callBackMoved')) return state.calls.values()
+  return new Set(events.flatMap(event => 'call' in event ? state.calls.get(event.call) ?? [] : []))
+}
+
 /** The calls in which somebody outside is connected, by their number. */
-function talkingByNumber({ calls }: ExchangeState): Map<string, Call[]> {
+function talkingByNumber(calls: Iterable<Call>): Map<string, Call[]> {
   const byNumber = new Map<string, Call[]>()
-  for (const call of calls.values()) {
+  for (const call of calls) {
     for (const { party, state } of call.connections) {
       if (party?.number && state === 'connected') byNumber.set(party.number, [...byNumber.get(party.number) ?? [], call])
     }
@@ -135,14 +147,20 @@ function talkingByNumber({ calls }: ExchangeState): Map<string, Call[]> {
   return byNumber
 }
 
-/** Who has talked with the caller: in the call that calls them back anybody; after they have called again somebody of the queue. */
+/**
+ * Who has talked with the caller: in the call that calls them back anybody; in another somebody of the queue, also on the mobile that rang along with their
+ * telephone. Whoever promised it in the middle of a call, or was in it then, meant a later one.
+ */
 function metBy(state: ExchangeState, promise: CallBack, theirCalls: readonly Call[]): { end: 'reached' | 'calledAgain', by: DeviceId } | null {
   for (const call of theirCalls) {
-    if (call.callBack !== promise.id && call.created <= promise.promisedAt) continue
     const calls = call.id === promise.call
-    const talker = call.connections.find(({ device, state: its }) =>
-      its === 'connected' && state.devices.has(device) && (calls || isMemberOf(state.company, device, promise.queue) || device === promise.assigned))
-    if (talker) return { end: calls ? 'reached' : 'calledAgain', by: talker.device }
+    for (const connection of call.connections) {
+      const device = connection.state === 'connected' ? telephoneOf(state, connection) : undefined
+      if (device === undefined) continue
+      const later = call.created > promise.promisedAt || (device !== promise.by && connection.since > promise.promisedAt)
+      if (calls || (later && (isMemberOf(state.company, device, promise.queue) || device === promise.assigned)))
+        return { end: calls ? 'reached' : 'calledAgain', by: device }
+    }
   }
   return null
 }

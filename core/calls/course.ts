@@ -20,7 +20,7 @@ declare module './model' {
     /** `offered`: the call keeps its place in the queue that is the group. */
     delivered: OfCall & { party?: Party, trunk?: TrunkId, invitedBy?: DeviceId, group?: DeviceId, along?: DeviceId, offered?: true }
     /** `from`: where it rang, waited, was parked or talked when somebody else took it. */
-    established: OfCall & { from?: DeviceId }
+    established: OfCall & { from?: DeviceId, byItself?: true }
     /** `overflow`: the destination as it stands in the rule that sent the call on. */
     diverted: OfCall & { to: DeviceId, cause: Cause, overflow?: string }
     failed: OfCall & { cause: Cause }
@@ -168,9 +168,13 @@ function huntingAfter({ hunting }: Call, { group, device }: EventOf<'delivered'>
 /** Whoever answers ends whatever else rang or waited, unless they were asked to join people who talk already. */
 function answered(call: Call, event: EventOf<'established'>): Call {
   const rang = call.connections.find(candidate => candidate.device === event.device)
-  const taken = { device: event.device, state: 'connected' as const, since: event.at }
+  const taken = { device: event.device, state: 'connected' as const, since: event.at, ...(event.byItself && { byItself: true as const }) }
   if (rang?.invitedBy) {
-    const connections = call.connections.map(candidate => candidate === rang ? { ...taken, ...outsideOf(rang) } : candidate)
+    const connections = call.connections.flatMap((candidate) => {
+      if (candidate === rang) return { ...taken, ...outsideOf(rang) }
+      // Of a telephone and the mobile that rings along with it one is enough.
+      return candidate.state === 'alerting' && isAlong(candidate, rang) ? [] : candidate
+    })
     const three = connections.filter(({ state }) => state !== 'alerting').length > 2
     return { ...call, connections, conference: call.conference ?? (three ? { by: rang.invitedBy, since: event.at } : null) }
   }
@@ -185,8 +189,13 @@ function answered(call: Call, event: EventOf<'established'>): Call {
   }
 }
 
-function outsideOf({ party, trunk }: Connection): Pick<Connection, 'party' | 'trunk'> {
-  return party ? { party, trunk } : {}
+/** Whoever answers at the mobile that rang along with their telephone is still that telephone's. */
+function outsideOf({ party, trunk, along }: Connection): Pick<Connection, 'party' | 'trunk' | 'along'> {
+  return party ? { party, trunk, ...(along !== undefined && { along }) } : {}
+}
+
+function isAlong(one: Connection, other: Connection): boolean {
+  return one.along === other.device || other.along === one.device
 }
 
 /** A diverted call that somebody had passed on or parked comes back to them. */

@@ -2,6 +2,7 @@ import { lookUp } from '../company/lookups'
 import { accept, refuse } from './answers'
 import { callBacksAfterwards, isPrompt } from './call-backs'
 import { evolveAll, numbered } from './evolve'
+import { intercomEnds, isSpeechOver, refusalOfIntercom } from './intercom'
 import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, ForwardKind, Request } from './model'
 import { letRing, offersDue } from './offers'
 import { byItsHours, openingOf, sendFromClosed, waitsAtClosed } from './openings'
@@ -45,7 +46,7 @@ function answerTo(state: ExchangeState, request: Exclude<Request, { service: 'ti
     if (isPrompt(call) && !ofPrompts.includes(request.service))
       return refuse('notPossibleNow', 'That rings for a call-back, and nobody is on the line yet: answer it, or decline.')
     const ofCall = { ...asked, call, own: connectionOf(call, device)!, part: partOf(state, call, device), operator: isOperator(state, device) }
-    return refusalOfRight(service, ofCall as never) ?? service.decide(ofCall as never)
+    return refusalOfRight(service, ofCall as never) ?? refusalOfIntercom(state, request) ?? service.decide(ofCall as never)
   }
   if (!('device' in request)) return service.decide(asked as never)
   const telephone = lookUp(state.company.telephones, request.device)
@@ -179,6 +180,7 @@ function concernedBy(state: ExchangeState, events: readonly CallEvent[]): Set<Ca
 
 function strayed(state: ExchangeState, call: Call | undefined): CallEvent[] {
   if (!call) return []
+  if (isSpeechOver(state, call)) return [intercomEnds(call, 'normalClearing')]
   const holders = holdersOf(state, call)
   const gone = (device: DeviceId) => state.agents.has(device) && !isPresent(state, device)
   if (holders.length > 0 && holders.every(({ device }) => gone(device))) return leftOnHold(state, call, 'unattended')

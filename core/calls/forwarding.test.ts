@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { presenceOf } from '../presence/presence'
-import { freeMembers } from './targets'
+import { freeMembers } from './indexes'
 import type { ForwardKind } from './model'
 import { Tryout } from './tryout'
 

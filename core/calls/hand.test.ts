@@ -308,6 +308,39 @@ describe('a conference', () => {
     expect(desk.ask({ service: 'singleStepConferenceCall', device: ines, call, to: 't2109' })).toMatchObject({ code: 'conferenceFull' })
   })
 
+  it('asks whoever has calls sent on where they are, with their mobile or without; and says where nobody can be asked', () => {
+    desk.must({ service: 'setForwarding', device: marit, when: 'always', to: dunstan })
+    desk.must({ service: 'singleStepConferenceCall', device: ines, call, to: marit })
+    expect(connectionOf(desk.call(call), dunstan)).toMatchObject({ state: 'alerting', invitedBy: ines })
+    expect(desk.call(call).story.at(-2)).toMatchObject({ type: 'forwarded', device: marit, to: dunstan })
+    desk.must({ service: 'answerCall', device: dunstan, call })
+    expect(desk.call(call).connections.map(({ device }) => device)).toEqual([desk.call(call).calling, ines, dunstan])
+
+    desk.change('people', desk.state.company.telephones.t2105!.person!, { mobile: '+447700900777' })
+    desk.must({ service: 'setRingAlong', device: 't2105', on: true })
+    desk.must({ service: 'singleStepConferenceCall', device: ines, call, to: 't2105' })
+    const mobile = desk.call(call).connections.find(({ along }) => along)!
+    expect(mobile).toMatchObject({ state: 'alerting', invitedBy: ines })
+    desk.must({ service: 'answerCall', device: mobile.device, call })
+    expect(desk.call(call).connections.map(({ device }) => device)).toEqual([desk.call(call).calling, ines, dunstan, mobile.device])
+
+    desk.must({ service: 'setForwarding', device: 't2106', when: 'always', to: 'queue:freight' })
+    const why = desk.ask({ service: 'singleStepConferenceCall', device: ines, call, to: 't2106' })?.sentence
+    expect(why).toBe(`${name('t2106')} has calls sent on to ${desk.state.company.groups['queue:freight']!.name}: `
+      + 'nobody can be asked to join there. The others are still with you.')
+  })
+
+  it('asks an emergency service although every line is in use: another call gives its channel', () => {
+    desk.change('trunks', 'west', { channels: 1, kept: 0 })
+    desk.change('trunks', 'east', { channels: 2, kept: 0 })
+    const other = desk.begins(() => desk.must({ service: 'makeCall', device: marit, number: '07700 900999' }))
+    desk.wait(1_000)
+    const another = desk.begins(() => desk.must({ service: 'makeCall', device: dunstan, number: '07700 900998' }))
+    desk.must({ service: 'singleStepConferenceCall', device: ines, call, to: '999' })
+    expect([desk.state.calls.has(other), desk.state.calls.has(another)]).toEqual([true, false])
+    expect(desk.call(call).connections.find(({ party }) => party?.number === '999')).toMatchObject({ state: 'alerting', invitedBy: ines })
+  })
+
   it('goes on without who leaves it, and without who is dropped', () => {
     joined()
     desk.must({ service: 'singleStepConferenceCall', device: ines, call, to: dunstan })

@@ -2,6 +2,7 @@ import { memberPlace } from '../queues/serving'
 import { Map as PersistentMap } from 'immutable'
 import type BTree from 'sorted-btree'
 import { EmptyBTree } from 'sorted-btree'
+import type { Group } from '../company/company'
 import { groupsOf } from '../company/lookups'
 import type { Call, CallBackId, CallId, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
 import { openingOwner, timerOfOpening, withOpenings } from './openings'
@@ -139,4 +140,9 @@ function setTimers(indexes: Indexes, owner: CallId | DeviceId, timers: readonly 
   for (const timer of before) indexes.timers = indexes.timers.without(keyOf(timer))
   for (const timer of timers) indexes.timers = indexes.timers.with(keyOf(timer), timer)
   indexes.timersOf = timers.length > 0 ? indexes.timersOf.set(owner, timers) : indexes.timersOf.delete(owner)
+}
+
+/** The members of a group who can take a call now, whoever has been free longest first. */
+export function freeMembers(state: ExchangeState, group: Group, except: readonly DeviceId[] = []): DeviceId[] {
+  return [...freeIn(state, group.id)].filter(id => !except.includes(id))
 }

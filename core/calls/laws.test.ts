@@ -4,7 +4,9 @@ import { describe, expect, it } from 'vitest'
 import { asWaiting, isPrompt, onTheLine, promiseOf } from './call-backs'
 import { evolve, evolveAll } from './evolve'
 import { freeIn } from './indexes'
-import type { Call, CallBack, ExchangeState, NumberedEvent, Request } from './model'
+import { pageRanks } from '../company/company'
+import type { Call, CallBack, ExchangeState, NumberedEvent, Page, Request } from './model'
+import { unliftedIn } from './intercom'
 import { isMailbox } from './names'
 import { openingOwner, waitsAtClosed } from './openings'
 import { hearersOf, speakingAt } from './pages'
@@ -65,7 +67,7 @@ function indexesOf({ indexes: { callsAt, channels, timers, timersOf, free } }: E
  * for nothing.
  */
 function waits(call: Call): boolean {
-  if (isOutside(call) || call.connections.some(({ device, invitedBy }) => isMailbox(device) || invitedBy)) return true
+  if (isOutside(call) || unliftedIn(call) || call.connections.some(({ device, invitedBy }) => isMailbox(device) || invitedBy)) return true
   const emergency = call.connections.some(({ state, party }) => state === 'alerting' && party?.number === '999')
   return placesOf(call)[0] !== 'talking' && !isConversation(call) && !emergency
 }
@@ -91,6 +93,8 @@ function checkState(state: ExchangeState): void {
       !holdersOf(state, call).every(({ device }) => state.agents.get(device) && !isPresent(state, device)) || holdersOf(state, call).length === 0,
       'nobody is on hold with an operator who has gone',
     )
+    checkIntercom(state, call)
+    law(call.connections.every(({ party, state: its }) => its !== 'alerting' || party?.number !== '+449098790123'), 'nobody calls whom the rules forbid')
     law(call.watched === null || isOutside(call), 'only two parties outside are watched')
     law(!call.conference || call.conference.by === null || connectionOf(call, call.conference.by), 'who leads a conference is in it')
     law(
@@ -127,6 +131,15 @@ function checkState(state: ExchangeState): void {
       talkers.add(connection.device)
     }
   }
+}
+
+/** Nobody talks with anybody who has not lifted, but for an operator who is there and speaks to their room. */
+function checkIntercom(state: ExchangeState, call: Call): void {
+  const unlifted = unliftedIn(call)
+  if (!unlifted) return
+  const [speaker, ...more] = call.connections.filter(other => other !== unlifted)
+  law(unlifted.state === 'connected' && unlifted.muted && more.length === 0, 'who has not lifted is in a call of two, and not heard')
+  law(speaker?.state === 'connected' && !speaker.party && state.agents.get(speaker.device)?.attended, 'nobody but an operator speaks to who has not lifted')
 }
 
 /** A queue that rings its members loses nobody, rings nobody who does not serve it, and lets nobody wait whom somebody free could answer. */
@@ -177,6 +190,8 @@ function checkPromises(before: ExchangeState, after: ExchangeState): void {
   }
 }
 
+const rankOf = ({ rank }: Page) => pageRanks.indexOf(rank)
+
 /** Nobody hears a page who is not meant to, on no loudspeaker do two speak, and no microphone stays open. */
 function checkPages(state: ExchangeState): void {
   const sounding = new Set<string>()
@@ -190,6 +205,8 @@ function checkPages(state: ExchangeState): void {
     const meant = zone?.speakers ?? state.company.groups[page.to]?.members ?? [page.to]
     law(heard.every(one => meant.includes(one)), 'a page is heard by whom it is for')
     law(!heard.includes(page.by), 'nobody hears themselves')
+    const excused = (one: string) => talkingCallOf(state, one) || [...state.pages.values()].some(other => rankOf(other) > rankOf(page) && other.reached.includes(one))
+    law(page.waits || page.reached.every(one => heard.includes(one) || !meant.includes(one) || excused(one)), 'whom a page has reached hears it')
     for (const one of heard) {
       law(!sounding.has(one), 'one speaker to a telephone or loudspeaker')
       sounding.add(one)
@@ -203,8 +220,12 @@ function checkPaging(before: ExchangeState, after: ExchangeState, request: Reque
   const { device } = request as { device: string }
   for (const [id, call] of before.calls) {
     const then = after.calls.get(id)
-    law(then?.connections.length === call.connections.length, 'a page ends and joins no call')
-    for (const { device: of, state } of call.connections) {
+    // Where nobody has lifted somebody speaks like on a page, and gives way to one that matters more.
+    if (unliftedIn(call)) continue
+    // Whom an intercom that ends leaves free may be rung by a queue.
+    const here = (one: Call | undefined) => one?.connections.filter(({ offeredBy }) => !offeredBy) ?? []
+    law(here(then).length === here(call).length, 'a page ends and joins no call')
+    for (const { device: of, state } of here(call)) {
       const now = connectionOf(then!, of)!.state
       law(now === state || (of === device && state === 'connected' && now === 'held'), 'a page holds the call of its speaker alone')
     }
@@ -264,17 +285,17 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
       law(call.connections.every(({ device }) => connectionOf(target, device) || device === asked), 'nobody is lost when two calls become one')
       continue
     }
-    law(request.service !== 'configure' || isPrompt(call), 'no change of the company ends a call')
+    law(request.service !== 'configure' || isPrompt(call) || unliftedIn(call), 'no change of the company ends a call')
     const failed = call.failed !== null
     const recorded = request.service === 'tick' && call.connections.some(({ device }) => isMailbox(device))
     const own
       = ['clearConnection', 'clearCall', 'reconnectCall'].includes(request.service) && 'call' in request && request.call === id
         ? connectionOf(call, asked!)
         : undefined
-    const preempted = 'number' in request && request.number === '999'
+    const preempted = ('number' in request && request.number === '999') || ('to' in request && request.to === '999')
     const parted = isOutside(call) && (request.service === 'tick' || request.service === 'clearCall')
     const left = request.service === 'generateDigits' && request.call === id && call.connections.some(({ party }) => party && isPromised(after, party.number))
-    law(failed || recorded || own || preempted || parted || left || isPrompt(call), 'a call ends only by one of its parties, or after the tone or the message')
+    law(failed || recorded || own || preempted || parted || left || isPrompt(call) || unliftedIn(call), 'a call ends only by one of its parties, or after the tone or the message')
     const cutsOff
       = own
         && !own.party
@@ -292,6 +313,7 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
           || before.calls.get(id)!.failed
           || isOutside(before.calls.get(id)!)
           || isPrompt(before.calls.get(id)!)
+          || unliftedIn(before.calls.get(id)!)
           || before.calls.get(id)!.connections.some(({ device }) => isMailbox(device)),
       ),
       'time and absence cut nobody off',

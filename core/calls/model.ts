@@ -50,6 +50,8 @@ export interface Connection {
   invitedBy?: DeviceId
   /** A mobile that rings along with this telephone. */
   along?: DeviceId
+  /** Its telephone has answered by itself, and nobody there has lifted yet. */
+  byItself?: true
   /** Rings at a member of this queue, in which the call keeps its place until somebody answers. */
   offeredBy?: DeviceId
 }
@@ -367,8 +369,9 @@ export interface Page {
   at: number
   /** True while somebody else speaks there. */
   waits: boolean
-  /** When the speaker was last heard. */
+  /** When the speaker was last heard, and when with words. */
   heardAt: number
+  saidAt: number
   /** Telephones or loudspeakers that it sounds at, and whom it did not reach. */
   reached: string[]
   missed: { device: DeviceId, cause: Cause }[]

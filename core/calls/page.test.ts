@@ -81,11 +81,24 @@ describe('a microphone', () => {
     const page = speaks(day, 'zone:hall')
     for (let i = 0; i < 8; i++) {
       after(day, 14)
-      day.must({ service: 'speakOnPage', device: ines, page: page.id })
+      day.must({ service: 'speakOnPage', device: ines, page: page.id, ...(i === 4 && { text: 'The Curlew is late.' }) })
     }
     after(day, 14)
     expect(day.state.pages.size).toBe(1)
     after(day, 2)
+    expect(day.state.pages.size).toBe(0)
+  })
+
+  it('closes when it is kept open and nothing is ever said', () => {
+    const day = exchange()
+    const page = speaks(day, 'zone:hall')
+    for (let i = 0; i < 11; i++) {
+      after(day, 10)
+      day.must({ service: 'speakOnPage', device: ines, page: page.id })
+    }
+    after(day, 9)
+    expect(day.state.pages.size).toBe(1)
+    after(day, 1)
     expect(day.state.pages.size).toBe(0)
   })
 
@@ -183,7 +196,115 @@ describe('a text that matters more', () => {
   })
 })
 
+describe('what matters more', () => {
+  it('is heard at a telephone above a page of lower rank, which is heard there again afterwards', () => {
+    const day = exchange()
+    day.change('groups', 'group:freight', { members: ['t2105', 't2106'] })
+    const low = speaks(day, 'group:freight', tomas)
+    const high = speaks(day, 't2105', ines, 'safety')
+    expect(high.reached).toEqual(['t2105'])
+    expect(hearersOf(day.state, day.state.pages.get(low.id)!)).toEqual(['t2106'])
+    expect(pagesHeardAt(day.state, 't2105').map(({ id }) => id)).toEqual([high.id])
+    day.must({ service: 'closePage', device: ines, page: high.id })
+    expect(pagesHeardAt(day.state, 't2105').map(({ id }) => id)).toEqual([low.id])
+    // Of equals the second is refused.
+    expect(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'ordinary' })?.code).toBe('busy')
+  })
+
+  it('ends what is spoken to one of its telephones alone: nobody speaks on unheard', () => {
+    const day = exchange()
+    day.change('groups', 'group:freight', { members: ['t2105', 't2106'] })
+    const alone = speaks(day, 't2105', tomas)
+    speaks(day, 'group:freight', ines, 'urgent')
+    expect(day.state.pages.has(alone.id)).toBe(false)
+    const group = ownPage(day.state, ines)!
+    expect(hearersOf(day.state, group)).toEqual(['t2105', 't2106'])
+  })
+
+  it('said on a page ends it too, once it matters so much', () => {
+    const day = exchange()
+    day.change('groups', 'group:freight', { members: ['t2105', 't2106'] })
+    speaks(day, 't2105', tomas)
+    const group = speaks(day, 'group:freight')
+    expect(group.reached).toEqual(['t2106'])
+    day.must({ service: 'speakOnPage', device: ines, page: group.id, text: 'Leave the building.', rank: 'safety' })
+    expect(ownPage(day.state, tomas)).toBeUndefined()
+    expect(ownPage(day.state, ines)?.reached).toEqual(['t2105', 't2106'])
+  })
+
+  it('ends an intercom where nobody has lifted; an ordinary page does not', () => {
+    const day = exchange()
+    day.must({ service: 'intercomCall', device: tomas, number: 't2105' })
+    expect(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'ordinary' })?.code).toBe('busy')
+    expect(speaks(day, 't2105', ines, 'safety').reached).toEqual(['t2105'])
+    expect(day.state.calls.size).toBe(0)
+  })
+})
+
 describe('an intercom', () => {
+  const unlifted = (day: Tryout, to = 't2105') => day.begins(() => day.must({ service: 'intercomCall', device: ines, number: to }))
+  const ends = (day: Tryout, call: string) => expect(day.state.calls.has(call)).toBe(false)
+
+  it('connects nobody with a telephone where nobody has lifted: not a caller, not a conference, nobody else', () => {
+    const day = exchange()
+    const caller = day.inHand(ines)
+    const call = unlifted(day)
+    const refused = [
+      { service: 'transferCall', device: ines, call: caller, consultation: call }, { service: 'conferenceCall', device: ines, call: caller, other: call },
+      { service: 'singleStepConferenceCall', device: ines, call, to: 't2106' }, { service: 'singleStepTransferCall', device: ines, call, to: 't2106' },
+      { service: 'parkCall', device: ines, call, slot: null, for: null }, { service: 'holdCall', device: ines, call },
+      { service: 'consultationCall', device: ines, call, number: 't2106' }, { service: 'holdCall', device: 't2105', call },
+      { service: 'deflectCall', device: tomas, call, from: 't2105', to: 't2106' },
+    ] as const
+    for (const request of refused) expect(day.ask(request), request.service).toMatchObject({ code: 'notPossibleNow' })
+    expect(day.ask(refused[0])?.sentence).toContain('has lifted at')
+    expect(day.call(call).connections).toHaveLength(2)
+    // Once they are there they can have the caller.
+    day.must({ service: 'setMicrophoneMute', device: 't2105', call, party: 't2105', on: false })
+    day.must(refused[0])
+    expect(connectionOf(day.call(caller), 't2105')?.state).toBe('connected')
+  })
+
+  it('is over when its speaker answers somebody else, goes, or says nothing to which anybody lifts', () => {
+    const day = exchange()
+    const first = unlifted(day)
+    day.must({ service: 'answerCall', device: ines, call: day.offer() })
+    ends(day, first)
+    const second = unlifted(day)
+    day.must({ service: 'setAgentState', device: ines, attended: false })
+    ends(day, second)
+    day.must({ service: 'setAgentState', device: ines, attended: true })
+    const third = unlifted(day)
+    day.wait(119_000)
+    expect(day.state.calls.has(third)).toBe(true)
+    day.wait(1_000)
+    ends(day, third)
+    const fourth = unlifted(day)
+    day.must({ service: 'setMicrophoneMute', device: 't2105', call: fourth, party: 't2105', on: false })
+    day.wait(600_000)
+    expect(day.state.calls.has(fourth)).toBe(true)
+  })
+
+  it('is over when whoever did not lift calls somebody', () => {
+    const day = exchange()
+    const call = unlifted(day)
+    day.must({ service: 'makeCall', device: 't2105', number: 't2106' })
+    ends(day, call)
+  })
+
+  it('rings where calls go to another telephone, where somebody speaks, and without the mobile that would ring along', () => {
+    const day = exchange()
+    day.must({ service: 'setForwarding', device: 't2105', when: 'always', to: 't2106' })
+    expect(day.call(unlifted(day)).connections.map(({ device, state }) => [device, state])).toEqual([[ines, 'connected'], ['t2106', 'alerting']])
+    speaks(day, 't2107', tomas, 'safety')
+    expect(connectionOf(day.call(unlifted(day, 't2107')), 't2107')?.state).toBe('alerting')
+    expect(pagesHeardAt(day.state, 't2107')).toHaveLength(1)
+    day.change('people', day.state.company.telephones.t2108!.person!, { mobile: '+447700900777' })
+    day.must({ service: 'setRingAlong', device: 't2108', on: true })
+    expect(day.call(unlifted(day, 't2108')).connections.map(({ device, byItself }) => [device, byItself])).toEqual([[ines, undefined], ['t2108', true]])
+    expect(day.state.indexes.channels.filter(used => used > 0).isEmpty()).toBe(true)
+  })
+
   it('is answered by the telephone itself, its microphone off until its owner turns it on; on a call it rings', () => {
     const day = exchange()
     day.must({ service: 'intercomCall', device: ines, number: 't2105' })

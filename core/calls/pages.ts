@@ -2,8 +2,9 @@ import { type Group, type PageRank, pageRanks, type Telephone, type Zone } from 
 import { groupWithNumber, lookUp, telephoneWithNumber } from '../company/lookups'
 import { readDialled } from '../numbers/dialled'
 import { cannotRingWords, nameOf, refuse, type Refused } from './answers'
-import type { CallEvent, DeviceId, ExchangeState, Page } from './model'
-import { talkingCallOf } from './questions'
+import { intercomEnds, unliftedIn } from './intercom'
+import type { Call, CallEvent, DeviceId, ExchangeState, Page } from './model'
+import { callsOf, talkingCallOf } from './questions'
 
 /** Speaking to telephones and loudspeakers at once: whom it reaches, who hears it now, and when it must end. */
 
@@ -32,10 +33,18 @@ export function ownPage(state: ExchangeState, device: DeviceId): Page | undefine
   return [...state.pages.values()].find(({ by }) => by === device)
 }
 
-/** Who hears a page now: whoever of a group talks to somebody meanwhile does not; of one telephone its owner does, also while they talk. */
+/**
+ * Who hears a page now: whoever of a group talks to somebody meanwhile does not; of one telephone its owner does, also while they talk. Where a page of
+ * higher rank speaks at a telephone, that one alone is heard.
+ */
 export function hearersOf(state: ExchangeState, page: Page): string[] {
-  if (page.waits) return []
-  if (page.private) return page.reached
+  const higher = openPages(state).filter(other => above(other.rank, page.rank) > 0).map(other => new Set(soundsAt(state, other)))
+  return soundsAt(state, page).filter(one => !higher.some(sounds => sounds.has(one)))
+}
+
+/** Where a page would be heard if nobody else spoke. */
+function soundsAt(state: ExchangeState, page: Page): string[] {
+  if (page.waits || page.private) return page.waits ? [] : page.reached
   const { zones, groups } = state.company
   const zone = lookUp(zones, page.to)
   // Whoever has left the group since, or a loudspeaker that belongs to another zone now, hears nothing of it.
@@ -55,15 +64,15 @@ export function speakingAt(state: ExchangeState, speakers: readonly string[], ex
     .sort((a, b) => above(b.rank, a.rank) || a.at - b.at)
 }
 
-/** Whom a page would reach and whom not, or why it can't begin. `over`: pages of lower rank that give way. `waits`: somebody speaks there. */
+/** Whom a page would reach and whom not, or why it can't begin. `ends`: who spoke there and gives way. `waits`: somebody speaks there. */
 export function reachOfPage(
   state: ExchangeState, by: DeviceId, target: PageTarget, rank: PageRank,
-): Pick<Page, 'reached' | 'missed' | 'waits'> & { over: Page[] } | Refused {
+): Pick<Page, 'reached' | 'missed' | 'waits'> & { ends: CallEvent[] } | Refused {
   if (target.kind === 'zone') {
     const { speakers } = target.zone
     const others = speakingAt(state, speakers, by)
     const waits = others.some(other => above(other.rank, rank) >= 0)
-    return { reached: waits ? [] : speakers, missed: [], waits, over: waits ? [] : others }
+    return { reached: waits ? [] : speakers, missed: [], waits, ends: waits ? [] : others.map(other => closed(other, 'preempted')) }
   }
   const members = target.kind === 'group' ? target.group.members.filter(member => member !== by) : [target.telephone.id]
   const missed = members.flatMap((device) => {
@@ -71,7 +80,7 @@ export function reachOfPage(
     return cause ? [{ device, cause }] : []
   })
   const reached = members.filter(member => !missed.some(({ device }) => device === member))
-  if (reached.length > 0) return { reached, missed, waits: false, over: [] }
+  if (reached.length > 0) return { reached, missed, waits: false, ends: givingWay(state, by, reached) }
   if (target.kind === 'group') return refuse('nobodyFree', `Nobody in ${target.group.name} can hear you at present.`)
   const { name } = target.telephone
   const [{ cause }] = missed as [Page['missed'][number]]
@@ -80,12 +89,27 @@ export function reachOfPage(
   return refuse(why, `${name} ${cannotRingWords[why]}.`)
 }
 
+/** Whoever speaks to one of these telephones alone, on a page of lower rank or to where nobody has lifted, is heard there no more. */
+function givingWay(state: ExchangeState, by: DeviceId, reached: readonly DeviceId[]): CallEvent[] {
+  const pages = openPages(state).filter(page => page.private && page.by !== by && reached.includes(page.to))
+  const intercoms = reached.flatMap(device => intercomAt(state, device) ?? [])
+  return [...pages.map(page => closed(page, 'preempted')), ...intercoms.map(call => intercomEnds(call, 'preempted'))]
+}
+
+/** The call that a telephone has answered by itself. */
+function intercomAt(state: ExchangeState, device: DeviceId): Call | undefined {
+  return callsOf(state, device).find(call => unliftedIn(call)?.device === device)
+}
+
 /** Of a group whoever talks is left in peace; one telephone is spoken to also while its owner talks, and only they hear it. */
 function whyMissed(state: ExchangeState, device: DeviceId, by: DeviceId, rank: PageRank, alone: boolean): 'outOfService' | 'doNotDisturb' | 'busy' | null {
   if (!lookUp(state.company.telephones, device)?.inService) return 'outOfService'
   if (state.devices.get(device)?.doNotDisturb && above(rank, state.company.settings.pageOverDoNotDisturb) < 0) return 'doNotDisturb'
-  if (!alone && talkingCallOf(state, device)) return 'busy'
-  return openPages(state).some(other => other.by !== by && other.reached.includes(device)) ? 'busy' : null
+  const intercom = intercomAt(state, device)
+  // Speaking to a telephone that answers by itself counts as an ordinary page of it.
+  if (intercom ? rank === 'ordinary' && intercom.calling !== by : !alone && talkingCallOf(state, device)) return 'busy'
+  const others = openPages(state).filter(other => other.by !== by && other.reached.includes(device))
+  return others.some(other => above(other.rank, rank) >= 0) ? 'busy' : null
 }
 
 /**

@@ -50,9 +50,14 @@ export function partnerOf(call: Call, device: DeviceId): Connection | undefined 
   return other && more.length === 0 && membersOf(call).includes(other) ? other : undefined
 }
 
-/** Two parties outside talk with each other, and nobody of ours with them. */
+/** Two parties outside talk with each other, and nobody of ours with them, not even on the mobile that rang along with their telephone. */
 export function isOutside(call: Call): boolean {
-  return call.connections.length > 1 && call.connections.every(({ party, state }) => party && (state === 'connected' || state === 'held'))
+  return call.connections.length > 1 && call.connections.every(({ party, along, state }) => party && !along && (state === 'connected' || state === 'held'))
+}
+
+/** The telephone of ours whose person is at this end: there, or on the mobile that rang along with it. */
+export function telephoneOf(state: ExchangeState, { device, along }: Connection): DeviceId | undefined {
+  return along ?? (state.devices.has(device) ? device : undefined)
 }
 
 /** True for the console of an operator who is there, or who was a moment ago. */

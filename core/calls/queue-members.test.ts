@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { freeMembers } from './targets'
+import { freeMembers } from './indexes'
 import { queueOf } from './questions'
 import { Tryout } from './tryout'
 

@@ -35,6 +35,21 @@ describe('a mobile that rings along', () => {
     expect(recordOf(on.state, on.call(away), null)).toMatchObject({ answeredBy: one, endedWith: one })
   })
 
+  it('on which somebody of ours talks is theirs: nobody takes the call, and it is not parted as if two outside talked', () => {
+    const on = ringingAlong()
+    const call = direct(on)
+    const mobile = mobileOf(on, call)!.device
+    on.must({ service: 'answerCall', device: mobile, call })
+    expect(on.ask({ service: 'directedPickupCall', device: 't2100', call })?.code).toBe('alreadyAnswered')
+    expect(on.ask({ service: 'clearCall', device: 't2100', call })?.code).toBeDefined()
+    on.wait(on.state.company.settings.outsideLongest + 1_000)
+    expect(on.call(call).connections).toHaveLength(2)
+    expect(on.call(call).watched).toBeNull()
+    // At their desk they take it over from their own mobile.
+    on.must({ service: 'directedPickupCall', device: one, call })
+    expect(on.call(call).connections.map(({ device }) => device)).toEqual([on.call(call).calling, one])
+  })
+
   it('that is declined leaves the telephone ringing, and the other way round; when nobody answers the caller goes where they would have', () => {
     const on = ringingAlong()
     const call = on.inHand('t2100')

@@ -1,9 +1,10 @@
 import type { Distribution, Group, ShortNumber, Slot, Telephone } from '../company/company'
 import { groupWithNumber, lineWithNumber, lookUp, slotWithNumber, telephoneWithDirectNumber, telephoneWithNumber } from '../company/lookups'
 import { formatNumber, readDialled } from '../numbers/dialled'
+import { classOf } from '../numbers/number-class'
 import { accept, callingNumber, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, type Refused } from './answers'
 import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
-import { freeIn } from './indexes'
+import { freeIn, freeMembers } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
 import { forwardOf } from './forwarding'
 import { isOpen } from './openings'
@@ -44,7 +45,17 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   const written = formatNumber(dialled.e164, state.company.settings)
   // Why is for who answers for the company: it stands with the block.
   if (block) return refuse('blocked', `${written} is blocked. Lift the block first if it must be reached.`)
-  return outside(state, dialled.e164, null)
+  return refusalOfNumber(state, dialled.e164, 'callsTo') ?? outside(state, dialled.e164, null)
+}
+
+/** Why a number outside (E.164) is not called: the company has no calls to its kind, or calls nobody back there. */
+export function refusalOfNumber({ company: { settings } }: ExchangeState, e164: string, which: 'callsTo' | 'callBacksTo'): Refused | null {
+  const kind = classOf(e164, settings)
+  if (settings[which].includes(kind)) return null
+  const where = { inland: 'numbers of the country', abroad: 'numbers abroad', premium: 'numbers at a premium', satellite: 'satellite telephones' }[kind]
+  return refuse('notAllowed', which === 'callsTo'
+    ? `The company's settings allow no calls to ${where}.`
+    : `The company's settings let nobody be called back at ${where}.`)
 }
 
 /** A destination that calls go to by a rule: nobody is connected with an emergency service whom no person has called there, and no channel is taken for it. */
@@ -207,11 +218,6 @@ export function nextInGroup(state: ExchangeState, call: Call): DeviceId | undefi
   const group = hunting && lookUp(state.company.groups, hunting.group)
   if (!group || hunting.tried.length >= group.tries) return undefined
   return longestFree(state, group, [...hunting.tried, ...call.connections.map(({ device }) => device)])
-}
-
-/** The members of a group who can take a call now, whoever has been free longest first. */
-export function freeMembers(state: ExchangeState, group: Group, except: readonly DeviceId[] = []): DeviceId[] {
-  return [...freeIn(state, group.id)].filter(id => !except.includes(id))
 }
 
 /** Who of a group has been free longest. */

@@ -2,6 +2,7 @@ import type { Overflow } from '../company/company'
 import { lookUp } from '../company/lookups'
 import { forwardOf } from './forwarding'
 import type { Call, CallBack, CallId, DeviceId, ExchangeState, LineId, Page, PageId } from './model'
+import { unliftedIn } from './intercom'
 import { isMailbox, mailboxOf } from './names'
 import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf } from './questions'
 
@@ -43,6 +44,9 @@ export interface Timer {
 /** Whoever is asked to take a line has so long to answer, in milliseconds. */
 const lineOfferStands = 120_000
 
+/** An open microphone without a word, and a telephone that has answered by itself where nobody lifts, end after so long, in milliseconds. */
+const wordless = 120_000
+
 /** A text by which timers sort by their time; no two timers have the same. */
 export function keyOf({ at, owner, name, line = '' }: Timer): string {
   return `${String(Math.max(0, Math.ceil(at))).padStart(16, '0')} ${owner} ${name} ${line}`
@@ -78,6 +82,8 @@ export function timersOf(state: ExchangeState, call: Call): Timer[] {
     const inSight = holders.every(({ device }) => isPresent(state, device)) || isAskedFor(state, call)
     add('hold', holders[0].since + (inSight ? settings.holdLimit : settings.holdRecall))
   }
+  const unlifted = unliftedIn(call)
+  if (unlifted) add('longest', unlifted.since + wordless)
   if (isOutside(call)) {
     if (call.watched) add('watch', call.watched.at + settings.outsideWatch)
     add('longest', Math.max(...call.connections.map(({ since }) => since)) + settings.outsideLongest)
@@ -111,9 +117,9 @@ export function timersAtPlace(state: ExchangeState, place: DeviceId): Timer[] {
   return timers
 }
 
-/** The timer of a page: it does not stay open, and does not wait, for ever. */
-export function timersOfPage({ company: { settings } }: ExchangeState, { id, waits, at, heardAt }: Page): Timer[] {
-  return [{ name: 'page', at: waits ? at + settings.pageWait : heardAt + settings.pageSilence, owner: id }]
+/** The timer of a page: it does not stay open, and does not wait, for ever; whoever goes on and says nothing has forgotten it. */
+export function timersOfPage({ company: { settings } }: ExchangeState, { id, waits, at, heardAt, saidAt }: Page): Timer[] {
+  return [{ name: 'page', at: waits ? at + settings.pageWait : Math.min(heardAt + settings.pageSilence, saidAt + wordless), owner: id }]
 }
 
 /** The timers of a promise: when it is tried again, and when it is told to be late. */

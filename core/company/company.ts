@@ -39,6 +39,10 @@ export type Ringing = typeof ringings[number]
 export const pageRanks = ['ordinary', 'urgent', 'safety'] as const
 export type PageRank = typeof pageRanks[number]
 
+/** The kinds of numbers outside, by what calls to them cost. */
+export const numberClasses = ['inland', 'abroad', 'premium', 'satellite'] as const
+export type NumberClass = typeof numberClasses[number]
+
 /** Up to which rank somebody may page, if at all. */
 export const pagingRights = ['no', ...pageRanks] as const
 export type PagingRight = typeof pagingRights[number]
@@ -59,6 +63,7 @@ export const nobody: Company = {
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,
     conferenceSize: 8, operators: 'operators', pageSilence: 15_000,
     pauseReasons: ['Break', 'Paperwork', 'Training', 'Called away'], pageWait: 60_000, pageOverDoNotDisturb: 'urgent', pageDefault: null,
-    listedCodesOnly: false, callBackTries: 3, callBackAgain: 15 * 60_000, callBackWithin: 2 * 60 * 60_000, serviceLevel: 'offered', shortAbandon: 5_000,
+    listedCodesOnly: false, callBackTries: 3, callBackAgain: 15 * 60_000, callBackWithin: 2 * 60 * 60_000,
+    callsTo: ['inland', 'abroad'], callBacksTo: ['inland'], serviceLevel: 'offered', shortAbandon: 5_000,
   },
 }

@@ -1,7 +1,7 @@
 import '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import { type CompanyChange, type Part, parts } from './changes'
-import { type Company, distributions, pageRanks, pagingRights, ringings } from './company'
+import { type Company, distributions, numberClasses, pageRanks, pagingRights, ringings } from './company'
 import { levelKinds } from '../figures/level-kinds'
 import { oneOfBy, recordOf } from '../schema/shapes'
 
@@ -302,6 +302,9 @@ const settings = object({
   callBackAgain: seconds(30, day),
   /** The operators are told of a promise to call back that is older than this. */
   callBackWithin: seconds(300, 7 * day),
+  /** The kinds of numbers outside that may be called at all, and those that callers may be called back at: a caller says what number they please. */
+  callsTo: array(string().oneOf(numberClasses).required()).required(),
+  callBacksTo: array(string().oneOf(numberClasses).required()).required(),
   /** Of whom the service level is counted, and within which time who gives up does not count. */
   serviceLevel: string().oneOf(levelKinds).required(),
   shortAbandon: seconds(0, 120),

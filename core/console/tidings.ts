@@ -1,4 +1,5 @@
 import { isPrompt } from '../calls/call-backs'
+import { unliftedIn } from '../calls/intercom'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
 import { isMailbox } from '../calls/names'
 import { urgency } from '../calls/promises'
@@ -129,7 +130,10 @@ function amongUs(scene: Scene, event: CallEvent, before: Call | undefined, after
   const who = nameOf(event.device, connectionOf(before ?? after, event.device)?.party ?? connectionOf(after, event.device)?.party)
   const asks = after.consultation && after.calling === device
   switch (event.type) {
-    case 'established': return othersOf(after, device).length > 1 ? `${who} joined` : `${who} answered`
+    case 'established':
+      if (event.byItself) return `${who} hears you: nobody has lifted yet`
+      return othersOf(after, device).length > 1 ? `${who} joined` : `${who} answered`
+    case 'microphoneMute': return before && unliftedIn(before)?.device === event.device && !event.on ? `${who} is there` : null
     case 'failed': return `${who} ${whyFailed[event.cause] ?? 'can\'t be reached'}${asks ? '. Your caller is on hold.' : ''}`
     case 'connectionCleared': return asks ? `${who} hung up. Your caller is on hold.` : `${who} left`
     default: return null

@@ -59,7 +59,7 @@ export function concealed(to: string): string {
 const longestOfAll = 7
 
 /** Countries that share a calling code write each other's numbers as their own. */
-function isAtHome(number: { country?: string, countryCallingCode: string }, home: Home): boolean {
+export function isAtHome(number: { country?: string, countryCallingCode: string }, home: Home): boolean {
   const country = countryOf(home)
   return country !== undefined && number.countryCallingCode === getCountryCallingCode(country)
 }

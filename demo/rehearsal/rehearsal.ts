@@ -1,7 +1,7 @@
 import type { Call, CallId, DeviceId, ExchangeState, NumberedEvent, Request } from '../../core/calls/model'
 import { isMailbox } from '../../core/calls/names'
 import { callsOf, connectionOf, connectionState, othersOf, placesOf } from '../../core/calls/questions'
-import { freeMembers } from '../../core/calls/targets'
+import { freeMembers } from '../../core/calls/indexes'
 import { presenceOf } from '../../core/presence/presence'
 import { chanceFrom, type Chance } from '../company/chance'
 import type { Company } from '../../core/company/company'

@@ -3,7 +3,7 @@ import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import type { Outcome } from '~~/core/calls/record'
-import type { Distribution, Greeting, PageRank, PagingRight, Ringing } from '~~/core/company/company'
+import type { Distribution, Greeting, NumberClass, PageRank, PagingRight, Ringing } from '~~/core/company/company'
 import type { LevelRule } from '~~/core/figures/service-level'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { ContactKind } from '~~/shared/contacts'
@@ -421,6 +421,8 @@ export const SettingsEntity = defineEntity({
     callBackTries: p.integer(),
     callBackAgain: p.integer(),
     callBackWithin: p.integer(),
+    callsTo: p.json<NumberClass[]>(),
+    callBacksTo: p.json<NumberClass[]>(),
   },
 })
 

@@ -28,6 +28,7 @@ import { AHouseOfOnesOwn } from './migrations/20261222_a_house_of_ones_own'
 import { HouseDirectory } from './migrations/20261223_house_directory'
 import { IdentityProvider } from './migrations/20261224_identity_provider'
 import { LateCallBacks } from './migrations/20261225_late_call_backs'
+import { CallsTo } from './migrations/20261226_calls_to'
 import { Whereabouts } from './migrations/20261211_whereabouts'
 import { PagingRights } from './migrations/20261209_paging_rights'
 import { FullQueues } from './migrations/20261208_full_queues'
@@ -76,6 +77,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20261223_house_directory', class: HouseDirectory },
         { name: '20261224_identity_provider', class: IdentityProvider },
         { name: '20261225_late_call_backs', class: LateCallBacks },
+        { name: '20261226_calls_to', class: CallsTo },
       ],
       snapshot: false,
       silent: true,

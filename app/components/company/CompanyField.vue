@@ -163,9 +163,10 @@ const options = computed(() => {
     filterable
   />
   <el-select
-    v-else-if="field.kind === 'choice'"
+    v-else-if="field.kind === 'choice' || field.kind === 'choices'"
     :id="id"
     v-model="value as string"
+    :multiple="field.kind === 'choices'"
     :aria-label="field.label"
   >
     <el-option

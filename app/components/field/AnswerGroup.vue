@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Group } from '~~/core/company/company'
-import { freeMembers } from '~~/core/calls/targets'
+import { freeMembers } from '~~/core/calls/indexes'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'

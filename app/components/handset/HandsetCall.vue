@@ -60,7 +60,7 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
       v-if="own.muted"
       class="strong"
     >
-      Your microphone is off: you are not heard.
+      {{ own.byItself ? 'Speaks into your room. You are not heard until you turn the microphone on.' : 'Your microphone is off: you are not heard.' }}
     </p>
     <p v-if="said">
       “{{ said }}”

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { freeMembers } from '~~/core/calls/targets'
+import { freeMembers } from '~~/core/calls/indexes'
 import { telephoneOf } from '~~/core/calendar/duty'
 import { lookUp } from '~~/core/company/lookups'
 import type { DirectoryEntry } from '~~/core/directory/search'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CallId } from '~~/core/calls/model'
 import { channelsFree, channelsUsed } from '~~/core/calls/questions'
-import { freeMembers } from '~~/core/calls/targets'
+import { freeMembers } from '~~/core/calls/indexes'
 import { heatOf } from '~~/core/console/lateness'
 import { conferencesNow } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'

@@ -12,7 +12,7 @@ import { deviceName } from '../names'
 import { retimeCallBack } from '../places'
 import { connectionOf, isOperator, membersOf, queueOf } from '../questions'
 import type { Service } from '../service'
-import { targetOf } from '../targets'
+import { refusalOfNumber, targetOf } from '../targets'
 import { plainText } from '../text'
 
 /** Promises to call somebody back: made by a caller who waits, or by one of ours; carried out, given to a colleague, ended. */
@@ -81,7 +81,7 @@ function reachable(state: ExchangeState, number: string): string | Refused {
   if (target.kind !== 'outside') return refuse('invalidNumber', 'That is a number of ours: only callers outside are called back.')
   // Whatever a caller says their number is: nobody is made to dial one of the network, let alone for an emergency.
   if (target.short) return refuse('invalidNumber', 'That is a short number of the network: nobody can be called back there.')
-  return target.number
+  return refusalOfNumber(state, target.number, 'callBacksTo') ?? target.number
 }
 
 /** An operator promises somebody outside that we call them: one who was missed, or one they talk with. */
@@ -161,7 +161,9 @@ export const makeCallBack: Service<'makeCallBack'> = {
       const ours = theirs.connections.find(({ device }) => deviceName(state.company, device) !== null)
       return refuse('notPossibleNow', `They are on the line with us at this moment${ours ? `, at ${nameOf(state, ours.device)}` : ''}.`)
     }
-    const begun = beginCall(state, telephone, promise.party.number ?? '', { except: [telephone.id], callBack })
+    const reached = reachable(state, promise.party.number ?? '')
+    if (typeof reached !== 'string') return reached
+    const begun = beginCall(state, telephone, reached, { except: [telephone.id], callBack })
     return 'refusal' in begun ? begun : accept(...promptWithdrawn(state, promise), ...named(begun.events, promise.party))
   },
 }

@@ -17,14 +17,15 @@ declare module '../model' {
 export const groupPickupCall: Service<'groupPickupCall'> = {
   fields,
   askedBy: ['console', 'handset'],
-  decide({ state, telephone: { id }, request: { group } }) {
+  decide({ state, telephone: { id }, request }) {
+    const { group } = request
     const named = group === null ? undefined : lookUp(state.company.groups, group)
     if (group !== null && !named) return refuse('unallocatedNumber', 'There is no such group.')
     const ringing = (named ? named.members : pickupGroupOf(state.company, id))
       .filter(member => member !== id)
       .flatMap(member => callsOf(state, member).map(call => ({ call, from: connectionOf(call, member)! })))
       .filter(({ call, from }) => from.state === 'alerting' && !from.invitedBy && !connectionOf(call, id))
-      .filter(({ call }) => !mayPickUp({ state, call, part: partOf(state, call, id), operator: isOperator(state, id) }))
+      .filter(({ call }) => !mayPickUp({ state, call, part: partOf(state, call, id), operator: isOperator(state, id), request }))
       .sort((a, b) => a.from.since - b.from.since)
     return ringing[0] ? pickedUp(state, ringing[0].call, id) : refuse('notPossibleNow', 'Nothing rings there at the moment.')
   },

@@ -4,11 +4,12 @@ import { accept, holdingTheRest, refuse } from '../answers'
 import { beginCall, callIdOf } from '../beginning'
 import type { EventKind } from '../event'
 import { destination, device, type FieldsOf, idOf, textIfAny } from '../fields'
-import { closed, ownPage, pageTarget, reachOfPage } from '../pages'
-import type { CallEvent, ExchangeState, Page, PageId } from '../model'
+import { closed, ownPage, pagesHeardAt, pageTarget, reachOfPage } from '../pages'
+import type { CallEvent, DeviceId, ExchangeState, Page, PageId } from '../model'
 import { retimePage } from '../places'
 import { callsOf } from '../questions'
 import type { Service } from '../service'
+import { targetOf } from '../targets'
 import { plainText } from '../text'
 
 const longestSaid = 600
@@ -64,11 +65,11 @@ export const openPage: Service<'openPage'> = {
     if (id === telephone.id) return refuse('toSelf', 'That is your own telephone.')
     const reach = reachOfPage(state, telephone.id, target, rank)
     if ('refusal' in reach) return reach
-    const { over, ...reached } = reach
+    const { ends, ...reached } = reach
     const before = ownPage(state, telephone.id)
     return accept(
       ...(before ? [closed(before, 'normalClearing')] : []),
-      ...over.map(other => closed(other, 'preempted')),
+      ...ends,
       ...holdingTheRest(state, telephone.id),
       { type: 'pageOpened', device: telephone.id, page: callIdOf(state), to: id, rank, private: target.kind === 'telephone', ...reached },
     )
@@ -101,8 +102,8 @@ export const closePage: Service<'closePage'> = {
 }
 
 /**
- * Calls a colleague whose telephone answers by itself, with its microphone off until they turn it on; on a call, or away from a free line, it rings as
- * any other.
+ * Calls a colleague whose telephone answers by itself, with its microphone off until they turn it on. On a call, while somebody speaks there, and where
+ * calls go to another telephone, it rings as any other.
  */
 export const intercomCall: Service<'intercomCall'> = {
   fields: intercomFields,
@@ -111,11 +112,20 @@ export const intercomCall: Service<'intercomCall'> = {
     if (!state.agents.get(telephone.id)) return refuse('notAllowed', mayNotPage)
     const begun = beginCall(state, telephone, number, { except: [telephone.id] })
     if ('refusal' in begun) return begun
-    const [rings] = begun.events.filter((event): event is CallEvent & { type: 'delivered' } => event.type === 'delivered')
-    if (!rings || rings.party || rings.group || callsOf(state, rings.device).length > 0) return begun
+    const rings = begun.events.find(event => event.type === 'delivered')
+    if (!rings || !answersByItself(state, number, rings.device)) return begun
     const at = { call: rings.call, device: rings.device }
-    return accept(...begun.events, { type: 'established', ...at }, { type: 'microphoneMute', ...at, on: true })
+    // No mobile of theirs rings where the telephone answers at once.
+    const events = begun.events.filter(event => event.type !== 'delivered' || event.device === rings.device)
+    return accept(...events, { type: 'established', ...at, byItself: true }, { type: 'microphoneMute', ...at, on: true })
   },
+}
+
+/** The telephone that was meant, and that does nothing else at present: its owner would not know who speaks where their calls go to another. */
+function answersByItself(state: ExchangeState, number: string, device: DeviceId): boolean {
+  const target = targetOf(state, number)
+  return !('refusal' in target) && target.kind === 'device' && target.id === device
+    && callsOf(state, device).length === 0 && pagesHeardAt(state, device).length === 0
 }
 
 /** The same page with a higher rank reaches whom it did not reach before. */
@@ -124,8 +134,8 @@ function raised(state: ExchangeState, page: Page, rank: PageRank): CallEvent[] {
   if (pageRanks.indexOf(rank) <= pageRanks.indexOf(page.rank) || 'refusal' in target) return []
   const reach = reachOfPage(state, page.by, target, rank)
   if ('refusal' in reach || reach.waits) return []
-  const { reached, missed, waits } = reach
-  return [{ type: 'pageOpened', device: page.by, page: page.id, to: page.to, rank, private: page.private, reached, missed, waits }]
+  const { ends, ...reached } = reach
+  return [...ends, { type: 'pageOpened', device: page.by, page: page.id, to: page.to, rank, private: page.private, ...reached }]
 }
 
 function changedPage(state: ExchangeState, next: ExchangeState, id: PageId, change: Partial<Page>): ExchangeState {
@@ -135,17 +145,17 @@ function changedPage(state: ExchangeState, next: ExchangeState, id: PageId, chan
 
 export const pageOpened: EventKind<'pageOpened'> = {
   evolve(state, next, { device: by, page: id, to, rank, waits, reached, missed, at, private: alone }) {
-    const page: Page = { id, by, to, rank, at, waits, heardAt: at, reached, missed, text: '', private: alone }
+    const page: Page = { id, by, to, rank, at, waits, heardAt: at, saidAt: at, reached, missed, text: '', private: alone }
     return retimePage(state, { ...next, serial: state.serial + 1, pages: state.pages.set(id, page) }, id)
   },
 }
 
 export const pageBegun: EventKind<'pageBegun'> = {
-  evolve: (state, next, { page, reached, at }) => changedPage(state, next, page, { waits: false, reached, at, heardAt: at }),
+  evolve: (state, next, { page, reached, at }) => changedPage(state, next, page, { waits: false, reached, at, heardAt: at, saidAt: at }),
 }
 
 export const pageSpoken: EventKind<'pageSpoken'> = {
-  evolve: (state, next, { page, text, at }) => changedPage(state, next, page, { heardAt: at, ...(text !== null && { text }) }),
+  evolve: (state, next, { page, text, at }) => changedPage(state, next, page, { heardAt: at, ...(text !== null && { text, saidAt: at }) }),
   // Whoever's telephone hears it is told by itself (`pagesRevealedTo`).
   redact: event => event.text !== null ? { ...event, text: '' } : event,
   redactState: state => ({ ...state, pages: state.pages.map(page => ({ ...page, text: '' })) }),

@@ -2,6 +2,7 @@ import { accept, nameOf, ownerSentence, refuse } from '../answers'
 import { muted } from '../course'
 import type { EventKind } from '../event'
 import { type FieldsOf, idOf, ofCall, on } from '../fields'
+import type { Connection } from '../model'
 import { connectionOf } from '../questions'
 import type { Service } from '../service'
 
@@ -33,6 +34,11 @@ export const setMicrophoneMute: Service<'setMicrophoneMute'> = {
 export const microphoneMute: EventKind<'microphoneMute'> = {
   change: (call, { device, on }) => ({
     ...call,
-    connections: call.connections.map(candidate => (candidate.device === device ? muted(candidate, on) : candidate)),
+    connections: call.connections.map(candidate => (candidate.device === device ? lifted(muted(candidate, on), on) : candidate)),
   }),
+}
+
+/** Whoever's telephone has answered by itself has lifted once their microphone is on. */
+function lifted({ byItself, ...rest }: Connection, on: boolean): Connection {
+  return on && byItself ? { ...rest, byItself } : rest
 }

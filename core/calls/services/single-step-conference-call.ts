@@ -1,8 +1,9 @@
-import { accept, refuse } from '../answers'
+import { accept, nameOf, refuse } from '../answers'
 import { destination, type FieldsOf, ofCall } from '../fields'
+import type { CallEvent, ExchangeState } from '../model'
 import { isConversation } from '../questions'
 import type { Service } from '../service'
-import { onward } from '../targets'
+import { onward, type Target } from '../targets'
 
 const fields = () => ofCall().shape({ to: destination('to') })
 
@@ -18,12 +19,22 @@ export const singleStepConferenceCall: Service<'singleStepConferenceCall'> = {
     if (own.state !== 'connected' || !isConversation(call)) return refuse('notPossibleNow', 'People can be asked to join while you are talking with somebody.')
     if (call.connections.some(({ device, party }) => !state.devices.has(device) && !party))
       return refuse('notPossibleNow', 'Nobody can be asked to join a voicemail.')
-    if (call.connections.length >= state.company.settings.conferenceSize)
-      return refuse('conferenceFull', `A conference holds ${state.company.settings.conferenceSize} at most.`)
     const next = onward(state, call, own.device, to, 'The others are still with you.', undefined)
     if ('refusal' in next) return next
-    const [rings] = next.events
-    if (next.events.length !== 1 || rings?.type !== 'delivered') return refuse('notPossibleNow', 'Only a person or an outside number can be asked to join.')
-    return accept({ ...rings, invitedBy: own.device })
+    // A telephone may send the invitation on, have its owner's mobile ring along, and an emergency call may free a channel for itself.
+    const others = next.events.filter(({ type }) => type !== 'forwarded' && type !== 'callCleared')
+    const several = others.filter(event => event.type === 'delivered' && !event.along).length > 1
+    if (several || others.some(({ type }) => type !== 'delivered')) return refuse('notPossibleNow', onePerson(state, next))
+    if (call.connections.length + others.length > state.company.settings.conferenceSize)
+      return refuse('conferenceFull', `A conference holds ${state.company.settings.conferenceSize} at most.`)
+    return accept(...next.events.map(event => event.type === 'delivered' ? { ...event, invitedBy: own.device } : event))
   },
+}
+
+/** Where several would ring, somebody would wait, or a voicemail would answer, nobody is asked to join. */
+function onePerson(state: ExchangeState, { target, events }: { target: Target, events: CallEvent[] }): string {
+  const sent = events.findLast(event => event.type === 'forwarded')
+  return sent
+    ? `${nameOf(state, target.id)} has calls sent on to ${nameOf(state, sent.to)}: nobody can be asked to join there. The others are still with you.`
+    : 'Only one person or an outside number can be asked to join. The others are still with you.'
 }
