@@ -2,7 +2,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { MikroORM } from '@mikro-orm/postgresql'
 import type { DeviceId, NumberedEvent } from '~~/core/calls/model'
-import { type Snapshot, stateOf } from '~~/core/calls/snapshot'
+import { stateOf } from '~~/core/calls/snapshot'
 import { telephonesOf } from '~~/core/company/lookups'
 import type { Position } from '~~/shared/feed'
 import { CalendarReader } from './calendars/reader'
@@ -18,13 +18,14 @@ import { openDatabase } from './database/orm'
 import { Attendance } from './exchange-link/attendance'
 import { tellWhatIsKept } from './exchange-link/kept'
 import { OwnCallers } from './exchange-link/own-callers'
-import type { ExchangeLink, LinkListener } from './exchange-link/link'
+import { type ExchangeLink, ExchangeUnreachable, type History, type LinkListener } from './exchange-link/link'
 import { Replica } from './exchange-link/replica'
 import { StandInLink } from './exchange-link/stand-in'
 import { Hub } from './feed/hub'
-import { Journal } from './journal/journal'
+import { missedItems } from './journal/again'
+import { Journal, lastPosition } from './journal/journal'
 import { Spill } from './journal/spill'
-import { beginning, itemOf, type JournalItem } from './journal/items'
+import { beginning, gapAfter, itemOf, type JournalItem } from './journal/items'
 import { AddressBooks } from './address-books/books'
 import { HouseDirectory } from './house-directory/house-directory'
 import { IdentityProvider } from './identity/provider'
@@ -73,10 +74,12 @@ export class Relay implements LinkListener {
   readonly todayFigures: TodayFigures
   company!: CompanyKeeper
   private readonly notices: Notices
-  private written: Position | undefined
+  readonly journal: Journal
 
-  private constructor(readonly orm: MikroORM, readonly journal: Journal, config: RelayConfig) {
+  private constructor(readonly orm: MikroORM, private readonly written: Position | undefined, config: RelayConfig) {
     this.log = config.log
+    const spill = new Spill<JournalItem>(config.spillFolder || join(tmpdir(), 'estafette-journal'), process.pid)
+    this.journal = new Journal(orm, config.log, spill, (since, most) => this.missedAgain(since, most), written)
     this.notices = new Notices(config.databaseUrl)
     this.calendars = new Calendars(orm, new CalendarReader(config.readingProgram), {
       company: () => this.company.current, now: () => this.wallNow, allowed: config.calendarOrigins,
@@ -102,13 +105,12 @@ export class Relay implements LinkListener {
 
   static async start(config: RelayConfig): Promise<Relay> {
     const orm = await openDatabase(config.databaseUrl)
-    const spill = new Spill<JournalItem>(config.spillFolder || join(tmpdir(), 'estafette-journal'), process.pid)
-    const relay = new Relay(orm, new Journal(orm, config.log, spill), config)
+    // Before the journal takes what an earlier server has left: that may be from the middle of what is missing.
+    const relay = new Relay(orm, await lastPosition(orm), config)
     relay.company = await CompanyKeeper.load(() => readCompany(orm.em.fork()), relay.notices, () => relay.companyChanged(), config.log)
     await relay.rules.load()
     void relay.notices.listen()
     void relay.dayKeeper.look()
-    relay.written = await relay.journal.lastPosition()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
     return relay
   }
@@ -149,14 +151,18 @@ export class Relay implements LinkListener {
     return this.replica.now
   }
 
-  welcome(now: number, snapshot: Snapshot, events: NumberedEvent[], complete: boolean): void {
+  welcome(now: number, { state: snapshot, events, complete }: History): void {
     this.replica.setTime(now)
+    const since = this.since()
     const known = this.replica.state?.epoch === snapshot.epoch && this.replica.state.seq >= snapshot.seq
-    if (!known) {
-      if (!complete) this.log('exchange link: events were missed that the exchange no longer knows; the journal has a gap there')
-      this.replica.begin(stateOf(snapshot))
+    if (!known) this.replica.begin(stateOf(snapshot))
+    const begins: JournalItem[] = []
+    const at = this.replica.now + snapshot.clockOffset
+    if (!known && !complete) {
+      this.log('exchange link: events were missed that the exchange no longer knows; the journal has a gap there')
+      if (since?.epoch === snapshot.epoch) begins.push(gapAfter(since, snapshot.seq + 1, at))
     }
-    const begins = !known && (snapshot.seq === 0 || !complete) ? [beginning(this.replica.state!, this.replica.now + snapshot.clockOffset)] : []
+    if (!known && (snapshot.seq === 0 || !complete)) begins.push(beginning(this.replica.state!, at))
     this.journal.add([...begins, ...this.takeAll(events.filter(event => !this.replica.knows(event)))])
     this.hub.setExchange(true)
     if (!known) this.hub.restart()
@@ -208,6 +214,13 @@ export class Relay implements LinkListener {
     this.hub.setExchange(false)
   }
 
+  /** Of what happened since an event, and found no room here, as much as is asked for. */
+  private async missedAgain(since: Position | undefined, most: number): Promise<{ items: JournalItem[], all: boolean }> {
+    if (!this.link) throw new ExchangeUnreachable()
+    const history = await this.link.history(since)
+    return missedItems(history, since, this.wallNow, this.replica.state, most)
+  }
+
   /** @throws while the database does not take what has happened */
   private async allWritten(): Promise<void> {
     await this.journal.settle()
@@ -231,6 +244,9 @@ export const metrics = new Metrics(() => running)
 export function setRelay(relay: Relay | null): void {
   running = relay
 }
+
+/** The relay, or null while the server is still waiting for its database. */
+export const relayIfAny = () => running
 
 /** @throws while the server is still waiting for its database */
 export function useRelay(): Relay {

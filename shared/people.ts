@@ -79,18 +79,22 @@ export type AccountInfo = InferType<typeof accounts>[number]
 export const upkeep = object({
   database: boolean().required(),
   exchange: boolean().required(),
-  journal: object({ behind: number().required(), spilledBytes: number().required() }).required(),
+  /** `losing`: neither memory nor disk has room, and the exchange is asked again; `gaps`: what nobody knows any more (`before` null: the rest of that run). */
+  journal: object({
+    behind: number().required(), spilledBytes: number().required(), losing: boolean().required(),
+    gaps: array(object({ epoch: text, after: number().required(), before: number().nullable().defined(), at: time })).required(),
+  }).required(),
   setAside: array(object({ epoch: text, seq: number().required(), at: time, reason: text, item: text })).required(),
 })
 export type Upkeep = InferType<typeof upkeep>
 
-/** That a server is alive, and for how many seconds. */
-export const health = object({ status: string().oneOf(['ok']).required(), seconds: number().integer().min(0).required() })
+/** That a server is alive, and for how many seconds; `losing`: what happens finds room neither in memory nor on the disk. */
+export const health = object({ status: string().oneOf(['ok', 'losing']).required(), seconds: number().integer().min(0).required() })
 
 /** How database and exchange are, for everybody. */
 export const ready = object({
   status: string().oneOf(['ok', 'degraded']).required(),
-  database: object({ up: boolean().required(), journalBehind: number().required(), journalSpilledBytes: number().required() }).required(),
+  database: object({ up: boolean().required(), journalBehind: number().required(), journalSpilledBytes: number().required(), journalLosing: boolean().required() }).required(),
   exchange: object({ up: boolean().required(), epoch: text.nullable() }).required(),
   lastEvent: number().integer().required(),
 })

@@ -1,3 +1,4 @@
+import { expectMadeAgain } from './made-again'
 import { alone, expect, ribbon, type Stage } from './stage'
 
 /** Real processes are killed here: every test has a stage to itself. */
@@ -54,6 +55,24 @@ test('the server killed while callers ring, talk and are passed on: the same cal
   ]
   expect(count, 'no event is missing').toBe(last)
   expect(last).toBe(own.cast.state.seq)
+  await expectMadeAgain(own)
+})
+
+test('the server killed soon after the exchange began, while a caller is parked: still parked, also in what is written down', async ({ own }) => {
+  own.cast.present(['t2100'])
+  const call = await own.cast.ring('Parked Caller')
+  await own.cast.ask({ service: 'answerCall', device: 't2100', call })
+  await own.cast.ask({ service: 'parkCall', device: 't2100', call, slot: null, for: null })
+  expect(own.cast.state.seq).toBeLessThan(250)
+  await expect.poll(() => own.sql('select "end" from parking')).toEqual([{ end: 'waiting' }])
+  own.stack.server!.kill('SIGKILL')
+  await own.stack.startServer()
+  await own.cast.ring('Next Caller')
+  await expect.poll(async () => (await own.sql('select id from call_record')).length).toBe(2)
+  expect(await own.sql('select "end" from parking')).toEqual([{ end: 'waiting' }])
+  await own.cast.ask({ service: 'directedPickupCall', device: 't2100', call })
+  await expect.poll(() => own.sql('select "end" from parking')).toEqual([{ end: 'taken' }])
+  await expectMadeAgain(own)
 })
 
 test('the server killed during a conference and a consultation: the same people in them afterwards', async ({ own, browser }) => {
@@ -156,6 +175,7 @@ test('the exchange killed: said at once; started again: a clean picture, and the
   await expect.poll(async () => (await records(own)).map(row => `${row.name} ${row.outcome}`)).toEqual(['Lost Caller lost'])
   await page.getByRole('link', { name: 'Call log' }).click()
   await expect(page.getByRole('row').filter({ hasText: 'Lost Caller' })).toContainText('Lost: the exchange stopped')
+  await expectMadeAgain(own)
 })
 
 test('PostgreSQL away: calls go on, the journal catches up, nothing is missing', async ({ own, browser }) => {
@@ -182,6 +202,7 @@ test('PostgreSQL away: calls go on, the journal catches up, nothing is missing',
   const [{ count }] = await own.sql<{ count: number }>('select count(*)::int as count from journal') as [{ count: number }]
   expect(count).toBe(own.cast.state.seq)
   await expect.poll(async () => (await page.request.get('/api/ready')).status()).toBe(200)
+  await expectMadeAgain(own)
 })
 
 test('the journal can only grow', async ({ own }) => {

@@ -66,9 +66,9 @@ test('speaking to one telephone, a group and loudspeakers: callers wait on hold 
   await name(console, colleague)
   await console.keyboard.press('Control+F9')
   await expect(ribbon(console, 'In hand', colleague)).toContainText('talking')
-  await expect(phone).toContainText('Your microphone is off: you are not heard.')
+  await expect(phone).toContainText('You are not heard until you turn the microphone on.')
   await phone.getByRole('button', { name: 'Turn the microphone on' }).click()
-  await expect(phone).not.toContainText('Your microphone is off')
+  await expect(phone).not.toContainText('You are not heard')
   await handset.close()
 })
 

@@ -1,29 +1,10 @@
-import { execFile } from 'node:child_process'
-import { promisify } from 'node:util'
 import { chanceFrom } from '../demo/company/chance'
 import type { Call } from '../core/calls/model'
+import { dump, rebuild, settled } from './made-again'
 import { alone, expect, type Stage } from './stage'
 
 /** What is made from the journal is made again from it, with the same result. */
 const test = alone({ exchangeArgs: ['--clock', '2031-05-12T08:00:00Z', '--pace', 'rush'] })
-
-const run = promisify(execFile)
-const rebuild = (stage: Stage) => run(process.execPath, ['.output/commands/rebuild.mjs'], { env: { ...process.env, DATABASE_OWNER_URL: stage.ownerUrl } })
-
-const dump = (stage: Stage) =>
-  Promise.all(
-    [
-      'call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id', 'conversation order by call',
-      'leg order by call, seq, kind, place', 'attendance order by device, epoch, seq', 'call_back order by id',
-    ].map(what => stage.sql<object>(`select * from ${what}`)),
-  )
-
-async function settled(stage: Stage): Promise<void> {
-  await expect.poll(async () => {
-    const { epoch, seq } = stage.cast.state
-    return (await stage.sql<{ last: number }>(`select coalesce(max(seq), 0)::int as last from journal where epoch = '${epoch}'`))[0]!.last - seq
-  }, { timeout: 60_000 }).toBe(0)
-}
 
 /** A while of the demo, with two operators who do a little of everything. */
 async function aWhile(stage: Stage, seed: number, steps: number): Promise<void> {

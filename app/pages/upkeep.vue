@@ -25,14 +25,24 @@ const lines = computed(() => {
     { what: 'Telephone exchange', well: exchange, words: exchange ? 'carries calls' : 'does not answer; the consoles say so' },
     { what: 'Database', well: database, words: database ? 'takes everything that happens' : 'does not answer; calls go on, and what happens is kept' },
     {
-      what: 'Journal', well: journal.spilledBytes === 0,
-      words: journal.spilledBytes > 0
+      what: 'Journal', well: journal.spilledBytes === 0 && !journal.losing,
+      words: journal.losing
+        ? 'has no room left in memory or on the disk: make room. The exchange is asked for what is missing when the database is back'
+        : journal.spilledBytes > 0
         ? `${journal.behind} events wait in memory and ${Math.ceil(journal.spilledBytes / 1024)} kB in a file`
         : journal.behind > 0 ? `${journal.behind} events wait to be written` : 'is up to date',
+    },
+    {
+      what: 'Gaps', well: journal.gaps.length === 0,
+      words: journal.gaps.length === 0 ? 'none: nothing that happened is missing' : `${journal.gaps.length}: something happened there that nobody knows any more`,
     },
     { what: 'Set aside', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
   ]
 })
+
+function gapWords({ epoch, after, before }: Upkeep['journal']['gaps'][number]): string {
+  return before === null ? `All after event ${after} of ${epoch}: the exchange has begun anew since` : `Events ${after + 1} to ${before - 1} of ${epoch}`
+}
 
 type SetAside = Upkeep['setAside'][number]
 const keyOf = (entry: SetAside) => `${entry.epoch} ${entry.seq}`
@@ -85,6 +95,19 @@ useIntervalFn(load, 3_000)
             <dd>{{ line.words }}</dd>
           </div>
         </dl>
+        <template v-if="upkeep?.journal.gaps.length">
+          <h2>Gaps</h2>
+          <RecordsTable
+            v-slot="{ row: gap }"
+            :columns="['Found', 'What is missing']"
+            :rows="upkeep.journal.gaps"
+            :key-of="gap => `${gap.epoch} ${gap.after}`"
+            :empty="null"
+          >
+            <td>{{ dayjs(gap.at).format('D MMM H:mm:ss') }}</td>
+            <td>{{ gapWords(gap) }}</td>
+          </RecordsTable>
+        </template>
         <template v-if="upkeep?.setAside.length">
           <h2>Set aside</h2>
           <RecordsTable

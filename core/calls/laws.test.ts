@@ -205,7 +205,8 @@ function checkPages(state: ExchangeState): void {
     const meant = zone?.speakers ?? state.company.groups[page.to]?.members ?? [page.to]
     law(heard.every(one => meant.includes(one)), 'a page is heard by whom it is for')
     law(!heard.includes(page.by), 'nobody hears themselves')
-    const excused = (one: string) => talkingCallOf(state, one) || [...state.pages.values()].some(other => rankOf(other) > rankOf(page) && other.reached.includes(one))
+    const higher = [...state.pages.values()].filter(other => rankOf(other) > rankOf(page))
+    const excused = (one: string) => talkingCallOf(state, one) || higher.some(({ reached }) => reached.includes(one))
     law(page.waits || page.reached.every(one => heard.includes(one) || !meant.includes(one) || excused(one)), 'whom a page has reached hears it')
     for (const one of heard) {
       law(!sounding.has(one), 'one speaker to a telephone or loudspeaker')
@@ -294,7 +295,8 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
         : undefined
     const preempted = ('number' in request && request.number === '999') || ('to' in request && request.to === '999')
     const parted = isOutside(call) && (request.service === 'tick' || request.service === 'clearCall')
-    const left = request.service === 'generateDigits' && request.call === id && call.connections.some(({ party }) => party && isPromised(after, party.number))
+    const left = request.service === 'generateDigits' && request.call === id
+      && call.connections.some(({ party }) => party && isPromised(after, party.number))
     law(failed || recorded || own || preempted || parted || left || isPrompt(call) || unliftedIn(call), 'a call ends only by one of its parties, or after the tone or the message')
     const cutsOff
       = own

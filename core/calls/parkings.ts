@@ -36,7 +36,8 @@ export function parkingOf(event: NumberedEvent, before: Call | undefined, after:
   }
 }
 
-function stay({ id, parked, party, calling }: Call, end: ParkingEnd, endedAt: number | null, takenBy: DeviceId | null): Parking {
+/** The stay of a parked caller. */
+export function stay({ id, parked, party, calling }: Call, end: ParkingEnd, endedAt: number | null, takenBy: DeviceId | null): Parking {
   const { at, slot, by, for: reserved } = parked!
   return { call: id, at, slot, by, for: reserved, party, caller: calling, end, endedAt, takenBy }
 }

@@ -13,11 +13,11 @@ export default defineEndpoint({
   const { link, journal, orm, replica } = useRelay()
   const database = journal.healthy && await answers(() => orm.em.fork().execute('select 1'))
   const exchange = (link?.up ?? false) && (replica.state?.company.version ?? 0) > 0
-  const well = database && exchange
+  const well = database && exchange && !journal.losing
   setResponseStatus(event, well ? 200 : 503)
   return {
     status: well ? 'ok' as const : 'degraded' as const,
-    database: { up: database, journalBehind: journal.behind, journalSpilledBytes: journal.spilledBytes },
+    database: { up: database, journalBehind: journal.behind, journalSpilledBytes: journal.spilledBytes, journalLosing: journal.losing },
     exchange: { up: exchange, epoch: replica.state?.epoch ?? null },
     lastEvent: replica.state?.seq ?? 0,
   }

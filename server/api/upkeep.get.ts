@@ -6,6 +6,8 @@ import { useRelay } from '../relay'
 
 const shown = 100
 
+interface Gap { epoch: string, after: number, before: number | null, at: Date }
+
 export default defineEndpoint({
   summary: 'How database, exchange and journal are, and what the database would not keep',
   mayAsk: { right: 'runCompany' },
@@ -13,10 +15,13 @@ export default defineEndpoint({
 }, async () => {
   const { orm, journal, link } = useRelay()
   const rows = await fromDatabase(() => orm.em.fork().find(SetAside, {}, { orderBy: { at: 'desc' }, limit: shown }))
+  const gaps = await fromDatabase(() => orm.em.fork().execute<Gap[]>('select epoch, after, before, at from journal_gap order by at desc limit ?', [shown]))
   return {
     database: journal.healthy,
     exchange: link?.up ?? false,
-    journal: { behind: journal.behind, spilledBytes: journal.spilledBytes },
+    journal: {
+      behind: journal.behind, spilledBytes: journal.spilledBytes, losing: journal.losing, gaps: gaps.map(gap => ({ ...gap, at: new Date(gap.at).getTime() })),
+    },
     setAside: rows.map(({ epoch, seq, at, reason, item }) => ({ epoch, seq, at: at.getTime(), reason, item })),
   }
 })

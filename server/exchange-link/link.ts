@@ -27,9 +27,21 @@ export interface ExchangeLink {
    * @throws ExchangeUnreachable, ExchangeSilent
    */
   configure(from: number, version: number, changes: CompanyChange[]): Promise<ExchangeReply>
+  /**
+   * What has happened since an event, beside what is told anyway.
+   * @throws ExchangeUnreachable when it can't be asked
+   */
+  history(since: Position | undefined): Promise<History>
   /** Says at once, and with every beat from now on, whose consoles are open here. */
   present(devices: DeviceId[]): void
   close(): void
+}
+
+/** `events` lead from `state` to the present; `complete` says that none after the event that was named is missing. */
+export interface History {
+  state: Snapshot
+  events: NumberedEvent[]
+  complete: boolean
 }
 
 export interface ExchangeReply {
@@ -42,8 +54,8 @@ export interface ExchangeReply {
 export interface LinkListener {
   /** The last event that is safely kept, if any. */
   since(): Position | undefined
-  /** `events` lead from `state` to the present; `complete` says that none after `since` is missing. */
-  welcome(now: number, state: Snapshot, events: NumberedEvent[], complete: boolean): void
+  /** What has happened after `since`. */
+  welcome(now: number, history: History): void
   event(event: NumberedEvent): void
   /** The exchange's time, in milliseconds. */
   time(now: number): void

@@ -4,7 +4,8 @@ import type { DeviceId, Request } from '~~/core/calls/model'
 import type { CompanyChange } from '~~/core/company/changes'
 import { type FromExchange, heartbeat, linkVersion, type ToExchange } from '~~/shared/link'
 import { LineReader } from '~~/shared/lines'
-import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreachable, type LinkListener, NotUnderstood } from './link'
+import type { Position } from '~~/shared/feed'
+import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreachable, type History, type LinkListener, NotUnderstood } from './link'
 
 const longestAnswer = 5_000
 /** An exchange that reads the whole configuration of a large company says nothing meanwhile. */
@@ -70,6 +71,28 @@ export class StandInLink implements ExchangeLink {
   inquire(id: string): Promise<ExchangeReply | null> {
     if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
     return this.ask(this.inquiries, id, { type: 'inquire', id }, () => new ExchangeUnreachable())
+  }
+
+  /** On a connection of its own: the other one goes on telling what happens. */
+  history(since: Position | undefined): Promise<History> {
+    if (!this.welcomed) return Promise.reject(new ExchangeUnreachable())
+    return new Promise((resolve, reject) => {
+      const socket = connect({ port: this.port, host: '127.0.0.1', noDelay: true })
+      const fail = () => socket.destroy()
+      const late = setTimeout(fail, longestConfiguring)
+      const lines = new LineReader(longestMessage, (line) => {
+        const message = JSON.parse(line) as FromExchange
+        if (message.type === 'welcome') resolve(message)
+        socket.destroy()
+      }, fail)
+      socket.once('connect', () => socket.write(`${JSON.stringify({ type: 'hello', version: linkVersion, token: this.token, since } satisfies ToExchange)}\n`))
+      socket.on('data', chunk => lines.take(chunk))
+      socket.on('error', fail)
+      socket.once('close', () => {
+        clearTimeout(late)
+        reject(new ExchangeUnreachable())
+      })
+    })
   }
 
   async tryNow(): Promise<void> {
@@ -165,7 +188,7 @@ export class StandInLink implements ExchangeLink {
     switch (message.type) {
       case 'welcome': {
         this.pause = shortestPause
-        this.listener.welcome(message.now, message.state, message.events, message.complete)
+        this.listener.welcome(message.now, message)
         this.log(`exchange link: up, epoch ${message.state.epoch}`)
         this.welcomed = true
         this.ping()

@@ -1,12 +1,13 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { eventVersion, type ExchangeState, type NumberedEvent } from '~~/core/calls/model'
 import { type Snapshot, snapshotOf } from '~~/core/calls/snapshot'
+import type { Position } from '~~/shared/feed'
 import { attendance, type AttendanceChange, thereAtFirst } from './projections/attendance'
 import { type BlockChange, blocks } from './projections/blocks'
 import { type CallBackChange, callBacks, openPromises } from './projections/call-backs'
 import { type ConversationChange, conversations } from './projections/conversations'
 import { legs, type LegsChange, livingLegs } from './projections/legs'
-import { type ParkingChange, parkings } from './projections/parkings'
+import { livingParkings, type ParkingChange, parkings } from './projections/parkings'
 import { livingCalls, type RecordChange, records } from './projections/records'
 import { type VoiceChange, voicemail } from './projections/voicemail'
 
@@ -20,6 +21,8 @@ export interface JournalItem {
   event: NumberedEvent | null
   /** A state from which the events that follow lead on, and when it was met (milliseconds since 1970). */
   begins?: { at: number, state: Snapshot }
+  /** Events between `seq` and this one are lost for good; null: all that came after it in this run of the exchange. */
+  gap?: { before: number | null, at: number }
   changes: Change[]
 }
 
@@ -28,8 +31,13 @@ export function beginning(state: ExchangeState, at: number): JournalItem {
   return {
     epoch: state.epoch, seq: state.seq, event: null,
     begins: { at, state: snapshotOf(state) },
-    changes: [...livingCalls(state, at), ...livingLegs(state), ...thereAtFirst(state, at), ...openPromises(state)],
+    changes: [...livingCalls(state, at), ...livingParkings(state), ...livingLegs(state), ...thereAtFirst(state, at), ...openPromises(state)],
   }
+}
+
+/** What came after an event, up to another, is known to nobody any more. */
+export function gapAfter({ epoch, seq }: Position, before: number | null, at: number): JournalItem {
+  return { epoch, seq, event: null, gap: { before, at }, changes: [] }
 }
 
 const projections = [parkings, records, voicemail, blocks, conversations, legs, attendance, callBacks]
@@ -45,20 +53,26 @@ export function itemOf(event: NumberedEvent, before: ExchangeState, after: Excha
 }
 
 /**
- * Writes items: what happened, and everything that follows from it.
+ * Writes items: what happened, and everything that follows from it. What the journal has already, whoever wrote it, has had its effect: an event and what
+ * follows from it are written in one transaction, and in their order. So nothing is done twice, however often it is told.
  * @param place of the run of the exchange that begins with them, among all that the journal has met: below 0 for one that is made up afterwards
  */
 export async function writeItems(em: EntityManager, items: readonly JournalItem[], place: number | null = null): Promise<void> {
-  for (const { epoch, seq, begins } of items) {
+  const fresh = new Set<JournalItem>()
+  for (const item of items) {
+    const { epoch, seq, begins, gap } = item
+    if (gap) await em.execute(insertGap, [epoch, seq, gap.before, new Date(gap.at)])
     if (!begins) continue
     const row = [epoch, seq, new Date(begins.at), eventVersion, JSON.stringify(begins.state)]
-    await (place === null ? em.execute(insertState, row) : em.execute(insertStateAt, [...row, place]))
+    const begun = await (place === null ? em.execute<unknown[]>(insertState, row) : em.execute<unknown[]>(insertStateAt, [...row, place]))
+    if (begun.length > 0) fresh.add(item)
   }
   const entries = items.flatMap(({ epoch, event }) => event
     ? [{ epoch, seq: event.seq, at: new Date(event.at), type: event.type, call: 'call' in event ? event.call : null, event, version: eventVersion }]
     : [])
-  if (entries.length > 0) await em.execute(insertEvents, [JSON.stringify(entries)])
-  await writeChanges(em, items)
+  const written = entries.length === 0 ? [] : await em.execute<{ epoch: string, seq: number }[]>(insertEvents, [JSON.stringify(entries)])
+  const places = new Set(written.map(({ epoch, seq }) => `${epoch} ${seq}`))
+  await writeChanges(em, items.filter(item => fresh.has(item) || (item.event !== null && places.has(`${item.epoch} ${item.seq}`))))
 }
 
 /** Writes what follows from items into the tables that are made from the journal. */
@@ -77,8 +91,9 @@ export async function writeChanges(em: EntityManager, items: readonly JournalIte
 
 /** Whole batches go in as one JSON parameter: a fraction of the work of a statement built row by row. */
 const insertEvents = `
-  insert into "journal" select * from jsonb_populate_recordset(null::"journal", ?::jsonb) on conflict do nothing`
+  insert into "journal" select * from jsonb_populate_recordset(null::"journal", ?::jsonb) on conflict do nothing returning "epoch", "seq"`
 
 const stateColumns = '"journal_state" ("epoch", "seq", "at", "version", "state"'
-const insertState = `insert into ${stateColumns}) values (?, ?, ?, ?, ?::jsonb) on conflict do nothing`
-const insertStateAt = `insert into ${stateColumns}, "position") overriding system value values (?, ?, ?, ?, ?::jsonb, ?) on conflict do nothing`
+const insertState = `insert into ${stateColumns}) values (?, ?, ?, ?, ?::jsonb) on conflict do nothing returning 1`
+const insertStateAt = `insert into ${stateColumns}, "position") overriding system value values (?, ?, ?, ?, ?::jsonb, ?) on conflict do nothing returning 1`
+const insertGap = 'insert into "journal_gap" ("epoch", "after", "before", "at") values (?, ?, ?, ?) on conflict do nothing'

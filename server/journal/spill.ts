@@ -1,4 +1,6 @@
-import { appendFileSync, closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, readSync, renameSync, rmSync, statSync } from 'node:fs'
+import {
+  closeSync, existsSync, ftruncateSync, mkdirSync, openSync, readdirSync, readFileSync, readSync, renameSync, rmSync, statSync, writeSync,
+} from 'node:fs'
 import { join } from 'node:path'
 
 const chunk = 1024 * 1024
@@ -23,11 +25,20 @@ export class Spill<T> {
     return this.written - this.read + this.rest.length
   }
 
+  /** @throws when the disk has no room for them, or is not there: then none of them is kept, and what was in the file is */
   add(values: readonly T[]): void {
     if (!existsSync(this.folder)) mkdirSync(this.folder, { recursive: true, mode: 0o700 })
-    const text = values.map(value => `${JSON.stringify(value)}\n`).join('')
-    appendFileSync(this.file, text, { mode: 0o600 })
-    this.written += Buffer.byteLength(text)
+    const bytes = Buffer.from(values.map(value => `${JSON.stringify(value)}\n`).join(''))
+    const file = openSync(this.file, 'a', 0o600)
+    try {
+      // What a full disk took half of stands behind the end: it is cut off, or else written over.
+      ftruncateSync(file, this.written)
+      for (let done = 0; done < bytes.length;) done += writeSync(file, bytes, done)
+      this.written += bytes.length
+    }
+    finally {
+      closeSync(file)
+    }
   }
 
   /** The oldest values that are left: some, or none when the file is empty. */

@@ -41,6 +41,7 @@ export class Metrics {
     gauge('feed_listeners', 'Browsers that hear this server', ({ hub }) => hub.listening)
     gauge('journal_behind_events', 'Events in memory that the journal has not written', ({ journal }) => journal.behind)
     gauge('journal_spilled_bytes', 'What lies in a file for want of memory', ({ journal }) => journal.spilledBytes)
+    gauge('journal_losing', 'What happens finds room neither in memory nor on the disk: the exchange is asked again', ({ journal }) => Number(journal.losing))
     gauge('journal_delay_seconds', 'How old the oldest event is that the journal has not written', ({ journal, replica }) =>
       journal.oldest === null ? 0 : Math.max(0, replica.now - journal.oldest) / 1_000)
     gauge('database_connections_used', 'Connections of the pool that somebody uses', relay => poolOf(relay)?.numUsed() ?? null)

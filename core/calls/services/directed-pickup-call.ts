@@ -11,7 +11,7 @@ declare module '../model' {
   interface Requests { directedPickupCall: FieldsOf<typeof fields> }
 }
 
-/** Takes a call that rings elsewhere, waits in a slot, was passed on and still rings, talks outside, or talks on the mobile that rang along with one's telephone. */
+/** Takes a call that rings elsewhere, waits in a slot, was passed on and still rings, talks outside, or on the mobile that rang along with one's telephone. */
 export const directedPickupCall: Service<'directedPickupCall'> = {
   fields,
   askedBy: ['console', 'handset'],
@@ -19,8 +19,12 @@ export const directedPickupCall: Service<'directedPickupCall'> = {
   decide: ({ state, call, request }) => pickedUp(state, call, request.device),
 }
 
+interface OfDevice { request: { device: DeviceId } }
+
 /** Who may take a call that is elsewhere. */
-export function mayPickUp({ state, call, part, operator, request: { device } }: Pick<AskedOfCall<'directedPickupCall'>, 'state' | 'call' | 'part' | 'operator'> & { request: { device: DeviceId } }): Refused | null {
+export function mayPickUp(
+  { state, call, part, operator, request: { device } }: Pick<AskedOfCall<'directedPickupCall'>, 'state' | 'call' | 'part' | 'operator'> & OfDevice,
+): Refused | null {
   if (part === 'member' || part === 'rung' || part === 'invited') return null
   if (isEmergency(state, call)) return refuse('notPossibleNow', 'That is an emergency call: nobody takes it over.')
   if (isPrompt(call)) return refuse('notPossibleNow', 'That rings for a call-back: take it from the list of call-backs.')

@@ -1,7 +1,7 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
 import type { ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
-import { type Parking, parkingOf } from '~~/core/calls/parkings'
+import { type Parking, parkingOf, stay } from '~~/core/calls/parkings'
 import type { Projection } from './projection'
 
 /** Every stay of a caller in a park slot: table `parking`. */
@@ -12,25 +12,25 @@ export interface ParkingChange { kind: 'parking', parking: Named }
 export const parkings: Projection<ParkingChange> = {
   changes(event, before, after) {
     const parking = 'call' in event ? parkingOf(event, before.calls.get(event.call), after.calls.get(event.call)) : null
-    if (!parking) return []
-    const wall = (at: number) => at + after.clockOffset
-    const { by, for: reserved, caller, takenBy } = parking
-    return [
-      {
-        kind: 'parking',
-        parking: {
-          ...parking,
-          at: wall(parking.at),
-          endedAt: parking.endedAt === null ? null : wall(parking.endedAt),
-          names: namesOf(after, [by, reserved, caller, takenBy]),
-        },
-      },
-    ]
+    return parking ? [asRead(parking, after)] : []
   },
 
   async write(em, changes) {
     for (const { parking } of changes) await writeParking(em, parking)
   },
+}
+
+/** Who is parked in a state with which the journal begins, or begins again. */
+export function livingParkings(state: ExchangeState): ParkingChange[] {
+  return [...state.calls.values()].filter(({ parked }) => parked).map(call => asRead(stay(call, 'waiting', null, null), state))
+}
+
+/** A stay with the times that people read, and the names that they know. */
+function asRead(parking: Parking, state: ExchangeState): ParkingChange {
+  const wall = (at: number) => at + state.clockOffset
+  const { by, for: reserved, caller, takenBy, at, endedAt } = parking
+  const names = namesOf(state, [by, reserved, caller, takenBy])
+  return { kind: 'parking', parking: { ...parking, at: wall(at), endedAt: endedAt === null ? null : wall(endedAt), names } }
 }
 
 function namesOf(state: ExchangeState, devices: (string | null)[]): Record<string, string> {

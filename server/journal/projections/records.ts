@@ -15,7 +15,7 @@ type Numbered = CallRecord & { seq: number, shown?: string | null }
 export type RecordChange
   = | { kind: 'record', record: Numbered }
   /** Calls of other epochs, and those of this one that are not among the living at this event, have ended without anybody having seen it. */
-    | { kind: 'lost', epoch: string, seq: number, living: string[], at: number }
+    | { kind: 'lost', epoch: string, seq: number, living: string[], parked: string[], at: number }
 
 export const records: Projection<RecordChange> = {
   changes(event, before, after) {
@@ -47,7 +47,7 @@ export function livingCalls(state: ExchangeState, at: number): RecordChange[] {
   const calls = [...state.calls.values()].filter(call => !isPrompt(call))
   return [
     ...calls.map((call): RecordChange => ({ kind: 'record', record: asRead({ ...recordOf(state, call, null), seq }, state) })),
-    { kind: 'lost', epoch, seq, living: calls.map(({ id }) => id), at },
+    { kind: 'lost', epoch, seq, living: calls.map(({ id }) => id), parked: calls.filter(({ parked }) => parked).map(({ id }) => id), at },
   ]
 }
 
@@ -74,7 +74,7 @@ function joinedRecord(state: ExchangeState, call: Call, { at, seq, ...event }: N
 /** Runs of the exchange that the journal met after a given one: an absence of the database may lie between, and what began then is none of its business. */
 const laterEpochs = '(select epoch from journal_state where position > coalesce((select min(position) from journal_state where epoch = ?), 0))'
 
-async function closeLost(em: EntityManager, { epoch, seq, living, at }: Extract<RecordChange, { kind: 'lost' }>): Promise<void> {
+async function closeLost(em: EntityManager, { epoch, seq, living, parked = [], at }: Extract<RecordChange, { kind: 'lost' }>): Promise<void> {
   const time = new Date(at)
   await em.execute(
     `
@@ -84,7 +84,7 @@ async function closeLost(em: EntityManager, { epoch, seq, living, at }: Extract<
   )
   await em.execute(`
     update parking set "end" = 'lost', ended_at = greatest(at, ?)
-    where "end" = 'waiting' and split_part(call, '-', 1) not in ${laterEpochs} and not call = any(?)`, [time, epoch, arrayOf(living)])
+    where "end" = 'waiting' and split_part(call, '-', 1) not in ${laterEpochs} and not call = any(?)`, [time, epoch, arrayOf(parked)])
 }
 
 function arrayOf(texts: string[]): string {
