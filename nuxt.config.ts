@@ -38,7 +38,7 @@ export default defineNuxtConfig({
     /** Stand-in handsets may be any telephone, and callers outside may be played. */
     demo: false,
     /** Behind a proxy that ends TLS: its word on where a request comes from counts. */
-    trustProxy: false,
+    trustProxy: false as boolean | number,
     /** Where the journal keeps what has no room in memory while the database is away. */
     spillFolder: '',
     /** Origins of our own network from which calendars may be fetched all the same, with commas between: "http://127.0.0.1:4711". */

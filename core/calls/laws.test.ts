@@ -297,7 +297,10 @@ function checkChange(before: ExchangeState, after: ExchangeState, request: Reque
     const parted = isOutside(call) && (request.service === 'tick' || request.service === 'clearCall')
     const left = request.service === 'generateDigits' && request.call === id
       && call.connections.some(({ party }) => party && isPromised(after, party.number))
-    law(failed || recorded || own || preempted || parted || left || isPrompt(call) || unliftedIn(call), 'a call ends only by one of its parties, or after the tone or the message')
+    law(
+      failed || recorded || own || preempted || parted || left || isPrompt(call) || unliftedIn(call),
+      'a call ends only by one of its parties, or after the tone or the message',
+    )
     const cutsOff
       = own
         && !own.party

@@ -3,6 +3,7 @@ import type { SignedIn } from '~~/shared/people'
 import { fromDatabase } from '../database/away'
 import type { AccountRow } from '../database/entities'
 import { useRelay } from '../relay'
+import { addressOf } from './address'
 import { sessionOf } from './session'
 import type { ProviderSession } from './sessions'
 
@@ -20,11 +21,6 @@ export async function beginSession(event: H3Event, account: AccountRow, there?: 
   await replaceUserSession(event, { secure: { session } })
   log(`sign-in: ${signIn} signed in from ${address}${there ? ' by the identity provider' : ''}`)
   return sessions.signedIn(account)
-}
-
-/** Where a request comes from, as far as a proxy's word counts. */
-export function addressOf(event: H3Event): string {
-  return getRequestIP(event, { xForwardedFor: useRuntimeConfig(event).trustProxy }) ?? 'unknown'
 }
 
 /** What kind of browser it says it is, to tell one's sessions apart. */

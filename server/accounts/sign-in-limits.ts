@@ -61,8 +61,8 @@ export class SignInLimits {
       insert into sign_in_limit as known (key, failures, until, at) values (?, 1, null, now())
       on conflict (key) do update set
         failures = case when known.at < now() - make_interval(secs => ${forgotten}) then 1 else known.failures + 1 end,
-        until = case when known.failures + 1 < ? then null else now() + make_interval(secs => least(${firstWait} * power(2, least(known.failures + 1 -
-          ?, 20)), ${longestWait})) end,
+        until = case when known.at < now() - make_interval(secs => ${forgotten}) or known.failures + 1 < ? then null
+          else now() + make_interval(secs => least(${firstWait} * power(2, least(known.failures + 1 - ?, 20)), ${longestWait})) end,
         at = now()
       where known.until is null or known.until <= now()
       returning failures`,

@@ -2,6 +2,7 @@ import { longestSilence, readFromBrowser } from '~~/shared/feed'
 import type { SignedIn } from '~~/shared/people'
 import { whoAsks } from '../accounts/session'
 import type { EndpointDescription } from '../endpoints/define'
+import { costs, takeShare, tooOften } from '../endpoints/shares'
 import type { Listener } from '../feed/hub'
 import { useRelay } from '../relay'
 
@@ -18,6 +19,8 @@ const handler = defineWebSocketHandler({
   async upgrade(request) {
     const asks = await whoAsks({ request, headers: request.headers, context: {} } as unknown as Parameters<typeof whoAsks>[0]).catch(() => null)
     if (!asks) return new Response('You are not signed in, or your session has ended.', { status: 401 })
+    const wait = await takeShare(asks.session, costs.any)
+    if (wait !== null) return new Response(tooOften(wait), { status: 429, headers: { 'retry-after': String(wait) } })
     const context = { asks }
     // The development server's library looks for it with the request, that of `server/entry.ts` in what is given back.
     Object.assign(request.context ?? {}, context)
@@ -56,13 +59,16 @@ const handler = defineWebSocketHandler({
     })
   },
 
-  message(peer, message) {
+  async message(peer, message) {
     const listener = listeners.get(peer)
     if (!listener) return
     listener.heard = performance.now()
     try {
       const said = readFromBrowser(message.text())
-      if (said.type === 'hello') useRelay().hub.join(listener, said.since, said.company)
+      const wait = await takeShare(listener.session, said.type === 'hello' ? costs.dear : costs.any)
+      // Whoever says too much is let go: a browser comes back by itself, after a while.
+      if (wait !== null) return peer.close(4429, tooOften(wait))
+      if (said.type === 'hello' && listeners.has(peer)) useRelay().hub.join(listener, said.since, said.company)
     }
     catch (error) {
       peer.send(JSON.stringify({ type: 'error', message: (error as Error).message.slice(0, 300) }))

@@ -8,6 +8,7 @@ import { openApiDocument } from '../endpoints/document'
 
 export default defineEndpoint({
   summary: 'This description: OpenAPI 3.1, made from what checks the API',
+  dear: true,
   mayAsk: 'everybody',
   answer: mixed<object>().required(),
 }, () => openApiDocument(endpoints()))

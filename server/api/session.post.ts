@@ -1,6 +1,7 @@
 import { plainText } from '~~/core/calls/text'
 import { credentials, signedIn } from '~~/shared/people'
-import { addressOf, beginSession } from '../accounts/begin-session'
+import { addressOf } from '../accounts/address'
+import { beginSession } from '../accounts/begin-session'
 import { TooManyHashes } from '../accounts/passwords'
 import { foldSignIn, knownBrowser } from '../accounts/sign-in-limits'
 import { fromDatabase } from '../database/away'

@@ -10,6 +10,7 @@ interface Gap { epoch: string, after: number, before: number | null, at: Date }
 
 export default defineEndpoint({
   summary: 'How database, exchange and journal are, and what the database would not keep',
+  dear: true,
   mayAsk: { right: 'runCompany' },
   answer: upkeep,
 }, async () => {

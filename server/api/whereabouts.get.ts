@@ -7,6 +7,7 @@ import { useRelay } from '../relay'
 
 export default defineEndpoint({
   summary: 'Who is where when: times that calendars take today and tomorrow, who is on duty this week, who is at which place',
+  dear: true,
   mayAsk: 'signedIn',
   answer: whereabouts,
 }, ({ person }) => fromDatabase(async () => {

@@ -4,7 +4,9 @@ import type { SignedIn } from '~~/shared/people'
 import type { Right } from '~~/shared/rights'
 import type { Role } from '~~/shared/roles'
 import { requirePerson, requireToken } from '../accounts/session'
+import { addressOf } from '../accounts/address'
 import { readInput, readParams, readQuery } from '../validation/read'
+import { costs, takeShare, tooOften } from './shares'
 
 /** Whoever may ask: everybody, whoever is signed in, another program that knows the token, or those who have one of these roles, or a right, now. */
 export type MayAsk = 'everybody' | 'signedIn' | 'program' | readonly Role[] | { right: Right }
@@ -23,6 +25,8 @@ export interface EndpointDescription {
   /** How the body is written; JSON unless said otherwise. */
   bodyType?: 'text/csv' | 'application/x-www-form-urlencoded'
   answer?: ISchema<unknown>
+  /** Its answer is long, or takes work: nobody gets many of them at once. */
+  dear?: true
   /** Other answers than those that every such endpoint gives: by status, what it means. */
   also?: Record<number, string>
 }
@@ -55,6 +59,11 @@ async function whoMayAsk(event: H3Event, mayAsk: MayAsk) {
 export function defineEndpoint<const D extends EndpointDescription>(description: D, handle: (asked: Asked<D>) => Of<D['answer']> | Promise<Of<D['answer']>>) {
   const handler = defineEventHandler(async (event) => {
     const asks = await whoMayAsk(event, description.mayAsk)
+    const wait = await takeShare(asks?.session ?? `address:${addressOf(event)}`, description.dear ? costs.dear : costs.any)
+    if (wait !== null) {
+      setHeader(event, 'retry-after', wait)
+      throw createError({ statusCode: 429, message: tooOften(wait) })
+    }
     const { params, query, body } = description
     const given: unknown = body && await readBody(event)
     return handle({

@@ -59,6 +59,7 @@ function operationOf(
     ...(method !== 'get' && method !== 'delete' && { 415: `The request does not say that it is ${bodyType ?? 'JSON'}.` }),
     ...(typeof mayAsk === 'object' && { 403: 'The role is not the right one.' }),
     ...((body || query || params) && { 400: 'The request can\'t be read.', 422: 'The input is wrong: data.field and data.sentence say where and what to do.' }),
+    429: 'Too much was asked at once: the header retry-after says how many seconds to wait.',
     503: 'The database or the exchange does not answer; nothing was changed.',
     ...also,
   }

@@ -22,6 +22,8 @@ export interface Listener {
   end(): void
 }
 
+type WholePicture = Extract<ToBrowser, { type: 'snapshot' }>
+
 /** Tells every browser what happens, in order, each as much as its role may know. */
 export class Hub {
   private readonly listeners = new Set<Listener>()
@@ -29,6 +31,8 @@ export class Hub {
   private readonly beating: NodeJS.Timeout
   private exchange = false
   private untold: NumberedEvent[] = []
+  /** What was last sent of a whole state, by who may see what. */
+  private snapshots: { of: ExchangeState | null, texts: Map<string, string> } = { of: null, texts: new Map() }
   /** The run of the exchange of which everybody has been told. */
   private told = ''
 
@@ -76,7 +80,7 @@ export class Hub {
       listener.send(JSON.stringify(seesCallers(listener.role) ? message : redactedEvents(message)))
       listener.company = state.company.version
     }
-    else listener.send(this.snapshotFor(listener, state, new Map()))
+    else listener.send(this.snapshotFor(listener, state))
     if (!seesCallers(listener.role)) this.revealOwn(listener, [...state.calls.keys()])
   }
 
@@ -102,33 +106,26 @@ export class Hub {
     const { state } = this
     if (!state) return
     this.told = state.epoch
-    const texts = new Map<string, string>()
     for (const listener of this.listeners) {
-      listener.send(this.snapshotFor(listener, state, texts))
+      listener.send(this.snapshotFor(listener, state))
       if (!seesCallers(listener.role)) this.revealOwn(listener, [...state.calls.keys()])
     }
   }
 
-  /** The present replica for one browser, without the configuration if it has that. One text for all who may see the same, however many browsers there are. */
-  private snapshotFor(listener: Listener, state: ExchangeState, texts: Map<string, string>): string {
+  /** The present replica for one browser, without the configuration if it has that. One text for all who may see the same, however many ask for it. */
+  private snapshotFor(listener: Listener, state: ExchangeState): string {
     const { version } = state.company
     const whole = listener.company !== version
-    const kind = `${seesCallers(listener.role)} ${whole}`
+    const kind = `${seesCallers(listener.role)} ${whole} ${this.exchange}`
     listener.company = version
-    let text = texts.get(kind)
+    if (this.snapshots.of !== state) this.snapshots = { of: state, texts: new Map() }
+    let text = this.snapshots.texts.get(kind)
     if (text === undefined) {
       const { company, ...rest } = snapshotOf(seesCallers(listener.role) ? state : redactState(state))
-      text = JSON.stringify({
-        type: 'snapshot',
-        now: this.replica.now,
-        exchange: this.exchange,
-        state: rest,
-        version,
-        ...(whole && { company }),
-      } satisfies ToBrowser)
-      texts.set(kind, text)
+      text = JSON.stringify({ exchange: this.exchange, state: rest, version, ...(whole && { company }) } satisfies Omit<WholePicture, 'type' | 'now'>)
+      this.snapshots.texts.set(kind, text)
     }
-    return text
+    return `{"type":"snapshot","now":${this.replica.now},${text.slice(1)}`
   }
 
   /** Events that come together go out together. */

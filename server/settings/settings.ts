@@ -17,6 +17,7 @@ const shortestSecret = 16
 const secretFault = (least: number) => (value: string) =>
   value.length < least ? `has ${value.length} characters, and ${least} are needed: use a long random text.` : null
 const yesOrNo = (value: string) => /^(true|false)$/.test(value) ? null : 'must be true or false.'
+const proxies = (value: string) => /^(true|false|\d)$/.test(value) ? null : 'must be a number of proxies, 0 to 9; true for one, false for none.'
 const port = (value: string) => /^\d{1,5}$/.test(value) && Number(value) <= 65_535 ? null : 'must be the number of a port, 1 to 65535.'
 const webAddress = (value: string) => URL.canParse(value) && /^https?:$/.test(new URL(value).protocol) ? null : 'must be a web address, as https://crm.example/lookup.'
 
@@ -34,7 +35,7 @@ export const settings: readonly Setting[] = [
   { name: 'NUXT_LINK_TOKEN', what: 'the secret that exchange and server both know', required: true, secret: true, fault: secretFault(shortestSecret) },
   { name: 'NUXT_SESSION_PASSWORD', what: 'what seals the cookies, the same for all servers', required: true, secret: true, fault: secretFault(32) },
   { name: 'NUXT_SESSION_COOKIE_SECURE', what: 'whether cookies travel over TLS only', fault: yesOrNo },
-  { name: 'NUXT_TRUST_PROXY', what: 'whether a proxy\'s word counts on where a request comes from', fault: yesOrNo },
+  { name: 'NUXT_TRUST_PROXY', what: 'how many proxies of our own name where a request comes from', fault: proxies },
   { name: 'NUXT_SPILL_FOLDER', what: 'where the journal keeps what has no room in memory', fault: folderFault },
   { name: 'NUXT_CALENDAR_ORIGINS', what: 'origins of our own network that may be asked', fault: originsFault },
   { name: 'NUXT_CUSTOMER_ADDRESS', what: 'where callers are looked up', fault: webAddress },

@@ -6,6 +6,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'The call log, newest first; staff members see the calls of their own telephone',
+  dear: true,
   mayAsk: 'signedIn',
   query: logQuery,
   answer: logPage,

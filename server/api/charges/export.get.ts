@@ -6,6 +6,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'The same as CSV (RFC 4180), the newest first',
+  dear: true,
   mayAsk: { right: 'keepCharges' },
   query: chargesQuery,
   also: { 200: 'The file, as text/csv.' },

@@ -6,6 +6,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'Calls outside of a period, and how long they lasted for each account code',
+  dear: true,
   mayAsk: { right: 'keepCharges' },
   query: chargesQuery,
   answer: charges,

@@ -4,6 +4,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'The whole company as one file: to move it, to keep it, or to begin a new one with',
+  dear: true,
   mayAsk: { right: 'runCompany' },
   answer: companyFile,
 }, ({ event }) => {

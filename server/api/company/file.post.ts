@@ -6,6 +6,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'A company file in the place of this company: what it would change and what is wrong with it, or all of it carried out',
+  dear: true,
   mayAsk: { right: 'runCompany' },
   body: companyFileEdit,
   answer: companyFileAnswer,

@@ -5,6 +5,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'What is usual in a country: its clocks, languages, emergency numbers, and public holidays of this year and the next two',
+  dear: true,
   mayAsk: { right: 'runCompany' },
   query: proposalsQuery,
   answer: proposals,

@@ -4,6 +4,7 @@ import { defineEndpoint } from '../../endpoints/define'
 
 export default defineEndpoint({
   summary: 'The shape of a company file, as JSON Schema',
+  dear: true,
   mayAsk: 'signedIn',
   also: { 200: 'The schema.' },
 }, ({ event }) => {

@@ -5,6 +5,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'Try one of them at once, and say how it is then',
+  dear: true,
   mayAsk: { right: 'runCompany' },
   body: connectionNamed,
   answer: connection,

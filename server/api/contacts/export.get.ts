@@ -9,6 +9,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'Contacts as vCards (RFC 2426 or 6350) or as CSV (RFC 4180): the shared ones, one\'s own, or both',
+  dear: true,
   mayAsk: { right: 'moveContacts' },
   query: exportQuery,
   also: { 200: 'The file, as text/vcard or text/csv.' },

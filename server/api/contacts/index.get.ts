@@ -6,6 +6,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'Whom we know outside: what has changed since a change that is known',
+  dear: true,
   mayAsk: answering,
   query: contactsQuery,
   answer: contactsAnswer,

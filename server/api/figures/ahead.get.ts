@@ -6,6 +6,7 @@ import { readAhead } from '../../figures/ahead'
 
 export default defineEndpoint({
   summary: 'How many calls the coming half-hours bring to a queue, and how sure that is',
+  dear: true,
   mayAsk: { right: 'readFigures' },
   query: aheadQuery,
   answer: ahead,

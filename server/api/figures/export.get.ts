@@ -7,6 +7,7 @@ import { figureTable } from '../../figures/tables'
 
 export default defineEndpoint({
   summary: 'A table of a report as CSV (RFC 4180)',
+  dear: true,
   mayAsk: { right: 'readFigures' },
   query: figureTableQuery,
   also: { 200: 'The file, as text/csv.' },

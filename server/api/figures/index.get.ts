@@ -6,6 +6,7 @@ import { readReport } from '../../figures/report'
 
 export default defineEndpoint({
   summary: 'What happened in a period: calls, waits, service levels, where calls went',
+  dear: true,
   mayAsk: { right: 'readFigures' },
   query: figuresQuery,
   answer: figures,

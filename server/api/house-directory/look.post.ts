@@ -4,6 +4,7 @@ import { useRelay } from '../../relay'
 
 export default defineEndpoint({
   summary: 'What would become of everybody in a directory: nothing is changed',
+  dear: true,
   mayAsk: { right: 'runCompany' },
   body: houseDirectoryWanted,
   answer: houseDirectoryLook,

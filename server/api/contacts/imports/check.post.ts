@@ -6,6 +6,7 @@ import { useRelay } from '../../../relay'
 
 export default defineEndpoint({
   summary: 'What would become of contacts from a file: new, changed, unchanged, or refused and why; nothing is changed',
+  dear: true,
   mayAsk: { right: 'moveContacts' },
   body: importCheck,
   answer: importVerdicts,

@@ -9,6 +9,7 @@ import { wrongInput } from '../../../validation/read'
 
 export default defineEndpoint({
   summary: 'Replace the keys of a page by those of a CSV file; a row that can\'t be read is named, and nothing is changed then',
+  dear: true,
   mayAsk: answering,
   params: withId,
   body: keyPageFile,
