@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url'
-import { threadModule } from './server/calendars/program'
+import { threadModule } from './server/outside/program'
 import { registryModule } from './server/endpoints/find'
 import { pagesModule } from './server/endpoints/pages'
 
@@ -64,6 +64,7 @@ export default defineNuxtConfig({
       '#endpoints': () => registryModule(fileURLToPath(new URL('./server/api', import.meta.url))),
       '#pages': () => pagesModule(fileURLToPath(new URL('./app/pages', import.meta.url))),
       '#reading-program': () => threadModule(fileURLToPath(new URL('./server/calendars/read-thread.ts', import.meta.url))),
+      '#book-program': () => threadModule(fileURLToPath(new URL('./server/address-books/book-thread.ts', import.meta.url))),
     },
     esbuild: { options: { target: 'node20' } },
     externals: { trace: true },

@@ -2,7 +2,10 @@ import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { contactOf as contactIn, cardsOf } from '../core/formats/vcard'
+import { BookReader } from '../server/address-books/book-reader'
 import { type BookCard, BookClient } from '../server/address-books/carddav'
+import { Unfetched } from '../server/outside/ask'
+import { threadProgram } from '../server/outside/program'
 import { BookServer } from './book-server'
 import { harbourCards } from './company/harbour-book'
 
@@ -161,4 +164,74 @@ test('the demo\'s book names everybody in it', () => {
   const read = [...harbourCards().values()].map(text => contactOf((cardsOf(text)[0] as { lines: string[] }).lines))
   expect(read.every(({ name, numbers }) => name !== '' && numbers.length === 1)).toBe(true)
   expect(new Set(read.map(({ uid }) => uid)).size).toBe(read.length)
+})
+
+describe('a book is read on a thread of its own', () => {
+  let program: string
+  beforeAll(async () => {
+    program = await threadProgram(new URL('../server/address-books/book-thread.ts', import.meta.url).pathname)
+  }, 30_000)
+
+  /** As many as are read at most are tried by hand: BOOK_CARDS=19997. */
+  const many = Number(process.env.BOOK_CARDS ?? 2_000)
+  const home = { country: 'GB', longestInside: 5 }
+  const source = () => ({ address: `${origin}/books/crew/`, user: '', password: '' })
+  const nothing = { changed: () => Promise.resolve(), gone: () => Promise.resolve() }
+
+  /** The longest that this thread did nothing else while something went on, in milliseconds. */
+  async function longestPause(what: () => Promise<unknown>): Promise<number> {
+    let [longest, last] = [0, performance.now()]
+    const looking = setInterval(() => {
+      longest = Math.max(longest, performance.now() - last)
+      last = performance.now()
+    }, 5)
+    await what().finally(() => clearInterval(looking))
+    return longest
+  }
+
+  test('thousands of cards come in parts, each kept before the next, with what they say', async () => {
+    for (let index = 0; index < many; index++) book.put(`${index}.vcf`, card(`Person ${index}`, 'TEL:020 7946 0123'))
+    const reader = new BookReader(program, [origin])
+    const names = new Set<string>()
+    let keeping = 0
+    const token = await reader.read(source(), { token: null, known: [], home }, {
+      changed: async (cards) => {
+        expect(++keeping).toBe(1)
+        for (const { said } of cards) names.add(`${said.name} ${said.numbers[0]?.number}`)
+        await new Promise(resolve => setImmediate(resolve))
+        keeping--
+      },
+      gone: () => Promise.resolve(),
+    })
+    expect(names.size).toBe(many + 3)
+    expect(names).toContain(`Person ${many - 1} +442079460123`)
+    expect(token).not.toBeNull()
+    // Whoever can't keep a part ends the reading, with why.
+    await expect(reader.read(source(), { token: null, known: [], home }, { ...nothing, changed: () => Promise.reject(new Error('no room')) }))
+      .rejects.toThrow('no room')
+  }, 120_000)
+
+  test.each([
+    ['nested', () => '<a>'.repeat(2_000_000)], ['wide', () => '<d:response xmlns:d="DAV:"><d:href>/x</d:href></d:response>'.repeat(200_000)],
+  ])('%s XML of many megabytes holds nobody else up, and ends', async (_, xml) => {
+    const text = `<?xml version="1.0"?><d:multistatus xmlns:d="DAV:">${xml()}</d:multistatus>`
+    const hostile = createServer((_request, response) => response.writeHead(207, { 'content-type': 'application/xml' }).end(text))
+    await new Promise<void>(resolve => hostile.listen(0, '127.0.0.1', resolve))
+    const address = `http://127.0.0.1:${(hostile.address() as AddressInfo).port}`
+    try {
+      const reader = new BookReader(program, [address], 4_000)
+      const work = () => expect(reader.read({ address: `${address}/`, user: '', password: '' }, { token: null, known: [], home }, nothing)).rejects.toThrow(Unfetched)
+      expect(await longestPause(work)).toBeLessThan(1_000)
+    }
+    finally {
+      hostile.closeAllConnections()
+      hostile.close()
+    }
+  }, 60_000)
+
+  test('what is found out is said as before', async () => {
+    const reader = new BookReader(program, [origin])
+    expect(await reader.find(source())).toBe(`${origin}/books/crew/`)
+    await expect(new BookReader(program, []).find(source())).rejects.toThrow('own network')
+  })
 })

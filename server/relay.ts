@@ -26,6 +26,7 @@ import { missedItems } from './journal/again'
 import { Journal, lastPosition } from './journal/journal'
 import { Spill } from './journal/spill'
 import { beginning, gapAfter, itemOf, type JournalItem } from './journal/items'
+import { BookReader } from './address-books/book-reader'
 import { AddressBooks } from './address-books/books'
 import { HouseDirectory } from './house-directory/house-directory'
 import { IdentityProvider } from './identity/provider'
@@ -47,8 +48,9 @@ export interface RelayConfig {
   calendarOrigins: readonly string[]
   /** The house's own customer system; null: there is none. */
   customerSystem: CustomerSystem | null
-  /** The program of the thread that reads them. */
+  /** The programs of the threads that read them. */
   readingProgram: string
+  bookProgram: string
   log: (text: string) => void
 }
 
@@ -85,7 +87,7 @@ export class Relay implements LinkListener {
       company: () => this.company.current, now: () => this.wallNow, allowed: config.calendarOrigins,
     })
     const outside = { sealedWith: config.secret, allowed: config.calendarOrigins }
-    this.addressBooks = new AddressBooks(orm, outside)
+    this.addressBooks = new AddressBooks(orm, new BookReader(config.bookProgram, config.calendarOrigins), config.secret)
     this.houseDirectory = new HouseDirectory(orm, outside)
     this.identity = new IdentityProvider(orm, outside)
     this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())

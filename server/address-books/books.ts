@@ -3,7 +3,7 @@ import { setTimeout as pause } from 'node:timers/promises'
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
 import { plainText, wellFormed } from '~~/core/calls/text'
 import { fold } from '~~/core/directory/folding'
-import { type CardContact, cardsOf, contactOf } from '~~/core/formats/vcard'
+import type { CardContact } from '~~/core/formats/vcard'
 import type { AddressBook, NewAddressBook } from '~~/shared/address-books'
 import { homeIn } from '../company/home'
 import { insert, nextChange, takeAway, update } from '../contacts/contacts'
@@ -11,7 +11,7 @@ import { fromDatabase } from '../database/away'
 import { Unfetched } from '../outside/ask'
 import { Seal } from '../outside/seal'
 import { wrongInput } from '../validation/read'
-import { type BookCard, BookClient } from './carddav'
+import type { BookReader, ReadCard } from './book-reader'
 
 /** PostgreSQL's intervals: how often a book is asked, again after it failed, and how long one server alone reads it. */
 const pauses = { well: '15 minutes', failed: '15 minutes', claimed: '5 minutes' }
@@ -21,12 +21,6 @@ const worthWaitingFor = 5_000
 const mostBooks = 50
 
 interface Row { id: string, name: string, address: string, user_name: string, secret: string, token: string | null }
-interface Options {
-  /** Seals the passwords. */
-  sealedWith: string
-  /** Origins of our own network that may be asked. */
-  allowed: readonly string[]
-}
 
 /** Address books of other servers: their cards are shared contacts that nobody changes here. Several servers on one database share the work. */
 export class AddressBooks {
@@ -34,13 +28,15 @@ export class AddressBooks {
   private readonly seal: Seal
   private busy: Promise<void> | null = null
 
-  constructor(private readonly orm: MikroORM, private readonly options: Options) {
-    this.seal = new Seal(options.sealedWith, 'address books')
+  /** @param sealedWith what seals the passwords */
+  constructor(private readonly orm: MikroORM, private readonly reader: BookReader, sealedWith: string) {
+    this.seal = new Seal(sealedWith, 'address books')
     this.looking = setInterval(() => void this.refresh(), lookEvery)
   }
 
   close(): void {
     clearInterval(this.looking)
+    this.reader.close()
   }
 
   async all(): Promise<AddressBook[]> {
@@ -58,8 +54,7 @@ export class AddressBooks {
     const name = plainText(given.name, 60)
     if (name === '') throw wrongInput('name', 'name is missing: please fill it in.')
     if (!URL.canParse(given.address)) throw wrongInput('address', 'The address must begin with https:// or http://.')
-    const client = new BookClient(given, this.options.allowed)
-    const address = await client.find().catch((error: unknown) => {
+    const address = await this.reader.find({ address: given.address, user: given.user, password: given.password }).catch((error: unknown) => {
       throw error instanceof Unfetched ? wrongInput('address', error.message) : error
     })
     const id = randomUUID()
@@ -141,7 +136,8 @@ export class AddressBooks {
       const kept = await this.orm.em.fork().execute<{ href: string, etag: string }[]>(
         'select href, etag from book_card where book = ?', [id],
       )
-      const next = await new BookClient(source, this.options.allowed).read(token, new Map(kept.map(({ href, etag }) => [href, etag])), {
+      const home = await homeIn(this.orm.em.fork())
+      const next = await this.reader.read(source, { token, known: kept.map(({ href, etag }) => [href, etag]), home }, {
         changed: cards => this.take(id, name, cards),
         gone: hrefs => this.forget(id, name, hrefs),
       })
@@ -158,24 +154,20 @@ export class AddressBooks {
   }
 
   /** Keeps cards as contacts, all of a part or none. */
-  private async take(book: string, by: string, cards: readonly BookCard[]): Promise<void> {
+  private async take(book: string, by: string, cards: readonly ReadCard[]): Promise<void> {
     await this.orm.em.fork().transactional(async (tx) => {
       const change = await nextChange(tx)
       const [there] = await tx.execute<object[]>('select 1 from address_book where id = ? for share', [book])
       // Nobody wants it any more since it was asked.
       if (!there) return
-      const home = await homeIn(tx)
-      for (const { href, etag, text } of cards) {
-        const [card] = cardsOf(wellFormed(text))
-        const lines = card && 'lines' in card ? card.lines : []
-        const said = contactOf(lines, home)
+      for (const { href, etag, said, lines } of cards) {
         const [before] = await tx.execute<{ contact: string | null }[]>('select contact from book_card where book = ? and href = ?', [book, href])
         const contact = said.name === '' ? null : await this.keep(tx, { book, by, change }, before?.contact ?? null, said, lines)
         if (contact === null && before?.contact) await takeAway(tx, by, before.contact, change)
         await tx.execute(
           `insert into book_card (book, href, etag, contact) values (?, ?, ?, ?)
             on conflict (book, href) do update set etag = excluded.etag, contact = excluded.contact`,
-          [book, href, wellFormed(etag), contact],
+          [book, href, etag, contact],
         )
       }
       await this.leaveEmpty(tx, book, by, change)

@@ -7,7 +7,7 @@ import { askOutside, Unfetched } from '../outside/ask'
  */
 
 /** Milliseconds for one reading, bytes of one answer, cards of one book and of one request. */
-const longestReading = 120_000
+const longestReading = 240_000
 const largestAnswer = 16 * 1024 * 1024
 const mostCards = 20_000
 const cardsAtOnce = 50

@@ -4,7 +4,7 @@ import { gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { Unfetched } from '../outside/ask'
 import { fetchCalendar, largestCalendar } from './fetch'
-import { threadProgram } from './program'
+import { threadProgram } from '../outside/program'
 import { CalendarReader, Unreadable } from './reader'
 
 const text = 'BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20261126T090000Z\r\nDURATION:PT1H\r\nRRULE:FREQ=DAILY\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n'

@@ -1,4 +1,5 @@
 import pino from 'pino'
+import bookProgram from '#book-program'
 import readingProgram from '#reading-program'
 import { briefly } from '../database/away'
 import { Relay, setRelay } from '../relay'
@@ -17,7 +18,7 @@ export default defineNitroPlugin((nitro) => {
     while (!stopped && !relay) {
       try {
         relay = await Relay.start({
-          databaseUrl, exchangePort: Number(exchangePort), linkToken, secret: session.password, spillFolder, log, readingProgram,
+          databaseUrl, exchangePort: Number(exchangePort), linkToken, secret: session.password, spillFolder, log, readingProgram, bookProgram,
           customerSystem: customerAddress ? { name: customerName, address: customerAddress, token: customerToken } : null,
           calendarOrigins: calendarOrigins.split(',').map(origin => origin.trim()).filter(Boolean),
         })
