@@ -24,7 +24,8 @@ const people = 2_000
  */
 export async function day(serverUrl: string, ownerUrl: string, calls: number) {
   const orm = await connectDatabase(serverUrl)
-  const journal = new Journal(orm, () => {}, new Spill<JournalItem>(join(tmpdir(), 'estafette-bench'), process.pid), () => Promise.resolve({ items: [], all: true }))
+  const spill = new Spill<JournalItem>(join(tmpdir(), 'estafette-bench'), process.pid)
+  const journal = new Journal(orm, () => {}, spill, () => Promise.resolve({ items: [], all: true }))
   let now = Date.UTC(2031, 4, 12, 6)
   let state = quietState(merrowby(people), { epoch: 'day', now, attended: ['t2100', 't2101', 't2102'] })
   let events = 0

@@ -220,7 +220,8 @@ describe('a book is read on a thread of its own', () => {
     const address = `http://127.0.0.1:${(hostile.address() as AddressInfo).port}`
     try {
       const reader = new BookReader(program, [address], 4_000)
-      const work = () => expect(reader.read({ address: `${address}/`, user: '', password: '' }, { token: null, known: [], home }, nothing)).rejects.toThrow(Unfetched)
+      const from = { address: `${address}/`, user: '', password: '' }
+      const work = () => expect(reader.read(from, { token: null, known: [], home }, nothing)).rejects.toThrow(Unfetched)
       expect(await longestPause(work)).toBeLessThan(1_000)
     }
     finally {

@@ -5,6 +5,7 @@ import type { DeviceId, NumberedEvent } from '~~/core/calls/model'
 import { stateOf } from '~~/core/calls/snapshot'
 import { telephonesOf } from '~~/core/company/lookups'
 import type { Position } from '~~/shared/feed'
+import type { NewsTopic } from '~~/shared/news'
 import { CalendarReader } from './calendars/reader'
 import { Calendars, whereaboutsChannel } from './calendars/calendars'
 import { Passwords } from './accounts/passwords'
@@ -35,6 +36,11 @@ import { TodayFigures } from './figures/today'
 import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
+
+/** What the database tells of by a channel of its own, and what that is news of for whoever answers. */
+const channels: readonly (readonly [string, NewsTopic])[] = [
+  ['dealt_with', 'dealtWith'], ['key_pages', 'keyPages'], ['contacts', 'contacts'], ['shift', 'shift'], ['history', 'history'], ['accounts', 'accounts'],
+]
 
 export interface RelayConfig {
   databaseUrl: string
@@ -90,13 +96,13 @@ export class Relay implements LinkListener {
     this.addressBooks = new AddressBooks(orm, new BookReader(config.bookProgram, config.calendarOrigins), config.secret)
     this.houseDirectory = new HouseDirectory(orm, outside)
     this.identity = new IdentityProvider(orm, outside)
-    this.notices.on(whereaboutsChannel, () => this.hub.newsOfWhereabouts())
+    this.notices.on(whereaboutsChannel, () => this.hub.newsForAll('whereabouts'))
     this.customers = new Customers(config.customerSystem)
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
-    this.messages = new MessageBox(orm, this.notices, concerned => this.hub.news(concerned))
-    this.notices.onListening(() => this.hub.everythingIsNews())
-    for (const channel of ['dealt_with', 'key_pages', 'contacts', 'shift', 'history']) this.notices.on(channel, () => this.hub.newsForAnswering())
+    this.messages = new MessageBox(orm, this.notices, concerned => this.hub.newsOfMessages(concerned))
+    this.notices.onListening(() => this.hub.newsForAll())
+    for (const [channel, about] of channels) this.notices.on(channel, () => this.hub.newsForAnswering(about))
     // Of several telephones the first stands for a person.
     this.rules = new HouseRulesKeeper(orm, this.notices, () => this.sessions.rightsChanged())
     this.sessions = new Sessions(

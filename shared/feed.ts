@@ -4,6 +4,7 @@ import type { Call, NumberedEvent, Outlived, Page } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'
 import type { Company } from '../core/company/company'
 import { feedBeat } from './beat'
+import type { NewsTopic } from './news'
 
 /** The live feed: a WebSocket on which a browser says the last event it knows and receives what it missed, then everything. */
 
@@ -31,8 +32,8 @@ export type ToBrowser
     | { type: 'reveal', epoch: string, seq: number, calls: Call[], outlived: Outlived[], pages: Page[] }
   /** The session is over, or whoever listens may see something else now: sign in, or come again. */
     | { type: 'over' }
-  /** Messages for or from whoever listens, contacts or pages of keys have changed; or who is where. */
-    | { type: 'news', about?: 'whereabouts' | 'waiting' }
+  /** Something has changed that is asked for, and no other; without `about` anything may have. */
+    | { type: 'news', about?: NewsTopic }
     | { type: 'error', message: string }
 
 /** @throws Error with a sentence, when the text is not a message of the feed */

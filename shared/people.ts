@@ -94,7 +94,9 @@ export const health = object({ status: string().oneOf(['ok', 'losing']).required
 /** How database and exchange are, for everybody. */
 export const ready = object({
   status: string().oneOf(['ok', 'degraded']).required(),
-  database: object({ up: boolean().required(), journalBehind: number().required(), journalSpilledBytes: number().required(), journalLosing: boolean().required() }).required(),
+  database: object({
+    up: boolean().required(), journalBehind: number().required(), journalSpilledBytes: number().required(), journalLosing: boolean().required(),
+  }).required(),
   exchange: object({ up: boolean().required(), epoch: text.nullable() }).required(),
   lastEvent: number().integer().required(),
 })

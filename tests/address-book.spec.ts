@@ -154,3 +154,17 @@ test('what is sent as a contact from a file is checked row by row', async ({ con
   const huge = await ask({ card: ['A'.repeat(1_700_000)] })
   expect([huge.status(), (await huge.json() as { message: string }).message]).toEqual([422, 'card is too large: leave its pictures out.'])
 })
+
+test('many parts of a file at once are carried out one after the other, and everybody else goes on meanwhile', async ({ console, stage }) => {
+  const { id } = await (await console.request.post('/api/contacts/imports', { data: { file: 'many.vcf', private: false } })).json() as { id: string }
+  const row = (index: number) => ({
+    uid: null, kind: 'individual', name: `Many ${index}`, company: null, category: '', numbers: [], addresses: [], language: '', note: '', card: [],
+  })
+  const parts = Array.from({ length: 24 }, (_, part) => console.request.put(`/api/contacts/imports/${id}/rows`, {
+    data: { from: part * 50, rows: Array.from({ length: 50 }, (_, index) => row(part * 50 + index)) },
+  }))
+  for (const path of ['/api/messages', '/api/calls', '/api/shift']) expect((await console.request.get(path)).status(), path).toBe(200)
+  expect((await console.request.post('/api/session', { data: { signIn: 'ines', password: 'not this one' } })).status()).toBe(401)
+  expect((await Promise.all(parts)).map(answer => answer.status())).toEqual(parts.map(() => 200))
+  expect(await stage.sql('select 1 from contact where name like \'Many %\' and not removed')).toHaveLength(1_200)
+})

@@ -322,3 +322,32 @@ test('what is sent to change passwords, accounts and sessions, and who signs in,
   }
   expect((await staff.get('/api/session')).status()).toBe(200)
 })
+
+test('a browser that asks without end is let go, by whatever way, and nobody else waits for it', async ({ own }) => {
+  const flood = await come(own, 'staff')
+  const others = await come(own, 'ines')
+  const cookie = (await flood.storageState()).cookies.map(({ name, value }) => `${name}=${value}`).join('; ')
+  const socket = new WebSocket(`${own.url.replace('http', 'ws')}/api/feed`, { headers: { cookie, origin: own.url } })
+  await new Promise(resolve => socket.once('open', resolve))
+  const closed = new Promise<number>(resolve => socket.once('close', resolve))
+  for (let index = 0; index < 4_900; index++) socket.send('{"type":"hello"}')
+  const began = performance.now()
+  expect((await others.get('/api/session')).status()).toBe(200)
+  expect(performance.now() - began).toBeLessThan(5_000)
+  expect(await closed).toBe(4_429)
+  // Neither by another way, nor on another connection.
+  const refused = await flood.get('/api/company')
+  expect(refused.status()).toBe(429)
+  expect(Number(refused.headers()['retry-after'])).toBeGreaterThan(0)
+  expect(await upgrade(own, '/api/feed', { cookie, origin: own.url })).toBe(429)
+  expect((await others.get('/api/company')).status()).toBe(200)
+})
+
+test('guesses of hours ago lock nobody out', async ({ own }) => {
+  const stranger = await apiRequests.newContext({ baseURL: own.url })
+  for (let index = 0; index < 12; index++) await guess(stranger, 'tomas')
+  expect((await guess(stranger, 'tomas', demoPassword)).status()).toBe(429)
+  await own.sql(`update sign_in_limit set at = now() - interval '3 hours', until = null, failures = 12`)
+  expect((await guess(stranger, 'tomas')).status()).toBe(401)
+  expect((await guess(stranger, 'tomas', demoPassword)).status()).toBe(200)
+})

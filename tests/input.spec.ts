@@ -188,3 +188,26 @@ test('a caller\'s name with markup and control characters is shown as plain text
   await expect(ribbon(console, 'Arriving', '<img src=x onerror=')).toBeVisible()
   await expect(console).toHaveTitle('(1) Estafette')
 })
+
+test('addresses that are none, ids of the program\'s own and unknown fields are refused in a sentence', async ({ request, stage }) => {
+  await signedIn(request, stage.url, 'admin')
+  const sentenceOf = async (answer: Awaited<ReturnType<typeof request.get>>) => {
+    expect(answer.status()).toBe(422)
+    return (await answer.json() as { message: string }).message
+  }
+  for (const address of ['http://127.0.0.1:4113.evil:4119/', 'http://[::1', 'https://a b/', 'http://host:99999/'])
+    expect(await sentenceOf(await request.put(`${stage.url}/api/calendars/p2105`, { data: { address, content: null } })), address).toContain('https://')
+  const rules = await (await request.get(`${stage.url}/api/house-rules`)).json() as object
+  expect(await sentenceOf(await request.put(`${stage.url}/api/house-rules`, { data: { ...rules, secret: 1 } })))
+    .toBe('What was sent holds fields that are not known: secret.')
+  const company = await (await request.get(`${stage.url}/api/company`)).json() as { people: Record<string, object> }
+  for (const id of ['constructor', 'valueOf']) {
+    const changes = [{ part: 'people', id, value: { ...company.people.p2105, id } }]
+    const answer = await request.patch(`${stage.url}/api/company`, { data: { seen: [{ part: 'people', id, value: null }], changes } })
+    expect(await sentenceOf(answer)).toContain('is no id')
+  }
+  const herself = { ...company.people.p2105, deputies: ['p2105'] }
+  expect(await sentenceOf(await request.patch(`${stage.url}/api/company`, {
+    data: { seen: [{ part: 'people', id: 'p2105', value: company.people.p2105 }], changes: [{ part: 'people', id: 'p2105', value: herself }] },
+  }))).toContain('stands in for themselves')
+})

@@ -110,6 +110,9 @@ test('PostgreSQL frozen: the log, the health and signing in say so within three 
   }
   try {
     const page = await stage.open(browser, 'ines')
+    const kept = () => stage.sql<{ many: number }>(`select (select count(*) from message where kind = 'text') + (select count(*) from contact where not removed)
+      + (select count(*) from shift_note) + (select count(*) from key_page) + (select count(*) from contact_import) as many`).then(([row]) => Number(row!.many))
+    const before = await kept()
     signal('SIGSTOP')
     const call = await stage.cast.ring('Unwritten Caller')
     await page.getByRole('button', { name: 'Answer Unwritten Caller' }).click()
@@ -123,12 +126,32 @@ test('PostgreSQL frozen: the log, the health and signing in say so within three 
       expect(answer.status()).toBe(503)
       expect(performance.now() - began).toBeLessThan(3_000)
     }
+    // What was to be kept is refused, and whoever tries again afterwards does not do it twice.
+    const contact = {
+      kind: 'person', name: 'Once Only', company: null, numbers: [], addresses: [], category: '', language: '', note: '', private: false, readFirst: false,
+      mark: 'none',
+    }
+    const writes = [
+      () => page.request.post('/api/messages', { data: { to: 't2150', caller: 'Once Only', number: null, text: 'Call me.', urgent: false, callBack: false } }),
+      () => page.request.post('/api/contacts', { data: contact }),
+      () => page.request.post('/api/shift/notes', { data: { text: 'Once only.' } }),
+      () => page.request.post('/api/key-pages', { data: { name: 'Once only', shared: false, keys: [] } }),
+      () => page.request.post('/api/contacts/imports', { data: { file: 'once.vcf', private: false } }),
+    ]
+    const refused = await Promise.all(writes.map(write => write()))
+    expect(refused.map(answer => answer.status())).toEqual([503, 503, 503, 503, 503])
+    expect((await refused[0]!.json() as { message: string }).message).toContain('nothing was changed')
     await stage.cast.hangUp(call)
     await expect(page.getByText('No call in hand.')).toBeVisible()
     signal('SIGCONT')
     await expect
       .poll(async () => stage.sql('select name, outcome from call_record'), { timeout: 40_000 })
       .toEqual([{ name: 'Unwritten Caller', outcome: 'answered' }])
+    for (const write of writes) expect((await write()).ok()).toBe(true)
+    // Whatever was given up on has come to its end.
+    await expect.poll(() => stage.sql('select 1 from pg_stat_activity where datname = current_database() and xact_start < now() and pid <> pg_backend_pid()'))
+      .toEqual([])
+    expect(await kept()).toBe(before + writes.length)
   }
   finally {
     signal('SIGCONT')

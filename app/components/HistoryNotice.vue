@@ -14,7 +14,7 @@ async function look(): Promise<void> {
   if (before !== undefined && underWay.value?.done !== before) emit('more')
 }
 onMounted(look)
-watch(() => live.news, () => {
+watch(() => live.news.history, () => {
   if (comes.value) void look()
 })
 </script>

@@ -81,7 +81,7 @@ export function useHandset(device: DeviceId) {
     }).catch(() => {})
   }
 
-  watch(() => live.news, loadMessages)
+  watch(() => live.news.messages, loadMessages)
   useEventListener(window, 'pagehide', putDown)
   onMounted(async () => {
     await ask({ service: 'setHandset', on: true })

@@ -12,7 +12,7 @@ const company = computed(() => live.company!)
 const accounts = ref<AccountInfo[]>([])
 const loadAccounts = async () => void (accounts.value = await $fetch<AccountInfo[]>('/api/accounts').catch(() => accounts.value))
 onMounted(loadAccounts)
-watch(() => live.news, loadAccounts)
+watch(() => live.news.accounts, loadAccounts)
 
 const steps = [
   { id: 'house', title: 'The house', why: 'What it is called, where it stands, which numbers are its own.', gives: ['name', 'emergency'] },

@@ -76,7 +76,7 @@ const follow = useThrottleFn(() => { if (!reading.value) void load() }, 1_000, t
 live.onHappening((happenings) => {
   if (happenings.some(({ event }) => event.type !== 'callInformation' && 'call' in event)) void follow()
 })
-watch(() => live.news, follow)
+watch(() => live.news.dealtWith, follow)
 </script>
 
 <template>

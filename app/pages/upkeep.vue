@@ -29,12 +29,14 @@ const lines = computed(() => {
       words: journal.losing
         ? 'has no room left in memory or on the disk: make room. The exchange is asked for what is missing when the database is back'
         : journal.spilledBytes > 0
-        ? `${journal.behind} events wait in memory and ${Math.ceil(journal.spilledBytes / 1024)} kB in a file`
-        : journal.behind > 0 ? `${journal.behind} events wait to be written` : 'is up to date',
+          ? `${journal.behind} events wait in memory and ${Math.ceil(journal.spilledBytes / 1024)} kB in a file`
+          : journal.behind > 0 ? `${journal.behind} events wait to be written` : 'is up to date',
     },
     {
       what: 'Gaps', well: journal.gaps.length === 0,
-      words: journal.gaps.length === 0 ? 'none: nothing that happened is missing' : `${journal.gaps.length}: something happened there that nobody knows any more`,
+      words: journal.gaps.length === 0
+        ? 'none: nothing that happened is missing'
+        : `${journal.gaps.length}: something happened there that nobody knows any more`,
     },
     { what: 'Set aside', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
   ]

@@ -57,7 +57,7 @@ describe('contacts', () => {
     useSession().me = asRole('operator')
     const contacts = useContacts()
     await settled()
-    useLive().news++
+    useLive().news.contacts++
     await settled()
     answer({ latest: 1, changed: [contact('a', 'Sooner', '+442079460001')], removed: [] })
     await settled()

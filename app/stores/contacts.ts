@@ -39,7 +39,7 @@ export const useContacts = defineStore('contacts', () => {
 
   /** Asks for what has changed. */
   const refresh = useAsking(load)
-  watch([() => live.news, () => live.connected, sees, () => session.me?.signIn], (_now, [, , , before]) => {
+  watch([() => live.news.contacts, () => live.connected, sees, () => session.me?.signIn], (_now, [, , , before]) => {
     // What one's own contacts were is nothing for who signs in next.
     if (!sees.value || session.me?.signIn !== before) forget()
     if (sees.value && live.connected) void refresh()

@@ -1,6 +1,6 @@
 import { createEventHook, until, useTimeoutFn, useWebSocket } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowReactive, shallowRef, toRaw } from 'vue'
+import { computed, reactive, ref, shallowReactive, shallowRef, toRaw } from 'vue'
 import { evolve } from '~~/core/calls/evolve'
 import type { Call, DeviceId, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { stateOf } from '~~/core/calls/snapshot'
@@ -9,6 +9,7 @@ import { lookUp, telephonesOf } from '~~/core/company/lookups'
 import { type Engaged, onMobilesIn, presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
 import { feedBeat } from '~~/shared/beat'
 import type { FromBrowser, ToBrowser } from '~~/shared/feed'
+import { type NewsTopic, newsTopics } from '~~/shared/news'
 
 const [shortestPause, longestPause] = [250, 4_000]
 /** An event comes with the reply to its request, or a moment later. */
@@ -30,12 +31,8 @@ export const useLive = defineStore('live', () => {
   const connected = ref(false)
   const exchange = ref(false)
   const since = ref<number | null>(null)
-  /** Counts up when messages have come or been read. */
-  const news = ref(0)
-  /** Counts up when it has changed how many messages wait for somebody. */
-  const waiting = ref(0)
-  /** Counts up when it has changed who is where. */
-  const moves = ref(0)
+  /** Each counts up when something of it has changed. */
+  const news = reactive(Object.fromEntries(newsTopics.map(topic => [topic, 0])) as Record<NewsTopic, number>)
   /** Counts up when the server has closed the feed, or will not open it: the session may be over, or another role hold. */
   const over = ref(0)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
@@ -109,9 +106,7 @@ export const useLive = defineStore('live', () => {
       return
     }
     if (message.type === 'news') {
-      if (message.about === 'whereabouts') moves.value++
-      else if (message.about === 'waiting') waiting.value++
-      else news.value++
+      for (const topic of message.about ? [message.about] : newsTopics) news[topic]++
       return
     }
     if (message.type === 'reveal') {
@@ -238,7 +233,7 @@ export const useLive = defineStore('live', () => {
   }
 
   return {
-    state, company: companyNow, connected, exchange, working, lost, since, news, moves, waiting, over, presences,
+    state, company: companyNow, connected, exchange, working, lost, since, news, over, presences,
     everybody, open, close, now, wall, reached, setEngaged, onHappening: happened.on,
   }
 })

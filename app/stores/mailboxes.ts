@@ -18,7 +18,7 @@ export const useMailboxes = defineStore('mailboxes', () => {
     const answer = await $fetch<Waiting>('/api/messages/waiting')
     if (sees.value) known.value = new Map(answer.map(one => [one.at, one]))
   })
-  watch([() => live.waiting, () => live.connected, sees], () => {
+  watch([() => live.news.waiting, () => live.connected, sees], () => {
     if (!sees.value) known.value = new Map()
     else if (live.connected) void refresh()
   }, { immediate: true })

@@ -34,7 +34,7 @@ export const useMessages = defineStore('messages', () => {
     }
   }
 
-  watch(() => [live.news, live.connected], () => {
+  watch(() => [live.news.messages, live.connected], () => {
     if (live.connected) void load()
   })
 

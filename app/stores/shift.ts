@@ -44,7 +44,7 @@ export const useShift = defineStore('shift', () => {
     }
   }
 
-  watch([() => live.news, () => live.connected, sees], () => {
+  watch([() => live.news.shift, () => live.connected, sees], () => {
     if (sees.value && live.connected) void load()
   }, { immediate: true })
 

@@ -43,7 +43,7 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
       failure.value = sentenceOf(error)
     }
   }
-  watch(() => [live.news, live.connected, desk.operates], () => {
+  watch(() => [live.news.keyPages, live.connected, desk.operates], () => {
     if (live.connected && desk.operates) void load()
   }, { immediate: true })
 

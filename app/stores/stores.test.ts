@@ -408,7 +408,7 @@ describe('messages', () => {
   it('are fetched when there is news, counted until they are read, and say when they can\'t be had', async () => {
     const messages = useMessages()
     server.mockImplementation(async url => url === '/api/messages' ? { received: [message], written: [] } : { read: true })
-    useLive().news++
+    useLive().news.messages++
     await nextTick()
     await vi.waitFor(() => expect(messages.unread).toBe(1))
     await messages.read('m/1')

@@ -31,7 +31,7 @@ export const useWhereabouts = defineStore('whereabouts', () => {
     const answer = await $fetch<WhereaboutsNow>('/api/whereabouts')
     if (session.me?.signIn === who) known.value = answer
   })
-  watch([() => live.moves, () => live.connected, () => session.me?.signIn, () => session.me?.role], ([, connected, signIn]) => {
+  watch([() => live.news.whereabouts, () => live.connected, () => session.me?.signIn, () => session.me?.role], ([, connected, signIn]) => {
     if (signIn === undefined) known.value = nothing
     else if (connected) void refresh()
   }, { immediate: true })

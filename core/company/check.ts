@@ -1,14 +1,13 @@
 import { readDialled } from '../numbers/dialled'
 import { ownerOfMailbox } from '../calls/names'
 import { isZone } from '../calendar/zones'
-import type { Company, OpeningHours } from './company'
+import { type Company, isId, type OpeningHours } from './company'
 
 const e164 = /^\+\d{6,15}$/
 const short = /^\d{1,7}$/
 /** Milliseconds that a queue rings a member at least, and that lie between two announcements to one caller. */
 const shortestRing = 3_000
 const mostOften = 10_000
-const idForm = /^[a-z][\w:-]{0,60}$/i
 
 /**
  * What is wrong with a configuration, one sentence for each fault: something refers to what is not there, or two things have one number.
@@ -26,7 +25,7 @@ export function faultsOf(company: Company): string[] {
     names.set(text, whose)
   }
   const id = (text: string, whose: string) => {
-    if (!idForm.test(text)) faults.push(`${whose} has the id ${text}: an id must not look like a number.`)
+    if (!isId(text)) faults.push(`${whose} has the id ${text}: it begins with a letter, and is no word of the program's own.`)
   }
   for (const [what, all] of Object.entries({
     'site': sites, 'department': departments, 'group': groups, 'line': lines, 'zone': company.zones, 'duty': company.duties, 'opening time': company.hours,
@@ -35,11 +34,15 @@ export function faultsOf(company: Company): string[] {
   if (Object.values(people).some(({ first, last }) => `${first}${last}`.trim() === '')) faults.push('Somebody has no name.')
   for (const department of Object.values(departments))
     if (!Object.hasOwn(sites, department.site)) faults.push(`${department.name} is at ${department.site}, which is no site.`)
-  for (const { first, last, department, deputies } of Object.values(people)) {
+  for (const { id: key, first, last, department, deputies } of Object.values(people)) {
+    id(key, `${first} ${last}`)
+    if (deputies.includes(key)) faults.push(`${first} ${last} stands in for themselves: name somebody else, or nobody.`)
     if (!Object.hasOwn(departments, department)) faults.push(`${first} ${last} is in ${department}, which is no department.`)
     const unknown = deputies.find(deputy => !Object.hasOwn(people, deputy))
     if (unknown !== undefined) faults.push(`${unknown} stands in for ${first} ${last}, and is not there.`)
   }
+  for (const all of [sites, departments, lines, trunks, company.hours, company.accountCodes])
+    for (const thing of Object.values<{ id: string, name: string }>(all)) id(thing.id, thing.name || thing.id)
   for (const { number: emergency } of Object.values(shortNumbers)) number(emergency, `Short number ${emergency}`, short)
   for (const telephone of Object.values(telephones)) {
     number(telephone.number, telephone.name, short)

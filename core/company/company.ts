@@ -39,6 +39,11 @@ export type Ringing = typeof ringings[number]
 export const pageRanks = ['ordinary', 'urgent', 'safety'] as const
 export type PageRank = typeof pageRanks[number]
 
+/** What an id is: it never looks like a number, and is no name that every object has by birth. */
+export function isId(text: string): boolean {
+  return /^[a-z][\w:-]{0,60}$/i.test(text) && !(text in {})
+}
+
 /** The kinds of numbers outside, by what calls to them cost. */
 export const numberClasses = ['inland', 'abroad', 'premium', 'satellite'] as const
 export type NumberClass = typeof numberClasses[number]

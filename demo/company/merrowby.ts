@@ -276,7 +276,9 @@ export function merrowby(size = 182, settings: Partial<Settings> = {}): Company 
     announcements: byId(announcements),
     duties: byId(duties),
     accountCodes: byId(accountCodes.map(([code = '', name = '']) => ({ id: `code:${code}`, code, name }))),
-    settings: { ...nobody.settings, name: 'Merrowby Ferries', firstExtension: String(firstExtension), pageDefault, callBacksTo: ['inland', 'abroad'], ...settings },
+    settings: {
+      ...nobody.settings, name: 'Merrowby Ferries', firstExtension: String(firstExtension), pageDefault, callBacksTo: ['inland', 'abroad'], ...settings,
+    },
   }
 }
 

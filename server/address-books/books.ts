@@ -6,7 +6,7 @@ import { fold } from '~~/core/directory/folding'
 import type { CardContact } from '~~/core/formats/vcard'
 import type { AddressBook, NewAddressBook } from '~~/shared/address-books'
 import { homeIn } from '../company/home'
-import { insert, nextChange, takeAway, update } from '../contacts/contacts'
+import { changing, insert, takeAway, update } from '../contacts/contacts'
 import { fromDatabase } from '../database/away'
 import { Unfetched } from '../outside/ask'
 import { Seal } from '../outside/seal'
@@ -74,8 +74,7 @@ export class AddressBooks {
 
   /** @throws 404 */
   async remove(id: string): Promise<void> {
-    await this.orm.em.fork().transactional(async (tx) => {
-      const change = await nextChange(tx)
+    await changing(this.orm.em.fork(), async (tx, change) => {
       const [book] = await tx.execute<{ name: string }[]>('select name from address_book where id = ? for update', [id])
       if (!book) throw noBook()
       const those = await tx.execute<{ id: string }[]>('select id from contact where book = ? and not removed', [id])
@@ -155,8 +154,7 @@ export class AddressBooks {
 
   /** Keeps cards as contacts, all of a part or none. */
   private async take(book: string, by: string, cards: readonly ReadCard[]): Promise<void> {
-    await this.orm.em.fork().transactional(async (tx) => {
-      const change = await nextChange(tx)
+    await changing(this.orm.em.fork(), async (tx, change) => {
       const [there] = await tx.execute<object[]>('select 1 from address_book where id = ? for share', [book])
       // Nobody wants it any more since it was asked.
       if (!there) return
@@ -219,8 +217,7 @@ export class AddressBooks {
 
   private async forget(book: string, by: string, hrefs: readonly string[]): Promise<void> {
     if (hrefs.length === 0) return
-    await this.orm.em.fork().transactional(async (tx) => {
-      const change = await nextChange(tx)
+    await changing(this.orm.em.fork(), async (tx, change) => {
       const gone = await tx.execute<{ contact: string | null }[]>(
         'delete from book_card where book = ? and href in (select jsonb_array_elements_text(?::jsonb)) returning contact', [book, JSON.stringify(hrefs)],
       )

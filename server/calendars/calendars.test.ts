@@ -79,7 +79,7 @@ describe('reading on a thread', () => {
     reader = new CalendarReader(await threadProgram(new URL('./read-thread.ts', import.meta.url).pathname))
   })
   afterAll(() => reader.close())
-  const read = (text: string) => reader.read({ text, titles: false, window, zone: 'Europe/London' })
+  const read = (text: string) => reader.read('ines', { text, titles: false, window, zone: 'Europe/London' })
 
   test('what takes place, and why nothing can be read', async () => {
     expect((await read(text)).occurrences).toHaveLength(2)
@@ -93,4 +93,12 @@ describe('reading on a thread', () => {
     expect(stuck.status === 'rejected' && String(stuck.reason)).toContain('too long to read')
     expect(behind.status).toBe('fulfilled')
   }, 30_000)
+
+  test('whoever gives many takes turns with everybody else', async () => {
+    const order: string[] = []
+    const reads = (by: string, of: string) => reader.read(by, { text: text.replace('UID:1', `UID:${of}`), titles: false, window, zone: 'Europe/London' })
+      .then(() => order.push(of))
+    await Promise.all([...[1, 2, 3, 4].map(one => reads('mallory', `m${one}`)), reads('ines', 'i1'), reads('tomas', 't1'), reads('ines', 'i2')])
+    expect(order).toEqual(['m1', 'm2', 'i1', 't1', 'm3', 'i2', 'm4'])
+  })
 })

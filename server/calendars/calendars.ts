@@ -10,7 +10,7 @@ import type { CalendarInfo, Engagement } from '~~/shared/whereabouts'
 import { CalendarSpanEntity } from '../database/entities'
 import { fromDatabase, muchAtOnce } from '../database/away'
 import { wrongInput } from '../validation/read'
-import { Unfetched } from '../outside/ask'
+import { isWebAddress, Unfetched } from '../outside/ask'
 import { fetchCalendar } from './fetch'
 import { type CalendarReader, type Read, Unreadable } from './reader'
 
@@ -28,7 +28,8 @@ const lanes = 4
 const lookEvery = 30_000
 const batch = 500
 
-interface Row { of: string, address: string | null, content: string }
+/** `by`: who has given it. */
+interface Row { of: string, by: string, address: string | null, content: string }
 interface Options {
   company: () => Company
   /** What people's clocks show, in milliseconds since 1970. */
@@ -85,7 +86,7 @@ export class Calendars {
    */
   async readNow(of: string): Promise<void> {
     const [row] = await fromDatabase(() => this.orm.em.fork().execute<Row[]>(
-      `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" = ? returning "of", address, content`, [of],
+      `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" = ? returning "of", changed_by as "by", address, content`, [of],
     ))
     if (!row) throw createError({ statusCode: 404, message: 'No calendar is known there.' })
     await fromDatabase(() => this.renew(row), muchAtOnce)
@@ -98,10 +99,10 @@ export class Calendars {
   async put(of: string, by: string, source: { address: string | null, content: string | null }): Promise<CalendarInfo> {
     const { address, content } = source
     if ((address === null) === (content === null)) throw wrongInput('address', 'Give either an address or a file.')
-    if (address !== null && !/^https?:\/\/\S+$/i.test(address)) throw wrongInput('address', 'The address must begin with https:// or http://.')
+    if (address !== null && !isWebAddress(address)) throw wrongInput('address', 'The address must begin with https:// or http://.')
     try {
       const text = address === null ? content! : await fetchCalendar(address, this.options.allowed)
-      const read = await this.read(of, text)
+      const read = await this.read(of, by, text)
       await fromDatabase(() => this.write({ of, address, by }, read))
     }
     catch (error) {
@@ -138,16 +139,18 @@ export class Calendars {
   private async claim(): Promise<Row | undefined> {
     const [row] = await this.orm.em.fork().execute<Row[]>(
       `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" =
-        (select "of" from calendar where next_at <= now() order by next_at limit 1 for update skip locked) returning "of", address, content`,
+        (select "of" from calendar where next_at <= now() order by next_at limit 1 for update skip locked)
+        returning "of", changed_by as "by", address, content`,
     )
     return row
   }
 
   private async renew(seen: Row): Promise<void> {
-    const { of, address, content } = seen
+    const { of, by, address, content } = seen
     if (!this.knows(of)) return this.remove(of)
     try {
-      const read = await this.read(of, address === null ? content : await fetchCalendar(address, this.options.allowed))
+      const text = address === null ? content : await fetchCalendar(address, this.options.allowed)
+      const read = await this.read(of, by, text)
       await this.write({ of, address, by: null, seen }, read)
     }
     catch (error) {
@@ -159,12 +162,12 @@ export class Calendars {
     }
   }
 
-  private read(of: string, text: string): Promise<Read> {
+  private read(of: string, by: string, text: string): Promise<Read> {
     const now = this.options.now()
     const window = { from: now - behind * day, to: now + ahead * day }
     const { settings: { zone }, duties } = this.options.company()
     const titles = lookUp(duties, of) !== undefined
-    return this.reader.read({ text: wellFormed(text), titles, window, zone })
+    return this.reader.read(by, { text: wellFormed(text), titles, window, zone })
   }
 
   /** @param kept `by`: who changed it; null: nobody, it is looked at again as it was `seen`, and what somebody has changed meanwhile stays */
@@ -172,7 +175,7 @@ export class Calendars {
     const { of, address, by } = kept
     const { content, occurrences, problems } = read
     const changed = await this.orm.em.fork().transactional(async (tx) => {
-      const [now] = await tx.execute<Row[]>('select "of", address, content from calendar where "of" = ? for update', [of])
+      const [now] = await tx.execute<Row[]>('select "of", changed_by as "by", address, content from calendar where "of" = ? for update', [of])
       if (by === null && (now?.address !== kept.seen.address || now.content !== kept.seen.content)) return false
       await tx.execute(
         `insert into calendar ("of", address, content, problems, failure, read_at, next_at, changed_by)

@@ -29,20 +29,44 @@ export class Unreadable extends Error {}
 const longestReading = 5_000
 const mostMegabytes = 256
 
-/** Reads calendars one at a time, on a thread of its own that is ended when one takes too long. */
+/**
+ * Reads calendars one at a time, on a thread of its own that is ended when one takes too long. Whoever has given many takes turns with everybody else: each of
+ * the others waits for one of theirs at most.
+ */
 export class CalendarReader {
   private worker: Worker | null = null
   private serial = 0
-  private last: Promise<unknown> = Promise.resolve()
+  private reading = false
+  /** What waits, by who has given it; whose turn it is stands first. */
+  private readonly waiting = new Map<string, (() => Promise<void>)[]>()
 
   /** @param program the thread's program, as one text */
   constructor(private readonly program: string) {}
 
-  /** @throws Unreadable */
-  read(job: Omit<ReadingJob, 'id'>): Promise<Read> {
-    const reading = this.last.then(() => this.readNow({ ...job, id: ++this.serial }))
-    this.last = reading.catch(() => {})
-    return reading
+  /**
+   * @param by who has given it
+   * @throws Unreadable
+   */
+  read(by: string, job: Omit<ReadingJob, 'id'>): Promise<Read> {
+    return new Promise((resolve, reject) => {
+      const theirs = this.waiting.get(by) ?? []
+      theirs.push(() => this.readNow({ ...job, id: ++this.serial }).then(resolve, reject))
+      this.waiting.set(by, theirs)
+      if (!this.reading) void this.readAll()
+    })
+  }
+
+  private async readAll(): Promise<void> {
+    this.reading = true
+    for (let [turn] = this.waiting; turn; [turn] = this.waiting) {
+      const [by, theirs] = turn
+      const next = theirs.shift()!
+      this.waiting.delete(by)
+      // Behind everybody else who waits.
+      if (theirs.length > 0) this.waiting.set(by, theirs)
+      await next()
+    }
+    this.reading = false
   }
 
   close(): void {

@@ -4,18 +4,20 @@ import { plainText } from '~~/core/calls/text'
 import { changedCompany, changesBetween, type CompanyChange, idOf, isSameThing, thingOf } from '~~/core/company/changes'
 import { asKept } from '~~/core/company/as-kept'
 import { faultsOf } from '~~/core/company/check'
-import type { Company } from '~~/core/company/company'
+import { type Company, isId } from '~~/core/company/company'
 import type { CompanyFileAnswer, RecordedChange } from '~~/shared/company-edits'
 import { refuseOwned } from '../house-directory/owners'
+import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 import { companyIn, writeChanges } from './rows'
 
 /** The company as administrators change it: each edit whole or not at all, never over what somebody else has changed, and on record with what was before. */
 
-const idForm = /^[a-z][\w:-]{0,60}$/i
 const shortNumber = /^\d{1,5}$/
 const longestText = 600
 const shownAtOnce = 100
+/** Edits come one after the other. */
+export const companyEdits = 'company edits'
 
 /**
  * Carries changes out.
@@ -25,9 +27,16 @@ const shownAtOnce = 100
 export async function editCompany(
   em: EntityManager, by: string, seen: readonly CompanyChange[], wanted: readonly CompanyChange[],
 ): Promise<{ edit: string, changes: number }> {
+  return inTurn(em, companyEdits, tx => editIn(tx, by, seen, wanted))
+}
+
+/** The same for whoever's turn it is already: what is wrong with it is undone, and nothing else. */
+export function editIn(
+  turn: EntityManager, by: string, seen: readonly CompanyChange[], wanted: readonly CompanyChange[],
+): Promise<{ edit: string, changes: number }> {
   if (seen.length !== wanted.length) throw wrongInput('seen', 'seen must hold as many things as changes.')
-  return em.transactional(async (tx) => {
-    const company = await lockedCompany(tx)
+  return turn.transactional(async (tx) => {
+    const company = await companyIn(tx)
     const changes = wanted.map(change => clean(company, change))
     for (const [index, change] of changes.entries()) {
       const now = thingOf(company, change)
@@ -46,8 +55,8 @@ export async function editCompany(
 
 /** Another company in the place of this one: what would change, or has changed, and what is wrong with it. */
 export async function replaceCompany(em: EntityManager, by: string, given: Company, reallyDo: boolean): Promise<CompanyFileAnswer> {
-  return em.transactional(async (tx) => {
-    const company = await lockedCompany(tx)
+  return inTurn(em, companyEdits, async (tx) => {
+    const company = await companyIn(tx)
     const changes = changesBetween(company, given).map(change => clean(company, change))
     const answer: CompanyFileAnswer = {
       changes: changes.map((change) => {
@@ -85,11 +94,6 @@ export async function recordedEdits(em: EntityManager, before: number): Promise<
   )
 }
 
-async function lockedCompany(tx: EntityManager): Promise<Company> {
-  await tx.execute('select pg_advisory_xact_lock(hashtext(\'company edits\'))')
-  return companyIn(tx)
-}
-
 async function carryOut(tx: EntityManager, by: string, company: Company, changes: readonly CompanyChange[]): Promise<{ edit: string, changes: number }> {
   const [fault] = faultsOf(changedCompany(company, company.version, changes))
   if (fault !== undefined) throw wrongInput('changes', `${fault} Nothing was changed.`)
@@ -112,8 +116,8 @@ async function carryOut(tx: EntityManager, by: string, company: Company, changes
 function clean(company: Company, change: CompanyChange): CompanyChange {
   if (change.part === 'settings') return { part: 'settings', value: plainTexts(change.value) }
   const { part, id, value } = change
-  const form = part === 'shortNumbers' ? shortNumber : idForm
-  if (thingOf(company, change).value === null && !form.test(id)) {
+  const fits = part === 'shortNumbers' ? shortNumber.test(id) : isId(id)
+  if (thingOf(company, change).value === null && !fits) {
     const why = 'it begins with a letter, and has letters, digits, "-", "_" and ":" alone'
     throw wrongInput('changes', `changes: "${plainText(id, 60)}" is no id: ${why}.`)
   }

@@ -5,6 +5,7 @@ import { readDialled } from '~~/core/numbers/dialled'
 import { mostAddresses, mostNumbers } from '~~/core/formats/contact-fields'
 import type { Contact, ContactKind, NewContact } from '~~/shared/contacts'
 import { homeIn } from '../company/home'
+import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 
 /**
@@ -51,8 +52,7 @@ export async function contactsFor(em: EntityManager, who: string): Promise<(Cont
 
 export async function addContact(em: EntityManager, by: string, given: NewContact): Promise<Contact> {
   const id = randomUUID()
-  return em.transactional(async (tx) => {
-    const change = await nextChange(tx)
+  return changing(em, async (tx, change) => {
     const contact = await kept(tx, by, id, given)
     await insert(tx, by, id, change, contact)
     return { id, ...contact, version: 1, book: null }
@@ -61,8 +61,7 @@ export async function addContact(em: EntityManager, by: string, given: NewContac
 
 /** @throws 404, or 409 when somebody else has changed it since that version */
 export async function changeContact(em: EntityManager, by: string, id: string, seen: number, given: NewContact): Promise<Contact> {
-  return em.transactional(async (tx) => {
-    const change = await nextChange(tx)
+  return changing(em, async (tx, change) => {
     await seenAs(tx, by, id, seen)
     const contact = await kept(tx, by, id, given)
     await update(tx, by, id, change, contact)
@@ -72,8 +71,7 @@ export async function changeContact(em: EntityManager, by: string, id: string, s
 
 /** @throws 404, or 409 when somebody else has changed it since that version */
 export async function removeContact(em: EntityManager, by: string, id: string, seen: number): Promise<void> {
-  await em.transactional(async (tx) => {
-    const change = await nextChange(tx)
+  await changing(em, async (tx, change) => {
     await seenAs(tx, by, id, seen)
     await takeAway(tx, by, id, change)
   })
@@ -85,8 +83,7 @@ export async function removeContact(em: EntityManager, by: string, id: string, s
  */
 export async function mergeContacts(em: EntityManager, by: string, id: string, seen: number, other: string): Promise<Contact> {
   if (id === other) throw wrongInput('other', 'other must be another contact.')
-  return em.transactional(async (tx) => {
-    const change = await nextChange(tx)
+  return changing(em, async (tx, change) => {
     const into = await seenAs(tx, by, id, seen)
     const [row] = await tx.execute<Row[]>(`${select} where c.id = ? and not c.removed and (c.owner is null or c.owner = ?)`, [other, by])
     if (!row) throw createError({ statusCode: 404, message: 'The other contact is not there any more. Nothing was changed.' })
@@ -131,9 +128,12 @@ export async function companyOfNumber(
   return { caller: found.name, company: found.kind === 'company' ? found.name : found.companyName, numbers: numbers.map(one => one.number) }
 }
 
-/** Changes come one after the other: whoever has seen one has seen all before it. Asked for before anything is locked, so no two wait for each other. */
-export async function nextChange(tx: EntityManager): Promise<number> {
-  await tx.execute('select pg_advisory_xact_lock(hashtext(?))', [channel])
+/** Changes come one after the other, each with a number of its own: whoever has seen one has seen all before it. */
+export function changing<T>(em: EntityManager, work: (tx: EntityManager, change: number) => Promise<T>): Promise<T> {
+  return inTurn(em, channel, async tx => work(tx, await nextChange(tx)))
+}
+
+async function nextChange(tx: EntityManager): Promise<number> {
   await tx.execute(`select pg_notify('${channel}', '')`)
   const [{ next } = { next: 1 }] = await tx.execute<{ next: number }[]>('select coalesce(max(change), 0) + 1 as next from contact')
   return next

@@ -8,7 +8,7 @@ import { type Home, readDialled } from '~~/core/numbers/dialled'
 import type { ContactImport, ImportRow, ImportUndone, ImportVerdicts, Verdict } from '~~/shared/contact-imports'
 import type { NewContact } from '~~/shared/contacts'
 import { homeIn } from '../company/home'
-import { insert, kept, nextChange, type Origin, selecting, takeAway, update } from './contacts'
+import { changing, insert, kept, type Origin, selecting, takeAway, update } from './contacts'
 
 /**
  * Contacts from files, some rows at a time, each part in one transaction: whatever dies in the middle, a part is carried out whole or not at all, once, and is
@@ -46,9 +46,8 @@ export async function beginImport(em: EntityManager, by: string, file: string, i
 export async function carryOut(em: EntityManager, by: string, id: string, from: number, given: ImportRow[]): Promise<ImportVerdicts> {
   const home = await homeIn(em)
   const rows = given.map(row => plainRow(row, home))
-  return em.transactional(async (tx) => {
-    // The lock of all changes: no two parts look at the same contacts at once.
-    const change = await nextChange(tx)
+  // As all changes, one after the other: no two parts look at the same contacts at once.
+  return changing(em, async (tx, change) => {
     const isPrivate = await openImport(tx, by, id)
     const part = { id, isPrivate, change }
     const done = await tx.execute<{ position: number, verdict: Verdict, why: string }[]>(
@@ -71,8 +70,7 @@ export async function carryOut(em: EntityManager, by: string, id: string, from: 
 
 /** What an import has done last is as it was before, but for what somebody has changed since; the rest with the next question. */
 export async function undoImport(em: EntityManager, by: string, mayUndoOthers: boolean, id: string): Promise<ImportUndone> {
-  return em.transactional(async (tx) => {
-    const change = await nextChange(tx)
+  return changing(em, async (tx, change) => {
     const [found] = await tx.execute<{ by: string, owner: string | null, undone_at: string | null }[]>(
       'select "by", owner, undone_at from contact_import where id = ? for update', [id],
     )

@@ -3,7 +3,7 @@ import { createServer, type RequestListener, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { Validator } from '@seriousme/openapi-schema-validator'
 import { afterEach, describe, expect, it } from 'vitest'
-import { Customers } from './customers'
+import { linkOf, Customers } from './customers'
 
 let server: Server
 async function system(answer: RequestListener, now?: () => number): Promise<Customers> {
@@ -63,6 +63,12 @@ describe('the customer system', () => {
       expect(asked).toBe(4)
     })
   }
+
+  it('gives links that lead where they seem to', () => {
+    for (const link of ['javascript:alert(1)', 'https://bank.example@evil.example/', 'https://a:b@crm.example/1', 'https://crm.example/\u202Egpj.exe', 'nonsense'])
+      expect(linkOf(link), link).toBeNull()
+    expect(linkOf('https://crm.example/customers/7?a=b@c')).toBe('https://crm.example/customers/7?a=b@c')
+  })
 
   it('is described by a document of the standard', async () => {
     const { valid, errors } = await new Validator().validate(JSON.parse(readFileSync('docs/customer-lookup.json', 'utf8')) as never)

@@ -104,9 +104,10 @@ function problemOf(error: unknown): string {
   return error instanceof Error && (error.name === 'TimeoutError' || error.name === 'AbortError') ? 'did not answer in time.' : 'can\'t be reached.'
 }
 
-/** A link that a browser may open: never a script. */
-function linkOf(link: string | null): string | null {
-  if (link === null || !URL.canParse(link)) return null
+/** A link that a browser may open: never a script, and none that looks as if it led elsewhere. */
+export function linkOf(link: string | null): string | null {
+  if (link === null || !URL.canParse(link) || /[\p{Cc}\p{Cf}]/u.test(link)) return null
   const url = new URL(link)
-  return url.protocol === 'https:' || url.protocol === 'http:' ? url.href : null
+  // A name before the @ is not where it leads.
+  return (url.protocol === 'https:' || url.protocol === 'http:') && url.username === '' && url.password === '' ? url.href : null
 }

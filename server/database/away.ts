@@ -1,24 +1,54 @@
+import { AsyncLocalStorage } from 'node:async_hooks'
+import type { EventSubscriber } from '@mikro-orm/postgresql'
+
 /** Who asks waits this long for the database (milliseconds) and is told then; for much that is done as one, longer. */
 const patience = 2_500
 export const muchAtOnce = 60_000
 
+/** Somebody waits for what is asked of the database; `late`: they have been told that nothing was changed. */
+interface Waiting { state: 'working' | 'committing' | 'late' }
+const waiting = new AsyncLocalStorage<Waiting>()
+
 /**
- * Answers 503 with a sentence when the database does not carry out a query in time; calls go on meanwhile.
+ * Answers with a sentence when the database does not carry out a query in time; calls go on meanwhile. What was to be changed in a transaction is not changed
+ * later either: whoever tries again does not do it twice.
  * @param query what needs the database
+ * @throws 503: nothing was changed; 504: the database has been told to keep it and has not said whether it has
  */
 export async function fromDatabase<T>(query: () => Promise<T>, longest = patience): Promise<T> {
+  const ask: Waiting = { state: 'working' }
   let late: NodeJS.Timeout | undefined
   try {
-    return await Promise.race([query(), new Promise<never>((_, reject) => {
+    return await Promise.race([waiting.run(ask, query), new Promise<never>((_, reject) => {
       late = setTimeout(() => reject(new Error('the database is late')), longest)
     })])
   }
   catch (cause) {
     if (isError(cause)) throw cause
-    throw createError({ statusCode: 503, message: 'The database does not answer. Calls go on; this comes back by itself, try again in a moment.' })
+    if (ask.state === 'committing') {
+      throw createError({ statusCode: 504, message: 'The database has not said whether that was kept. Look whether it is there before you try again.' })
+    }
+    ask.state = 'late'
+    throw createError({
+      statusCode: 503, message: 'The database does not answer: nothing was changed. Calls go on; this comes back by itself, try again in a moment.',
+    })
   }
   finally {
     clearTimeout(late)
+  }
+}
+
+/** @throws when whoever waits for this has been told already that nothing was changed: it need not be begun */
+export function refuseLate(): void {
+  if (waiting.getStore()?.state === 'late') throw new Error('given up: whoever asked has been told that nothing was changed')
+}
+
+/** Nothing is kept of which somebody has been told that it was not. */
+export class OnlyInTime implements EventSubscriber {
+  async beforeTransactionCommit(): Promise<void> {
+    refuseLate()
+    const ask = waiting.getStore()
+    if (ask) ask.state = 'committing'
   }
 }
 

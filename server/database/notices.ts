@@ -5,7 +5,7 @@ const pause = 1_000
 
 /** Hears what other servers on the same database have changed (LISTEN and NOTIFY), and says when it may have missed something. */
 export class Notices {
-  private readonly hearers = new Map<string, (payload: string) => void>()
+  private readonly hearers = new Map<string, ((payload: string) => void)[]>()
   private readonly returning: (() => void)[] = []
   private closed = false
   private client: Client | null = null
@@ -14,7 +14,7 @@ export class Notices {
 
   /** Calls back with what is said on a channel. All channels are named before `listen`. */
   on(channel: string, hear: (payload: string) => void): void {
-    this.hearers.set(channel, hear)
+    this.hearers.set(channel, [...this.hearers.get(channel) ?? [], hear])
   }
 
   /** Calls back whenever listening begins, at first and after every loss. */
@@ -37,7 +37,7 @@ export class Notices {
       })
       try {
         await client.connect()
-        client.on('notification', ({ channel, payload }) => this.hearers.get(channel)?.(payload ?? ''))
+        client.on('notification', ({ channel, payload }) => this.hearers.get(channel)?.forEach(hear => hear(payload ?? '')))
         for (const channel of this.hearers.keys()) await client.query(`listen "${channel}"`)
         for (const come of this.returning) come()
         await ended

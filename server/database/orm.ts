@@ -1,5 +1,6 @@
 import { Migrator } from '@mikro-orm/migrations'
 import { MikroORM } from '@mikro-orm/postgresql'
+import { OnlyInTime } from './away'
 import * as entities from './entities'
 import { Begin } from './migrations/20261124_begin'
 import { TheWholeHand } from './migrations/20261125_the_whole_hand'
@@ -50,6 +51,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
     clientUrl: url,
     entities: Object.values(entities),
     extensions: [Migrator],
+    subscribers: [new OnlyInTime()],
     migrations: {
       migrationsList: [
         { name: '20261124_begin', class: Begin }, { name: '20261125_the_whole_hand', class: TheWholeHand }, { name: '20261126_doors', class: Doors },

@@ -55,6 +55,7 @@ function operationOf(
       403: 'The request comes from a page of another site.',
       408: 'The request did not come to its end in time.',
       413: 'The request is too long.',
+      504: 'The database has not said whether that was kept: look before you ask again.',
     }),
     ...(method !== 'get' && method !== 'delete' && { 415: `The request does not say that it is ${bodyType ?? 'JSON'}.` }),
     ...(typeof mayAsk === 'object' && { 403: 'The role is not the right one.' }),

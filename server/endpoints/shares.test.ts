@@ -14,6 +14,7 @@ describe('the share of one asker', () => {
   })
 
   it('is told in seconds', () => {
-    expect([1, 2].map(tooOften).join(' ')).toBe('Too much was asked at once. Wait 1 second and try again. Too much was asked at once. Wait 2 seconds and try again.')
+    expect([1, 2].map(tooOften).join(' ')).toBe('Too much was asked at once. Wait 1 second and try again. '
+      + 'Too much was asked at once. Wait 2 seconds and try again.')
   })
 })

@@ -85,19 +85,24 @@ describe('what browsers are told', () => {
     expect(hub.listening).toBe(0)
   })
 
-  it('news of messages goes to whom they concern', () => {
+  it('news goes to whom it concerns, and says of what: nobody asks for what has not changed', () => {
     const [reader, writer, other] = [browser('staff', staffPhone, 'reader'), browser('operator', 't2100', 'writer'), browser('staff', 't2106', 'other')]
     for (const listener of [reader, writer, other]) hub.join(listener, undefined)
-    hub.news([staffPhone, 'writer'])
-    const heard = (listener: { told: ToBrowser[] }) => listener.told.some(message => message.type === 'news')
-    expect([reader, writer, other].map(heard)).toEqual([true, true, false])
+    const heard = () => [reader, writer, other].map(({ told }) => told.splice(0).flatMap(message => message.type === 'news' ? [message.about] : []))
+    heard()
+    hub.newsOfMessages([staffPhone, 'writer'])
+    expect(heard()).toEqual([['messages'], ['waiting', 'messages'], []])
+    hub.newsForAnswering('contacts')
+    expect(heard()).toEqual([[], ['contacts'], []])
+    hub.newsForAll('whereabouts')
+    expect(heard()).toEqual([['whereabouts'], ['whereabouts'], ['whereabouts']])
   })
 
   it('after listening began again everybody looks at everything anew, staff too', () => {
     const [ines, staff] = [browser('operator', 't2100'), browser('staff', staffPhone)]
     for (const listener of [ines, staff]) hub.join(listener, undefined)
     for (const listener of [ines, staff]) listener.told.length = 0
-    hub.everythingIsNews()
-    for (const { told } of [ines, staff]) expect(told).toEqual([{ type: 'news' }, { type: 'news', about: 'whereabouts' }])
+    hub.newsForAll()
+    for (const { told } of [ines, staff]) expect(told).toEqual([{ type: 'news' }])
   })
 })

@@ -6,6 +6,7 @@ import { feedBeat } from '~~/shared/beat'
 import { type Role, seesCallers } from '~~/shared/roles'
 import type { Replica } from '../exchange-link/replica'
 import type { Position, ToBrowser } from '~~/shared/feed'
+import type { NewsTopic } from '~~/shared/news'
 
 export interface Listener {
   role: Role
@@ -153,31 +154,25 @@ export class Hub {
   }
 
   /** Messages have come or been read: whoever they concern asks for them, whoever answers for the company for how many wait. */
-  news(concerned: readonly string[]): void {
-    for (const listener of this.listeners) {
-      if (seesCallers(listener.role)) listener.send(JSON.stringify({ type: 'news', about: 'waiting' } satisfies ToBrowser))
-      const concerns = concerned.some(
-        one =>
-          one === listener.signIn || one === listener.device || (seesCallers(listener.role) && Boolean(this.state && lookUp(this.state.company.lines, one))),
-      )
-      if (concerns) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
-    }
+  newsOfMessages(concerned: readonly string[]): void {
+    this.news('waiting', ({ role }) => seesCallers(role))
+    this.news('messages', ({ role, signIn, device }) => concerned.some(one =>
+      one === signIn || one === device || (seesCallers(role) && Boolean(this.state && lookUp(this.state.company.lines, one)))))
   }
 
   /** Something that whoever answers for the company looks at has changed. */
-  newsForAnswering(): void {
-    for (const listener of this.listeners) if (seesCallers(listener.role)) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
+  newsForAnswering(about: NewsTopic): void {
+    this.news(about, ({ role }) => seesCallers(role))
   }
 
-  /** Something may have been missed: everything counts as changed. */
-  everythingIsNews(): void {
-    for (const listener of this.listeners) listener.send(JSON.stringify({ type: 'news' } satisfies ToBrowser))
-    this.newsOfWhereabouts()
+  /** For everybody: something has changed, or, without a topic, anything may have. */
+  newsForAll(about?: NewsTopic): void {
+    this.news(about, () => true)
   }
 
-  /** Who is where has changed, for everybody. */
-  newsOfWhereabouts(): void {
-    for (const listener of this.listeners) listener.send(JSON.stringify({ type: 'news', about: 'whereabouts' } satisfies ToBrowser))
+  private news(about: NewsTopic | undefined, concerns: (listener: Listener) => boolean): void {
+    const text = JSON.stringify({ type: 'news', ...about && { about } } satisfies ToBrowser)
+    for (const listener of this.listeners) if (concerns(listener)) listener.send(text)
   }
 
   /** One text for all who may see everything and one for the others, however many browsers there are. */

@@ -5,10 +5,11 @@ import type { Company } from '~~/core/company/company'
 import { ownedBy } from '~~/core/company/house-directory'
 import { guessedPeople, type Meaning, peopleOf, type PeopleRow } from '~~/core/company/people-table'
 import type { HouseDirectoryLook, HouseDirectoryState, HouseDirectoryWanted } from '~~/shared/house-directory'
-import { editCompany } from '../company/edits'
+import { companyEdits, editIn } from '../company/edits'
 import { companyIn, readCompany } from '../company/rows'
 import { fromDatabase, muchAtOnce } from '../database/away'
 import { Seal } from '../outside/seal'
+import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 import { type DirectoryEntry, type DirectorySource, DirectoryUnread, readEntries } from './ldap'
 import { itself } from './owners'
@@ -144,7 +145,7 @@ export class HouseDirectory {
       const entries = await readEntries({ ...row, password }, row.columns.map(({ attribute }) => attribute), this.options.allowed)
       // Nobody is taken for gone because something is wrong with what is asked.
       if (entries.length === 0) throw new DirectoryUnread('The directory shows nobody there: nothing was changed.')
-      const refused = await this.orm.em.fork().transactional(tx => this.take(tx, row, entries))
+      const refused = await inTurn(this.orm.em.fork(), companyEdits, tx => this.take(tx, row, entries))
       await this.orm.em.fork().execute(
         `update house_directory set failure = null, read_at = now(), refused = ?::jsonb, next_at = now() + interval '${pauses.next}'`,
         [JSON.stringify(refused)],
@@ -163,7 +164,6 @@ export class HouseDirectory {
    * @returns who could not be taken
    */
   private async take(tx: EntityManager, { columns, numbered }: Row, entries: readonly DirectoryEntry[]): Promise<HouseDirectoryState['refused']> {
-    await tx.execute('select pg_advisory_xact_lock(hashtext(\'company edits\'))')
     const [still] = await tx.execute<object[]>('select 1 from house_directory for update')
     // Nobody wants it any more since it was asked.
     if (!still) return []
@@ -173,7 +173,7 @@ export class HouseDirectory {
     if ('fault' in rows) throw new DirectoryUnread(rows.fault)
     const edit = (of: Company, all: readonly PeopleRow[]) => {
       const changes = all.flatMap(({ changes }) => changes)
-      return editCompany(tx, itself, changes.map(change => thingOf(of, change)), changes)
+      return editIn(tx, itself, changes.map(change => thingOf(of, change)), changes)
     }
     const judged = await edit(company, rows).then(() => rows, async (error: unknown) => {
       if (!isWrong(error)) throw error

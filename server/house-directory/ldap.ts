@@ -47,6 +47,7 @@ const hidden = /pass|pwd|secret|hash|cert|photo|logo|audio|krb|samba|^objectclas
  * @throws DirectoryUnread
  */
 export async function readEntries(source: DirectorySource, attributes: readonly string[] | null, allowed: readonly string[]): Promise<DirectoryEntry[]> {
+  if (!URL.canParse(source.address)) throw new DirectoryUnread('The address can\'t be read: write it as ldap://host or ldaps://host.')
   const address = new URL(source.address)
   if (!allowed.some(one => placeOf(one) === placeOf(source.address))) {
     throw new DirectoryUnread(`This server may not ask ${plainText(source.address, 100)}: whoever runs it adds that address to NUXT_CALENDAR_ORIGINS.`)

@@ -5,7 +5,7 @@ import { plainText } from '~~/core/calls/text'
 import type { IdentitySettings, IdentityWanted } from '~~/shared/identity'
 import { recordChanges } from '../accounts/changes'
 import { fromDatabase } from '../database/away'
-import { fetchOutside, Unfetched } from '../outside/ask'
+import { fetchOutside, isWebAddress, Unfetched } from '../outside/ask'
 import { Seal } from '../outside/seal'
 import { wrongInput } from '../validation/read'
 
@@ -185,6 +185,7 @@ export class IdentityProvider {
     if (this.known?.of === of && this.known.until > Date.now()) return this.known.config
     const secret = this.seal.open(sealed)
     if (secret === null) throw new NotProven('away', 'The secret can\'t be read any more: the server\'s own secret has changed. Type it anew.')
+    if (!isWebAddress(issuer)) throw new NotProven('away', 'The issuer is no address: write it as https://login.example.')
     const address = new URL(issuer)
     const isOurs = this.options.allowed.includes(address.origin)
     if (address.protocol !== 'https:' && !isOurs) throw new NotProven('away', 'The issuer must begin with https://.')

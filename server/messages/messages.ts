@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { MikroORM } from '@mikro-orm/postgresql'
+import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
 import type { Message, Waiting } from '~~/shared/messages'
 import { MessageEntity, type MessageRow } from '../database/entities'
 import type { Notices } from '../database/notices'
@@ -13,22 +13,23 @@ export class MessageBox {
   }
 
   async leave(message: Omit<MessageRow, 'id' | 'at' | 'readAt'>, at: Date): Promise<void> {
-    const em = this.orm.em.fork()
-    await em.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null })
-    await this.tell([message.to, message.from])
+    await this.orm.em.fork().transactional(async (tx) => {
+      await tx.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null })
+      await tell(tx, [message.to, message.from])
+    })
   }
 
   /** Marks a message as read by who it is for. False when there is none such. */
   async read(id: string, readers: string[], at: Date): Promise<boolean> {
-    const em = this.orm.em.fork()
-    const message = await em.findOne(MessageEntity, { id, to: { $in: readers } })
-    if (!message) return false
-    if (!message.readAt) {
-      message.readAt = at
-      await em.flush()
-      await this.tell([message.to, message.from])
-    }
-    return true
+    return this.orm.em.fork().transactional(async (tx) => {
+      const message = await tx.findOne(MessageEntity, { id, to: { $in: readers } })
+      if (!message) return false
+      if (!message.readAt) {
+        message.readAt = at
+        await tell(tx, [message.to, message.from])
+      }
+      return true
+    })
   }
 
   /** The latest for the given mailboxes, and those that `writer` wrote (null: nobody asked for). */
@@ -46,10 +47,11 @@ export class MessageBox {
       select "to" as "at", (count(*) filter (where kind = 'text'))::int as "text", (count(*) filter (where kind = 'voice'))::int as "voice"
       from message where read_at is null group by "to" order by "to"`)
   }
+}
 
-  private async tell(concerned: string[]): Promise<void> {
-    await this.orm.em.fork().execute(`select pg_notify('${channel}', ?)`, [JSON.stringify(concerned.filter(Boolean))])
-  }
+/** Everybody hears of it when it is kept. */
+async function tell(tx: EntityManager, concerned: string[]): Promise<void> {
+  await tx.execute(`select pg_notify('${channel}', ?)`, [JSON.stringify(concerned.filter(Boolean))])
 }
 
 function shown({ id, kind, to, from, fromName, caller, number, text, urgent, callBack, seconds, at, readAt }: MessageRow): Message {

@@ -6,6 +6,7 @@ import { whereaboutsChannel } from '../calendars/calendars'
 import { fromDatabase } from '../database/away'
 import { OccupancyEntity } from '../database/entities'
 import { useRelay } from '../relay'
+import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 
 /** Who is at which place; who was there is kept for a day. */
@@ -31,8 +32,7 @@ export async function takeList(csv: string, field: string): Promise<{ stays: num
  * @param now milliseconds since 1970
  */
 function takeStays(em: EntityManager, stays: readonly Stay[], now: number): Promise<void> {
-  return em.transactional(async (tx) => {
-    await tx.execute('select pg_advisory_xact_lock(hashtext(?))', ['occupancy'])
+  return inTurn(em, 'occupancy', async (tx) => {
     const at = new Date(now)
     const present = await tx.find(OccupancyEntity, { $or: [{ toAt: null }, { toAt: { $gt: at } }] })
     const wanted = new Map(stays.map(stay => [`${keyOf(stay)} ${stay.from ?? ''}`, stay]))

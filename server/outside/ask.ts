@@ -7,6 +7,11 @@ import { useAgent } from 'request-filtering-agent'
 /** Something outside could not be fetched. The message is a sentence. */
 export class Unfetched extends Error {}
 
+/** An address that can be asked: of the web, and one that can be read. */
+export function isWebAddress(text: string): boolean {
+  return /^https?:\/\/\S+$/i.test(text) && URL.canParse(text)
+}
+
 export interface Asked { method?: string, headers?: Record<string, string>, body?: string }
 export interface Bounds {
   /** Origins of our own network that may be asked all the same, as "http://127.0.0.1:4711". */
@@ -29,9 +34,15 @@ export async function askOutside(address: URL, { method = 'GET', headers = {}, b
   const { request } = address.protocol === 'https:' ? https : http
   const agent = allowed.includes(address.origin) ? undefined : useAgent(address.href)
   const answer = await new Promise<http.IncomingMessage>((resolve, reject) => {
-    request(address, { method, agent, signal, headers: { ...headers, 'accept-encoding': 'gzip, br, deflate' } }, resolve)
-      .on('error', error => reject(unfetched(error, signal)))
-      .end(body)
+    try {
+      request(address, { method, agent, signal, headers: { ...headers, 'accept-encoding': 'gzip, br, deflate' } }, resolve)
+        .on('error', error => reject(unfetched(error, signal)))
+        .end(body)
+    }
+    catch (error) {
+      // A header or an address of which no request can be made.
+      reject(unfetched(error as Error, signal))
+    }
   })
   return { status: answer.statusCode ?? 0, headers: answer.headers, text: await textOf(answer, signal, largest) }
 }

@@ -22,7 +22,8 @@ describe('the settings of a server', () => {
     expect(faults).toEqual([
       'NUXT_DATABASE_URL must begin with postgres://.', 'NUXT_EXCHANGE_PORT must be the number of a port, 1 to 65535.',
       'NUXT_LINK_TOKEN is missing: the secret that exchange and server both know.',
-      'NUXT_SESSION_PASSWORD has 5 characters, and 32 are needed: use a long random text.', 'NUXT_TRUST_PROXY must be a number of proxies, 0 to 9; true for one, false for none.',
+      'NUXT_SESSION_PASSWORD has 5 characters, and 32 are needed: use a long random text.',
+      'NUXT_TRUST_PROXY must be a number of proxies, 0 to 9; true for one, false for none.',
       expect.stringMatching(/^NUXT_CALENDAR_ORIGINS names ftp:\/\/x, which is no origin/),
       expect.stringMatching(/^NUXT_CUSTOMER_ADDRESS must be a web address/),
     ])

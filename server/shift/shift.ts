@@ -5,6 +5,7 @@ import { missedOutcomes } from '~~/core/calls/record'
 import type { OpenThing } from '~~/core/console/open-things'
 import type { SignedIn } from '~~/shared/people'
 import { longestShiftNote, type Shift } from '~~/shared/shift'
+import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 
 /** What is said from one shift to the next: notes, and hand-overs that whoever comes signs. A hand-over keeps what was open at that moment. */
@@ -56,8 +57,7 @@ async function stillToDo(em: EntityManager, lines: readonly string[], now: numbe
 export async function addNote(em: EntityManager, person: Person, text: string, now: number): Promise<void> {
   const words = plainText(text, longestShiftNote)
   if (!words) throw wrongInput('text', 'text is missing: please fill it in.')
-  await em.transactional(async (tx) => {
-    await tx.execute('select pg_advisory_xact_lock(hashtext(?))', [channel])
+  await inTurn(em, channel, async (tx) => {
     const [{ count } = { count: 0 }] = await tx.execute<{ count: number }[]>('select count(*)::int as count from shift_note where done_at is null')
     if (count >= mostNotes) throw createError({ statusCode: 409, message: `There are ${mostNotes} notes already: mark some as done first. Nothing was noted.` })
     await tx.execute('insert into shift_note (id, text, "by", by_name, at) values (?, ?, ?, ?, ?)', [randomUUID(), words, person.signIn, person.name,

@@ -5,6 +5,7 @@ import type { Company } from '~~/core/company/company'
 import { type KeyPage, longestLabel, mostPages, type SpeedKey } from '~~/core/speed-keys/key'
 import { faultOf } from '~~/core/speed-keys/meaning'
 import { KeyPageEntity } from '../database/entities'
+import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 
 /** The pages of speed keys that somebody sees: those that are shared, and their own. Of somebody else's nobody hears that they are there. */
@@ -35,9 +36,8 @@ export async function pageFor(em: EntityManager, signIn: string, id: string): Pr
 /** @throws 409 when there are as many pages as there may be */
 export async function addPage(em: EntityManager, signIn: string, page: { name: string, shared: boolean, keys: SpeedKey[] }): Promise<KeyPage> {
   const owner = page.shared ? null : signIn
-  return em.transactional(async (tx) => {
-    // Two who add the last page at once: the second is told.
-    await tx.execute('select pg_advisory_xact_lock(hashtext(?))', [`${channel} ${owner ?? ''}`])
+  // Two who add the last page at once: the second is told.
+  return inTurn(em, `${channel} ${owner ?? ''}`, async (tx) => {
     const [{ count, next } = { count: 0, next: 0 }] = await tx.execute<{ count: number, next: number }[]>(
       'select count(*)::int as count, coalesce(max(position) + 1, 0)::int as next from key_page where owner is not distinct from ?', [owner],
     )

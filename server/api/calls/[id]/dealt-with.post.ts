@@ -15,14 +15,13 @@ export default defineEndpoint({
   also: { 404: 'There is no such call.' },
 }, async ({ person, params: { id }, body: { calledBack } }) => {
   const { orm, wallNow } = useRelay()
-  const em = orm.em.fork()
-  await fromDatabase(async () => {
+  await fromDatabase(() => orm.em.fork().transactional(async (em) => {
     if (!await em.findOne(CallRecordEntity, { id })) throw createError({ statusCode: 404, message: 'There is no such call.' })
     await em.execute(
       'insert into dealt_with (call, by, by_name, at, called_back) values (?, ?, ?, ?, ?) on conflict (call) do nothing',
       [id, person.signIn, person.name, new Date(wallNow), calledBack],
     )
     await em.execute('select pg_notify(\'dealt_with\', \'\')')
-  })
+  }))
   return { kept: true }
 })
