@@ -67,6 +67,8 @@ export default defineNuxtConfig({
       '#book-program': () => threadModule(fileURLToPath(new URL('./server/address-books/book-thread.ts', import.meta.url))),
     },
     esbuild: { options: { target: 'node20' } },
+    // How schemas speak is set once, before the first is made: the build must not take it for nothing.
+    moduleSideEffects: [fileURLToPath(new URL('./core/schema/wording.ts', import.meta.url))],
     externals: { trace: true },
     // The first load is what people wait for: what never changes is packed once, here.
     compressPublicAssets: { brotli: true, gzip: true },

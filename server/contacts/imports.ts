@@ -38,7 +38,9 @@ export async function checkRows(em: EntityManager, by: string, isPrivate: boolea
 
 export async function beginImport(em: EntityManager, by: string, file: string, isPrivate: boolean): Promise<ContactImport> {
   const id = randomUUID()
-  await em.execute('insert into contact_import (id, "by", file, owner) values (?, ?, ?, ?)', [id, by, wellFormed(file), isPrivate ? by : null])
+  await em.transactional(tx => tx.execute('insert into contact_import (id, "by", file, owner) values (?, ?, ?, ?)', [
+    id, by, wellFormed(file), isPrivate ? by : null,
+  ]))
   return (await importsFor(em, by)).find(one => one.id === id)!
 }
 
