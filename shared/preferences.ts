@@ -1,5 +1,5 @@
 import '../core/schema/wording'
-import { loudnesses } from '../core/console/announcements'
+import { loudnesses, type Voice, voices } from '../core/console/announcements'
 import { densities } from '../core/console/floor'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 
@@ -11,6 +11,10 @@ const fields = {
   panelShown: boolean().strict().label('panelShown'),
   density: string().strict().oneOf(densities).label('density'),
   loudness: string().strict().oneOf(loudnesses).label('loudness'),
+  /** How fast the voice is that reads what is said. */
+  voice: string().strict().oneOf(Object.keys(voices) as Voice[]).label('voice'),
+  /** What callers are heard to say is said too. */
+  saysWords: boolean().strict().label('saysWords'),
   /** People who stand first on the floor, by their ids. */
   pinned: array(string().strict().max(80).required()).max(24).label('pinned'),
   /** Whom one has chosen lately, the more often the more (`core/console/habit.ts`). */
@@ -26,6 +30,8 @@ export const preferences = object({
   panelShown: fields.panelShown.required(),
   density: fields.density.required(),
   loudness: fields.loudness.required(),
+  voice: fields.voice.required(),
+  saysWords: fields.saysWords.required(),
   pinnedKeys: fields.pinnedKeys.defined(),
   pinned: fields.pinned.required(),
   chosen: fields.chosen.required(),

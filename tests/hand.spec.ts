@@ -174,6 +174,8 @@ test('a quick hand: letters and Enter while the answer is still under way pass t
 test('do not disturb on behalf of a colleague: their handset says who set it', async ({ console, stage }) => {
   await name(console, marit.words)
   await console.keyboard.press('Shift+F8')
+  await expect(console.getByRole('dialog', { name: /^Do not disturb/ }).getByLabel('Until')).toHaveValue(/^\d{1,2}:\d\d$/)
+  await console.keyboard.press('Enter')
   await expect.poll(() => stage.cast.state.devices.get(marit.device)!.doNotDisturb).toBe(true)
   const handset = await console.context().newPage()
   await handset.goto(`/handset?of=${marit.device}`)

@@ -104,14 +104,14 @@ function toggle(id: string): void {
             :command="`${line.opening.open ? 'close' : 'open'} ${line.id}`"
             :divided="line.served === null"
           >
-            {{ line.served === null ? `${line.name}, to the ${directory.nameOf(line.target)}: ` : '' }}{{ line.opening.words }} ·
+            {{ line.name }}{{ line.served === null ? `, to the ${directory.nameOf(line.target)}` : '' }}: {{ line.opening.words }} ·
             {{ line.opening.open ? 'close it …' : 'open it' }}
           </el-dropdown-item>
           <el-dropdown-item
             v-if="line.opening.hours && line.opening.byHand"
             :command="`hours ${line.id}`"
           >
-            as its hours say
+            {{ line.name }}: as its hours say
           </el-dropdown-item>
         </template>
       </el-dropdown-menu>

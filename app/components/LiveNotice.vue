@@ -18,28 +18,32 @@ const what = computed(() => {
 </script>
 
 <template>
-  <div role="alert">
-    <div
-      v-if="what"
-      class="notice"
-    >
-      <strong>{{ what.title }}</strong>
-      <span>{{ what.text }}</span>
-      <span
-        v-if="away"
-        class="away"
-        aria-hidden="true"
-      >{{ away }}</span>
+  <!-- Said once: the time that it has lasted stands outside what is an alert. -->
+  <div :class="{ notice: what }">
+    <div role="alert">
+      <template v-if="what">
+        <strong>{{ what.title }}</strong>
+        <span>{{ what.text }}</span>
+      </template>
     </div>
+    <span
+      v-if="what && away"
+      class="away"
+      aria-hidden="true"
+    >{{ away }}</span>
   </div>
 </template>
 
 <style scoped>
-.notice {
+.notice,
+.notice > div {
   display: flex;
   flex-wrap: wrap;
   align-items: baseline;
   gap: var(--space-2) var(--space-5);
+}
+
+.notice {
   padding: var(--space-4) var(--space-5);
   background: var(--alarm);
   color: var(--alarm-ink);

@@ -27,8 +27,7 @@ async function set(choice: string): Promise<void> {
   }
   const [reason, length] = choice.split(':') as [AwayReason | 'available', string | undefined]
   const until = length ? live.wall(live.now() + Number(length) * 60_000) : null
-  const done = await desk.ask(reason === 'available' ? { service: 'setStatus', reason: null, until: null } : { service: 'setStatus', reason, until })
-  if (done) desk.say(`Your status: ${words.value}`)
+  await desk.ask(reason === 'available' ? { service: 'setStatus', reason: null, until: null } : { service: 'setStatus', reason, until })
   focusField()
 }
 </script>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDesk } from '~/stores/desk'
+import { focusField } from '~/stores/dialogs'
 
 /** What could not be done, on a slip of paper below the place where it was asked: nothing moves for it. */
 const desk = useDesk()
@@ -16,7 +17,7 @@ const desk = useDesk()
       text
       size="small"
       aria-label="Close the message"
-      @click="desk.notice = null"
+      @click="desk.notice = null; focusField()"
     >
       Close
     </el-button>

@@ -9,7 +9,7 @@ import { useDirectory } from '~/stores/directory'
 import { useField } from '~/stores/field'
 import { useFloor } from '~/stores/floor'
 import { useLikely } from '~/stores/likely'
-import { usePaging } from '~/stores/paging'
+import { pageKey, usePaging } from '~/stores/paging'
 import { usePreferences } from '~/stores/preferences'
 import { useQueues } from '~/stores/queues'
 import { leader, useSpeedKeys } from '~/stores/speed-keys'
@@ -47,7 +47,7 @@ export function useHandKeys() {
       desk.say(`Floor: ${density}`)
     },
     [leader]: speedKeys.begin,
-    '&': paging.toggle,
+    [pageKey]: paging.toggle,
     '_': writeDown,
     'ArrowRight': () => void likely.take(0),
     'Shift+ArrowRight': () => void likely.take(1),
@@ -125,7 +125,7 @@ export function useHandKeys() {
     }
     if (field.text === '') return whileNothingIsTyped(key)
     if (key === 'Escape') {
-      field.clear()
+      field.empty()
       return true
     }
     return field.slotMode ? whileNamingSlot(key) : whileSearching(key)

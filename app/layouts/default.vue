@@ -3,6 +3,7 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { answerAnywhere, nameOfKey } from '~~/core/console/keys'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
+import { pageKey, usePaging } from '~/stores/paging'
 import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
 
@@ -12,6 +13,7 @@ const session = useSession()
 const route = useRoute()
 const keys = useHandKeys()
 const preferences = usePreferences()
+const paging = usePaging()
 /** The feed was closed by the server: whoever is still signed in comes again with the rights they have now. */
 watch(() => live.over, async () => {
   try {
@@ -36,9 +38,18 @@ useEventListener(document, 'keydown', (event: KeyboardEvent) => {
   keys.pressInHand(event)
 })
 
+// What ends something ends it wherever the keyboard is: a microphone that is open, also while something is typed.
+useEventListener(document, 'keydown', (event: KeyboardEvent) => {
+  if (event.key !== pageKey || !paging.page || event.ctrlKey || event.altKey || event.metaKey) return
+  event.preventDefault()
+  event.stopPropagation()
+  void paging.close()
+}, { capture: true })
+
 // Whoever closes the window has set it nevertheless.
 useEventListener('pagehide', () => void preferences.flush())
 
+useKeptFocus()
 live.onHappening(desk.follow)
 useIntervalFn(desk.tick, 250)
 onMounted(() => {
@@ -74,7 +85,10 @@ useHead({ title })
       </p>
     </div>
     <PageBar v-if="desk.device" />
-    <main class="page">
+    <main
+      class="page"
+      tabindex="-1"
+    >
       <p
         v-if="!live.state"
         class="empty"
@@ -92,6 +106,7 @@ useHead({ title })
         <LazyContactDialog />
         <LazyClosingDialog />
         <LazyForwardingDialog />
+        <LazyQuietDialog />
         <LazyCalendarDialog />
       </template>
     </main>
@@ -106,6 +121,7 @@ useHead({ title })
 }
 
 .page {
+  outline: none;
   flex: 1;
   min-height: 0;
   display: flex;

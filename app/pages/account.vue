@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import dayjs from 'dayjs'
-import type { Loudness } from '~~/core/console/announcements'
+import type { Loudness, Voice } from '~~/core/console/announcements'
 import { type OwnSession, passwordChange } from '~~/shared/people'
 import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
@@ -14,6 +14,7 @@ const howMuch: Record<Loudness, string> = {
   calls: 'Also what happens to calls',
   everything: 'Also what I do myself',
 }
+const howFast: Record<Voice, string> = { slow: 'Slowly', usual: 'At the usual speed', fast: 'Fast' }
 /** Telephone links of other pages open the console with the number in the field. */
 const canHandleLinks = 'registerProtocolHandler' in navigator
 function handleLinks(): void {
@@ -131,6 +132,31 @@ onMounted(load)
             v-for="(words, loudness) in howMuch"
             :key="loudness"
             :value="loudness"
+          >
+            {{ words }}
+          </el-radio>
+        </el-radio-group>
+        <el-checkbox
+          :model-value="preferences.saysWords"
+          @change="preferences.set({ saysWords: Boolean($event) })"
+        >
+          Also what callers say
+        </el-checkbox>
+        <h3 id="voice-title">
+          How fast your voice reads
+        </h3>
+        <p class="soft">
+          What is said next waits for it: the faster, the sooner.
+        </p>
+        <el-radio-group
+          :model-value="preferences.voice"
+          aria-labelledby="voice-title"
+          @change="preferences.set({ voice: $event as Voice })"
+        >
+          <el-radio
+            v-for="(words, voice) in howFast"
+            :key="voice"
+            :value="voice"
           >
             {{ words }}
           </el-radio>

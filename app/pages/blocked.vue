@@ -27,7 +27,7 @@ async function block(): Promise<void> {
 /** The keyboard goes on at the form: the button that was pressed is gone with its row. */
 const number = useTemplateRef<{ focus: () => void }>('number')
 async function lift(of: string): Promise<void> {
-  if (await desk.ask({ service: 'unblockNumber', number: of })) desk.say(`${formatNumber(of)} is not blocked any more`)
+  await desk.ask({ service: 'unblockNumber', number: of })
   number.value?.focus()
 }
 </script>

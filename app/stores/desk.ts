@@ -1,12 +1,14 @@
 import { until, useTimeoutFn } from '@vueuse/core'
+import dayjs from 'dayjs'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Call, CallId, DeviceId } from '~~/core/calls/model'
 import { parkedIn } from '~~/core/calls/questions'
 import type { Stretch } from '~~/core/calls/stretches'
+import { actWords } from '~~/core/console/acts'
 import { type Announcement, Announcements, type Rank } from '~~/core/console/announcements'
 import { boardNews } from '~~/core/console/board-news'
-import { type Asked, otherName as nameOfOther } from '~~/core/console/console'
+import { apart, type Asked, otherName as nameOfOther } from '~~/core/console/console'
 import { lateness, type Scene, tidingsOf } from '~~/core/console/tidings'
 import { emptyTrack, type Track, trackOf } from '~~/core/console/track'
 import type { RequestDone, RequestOutcome } from '~~/shared/requests'
@@ -45,7 +47,7 @@ export const useDesk = defineStore('desk', () => {
   const notice = ref<string | null>(null)
   /** What a screen reader says, one after the other; the latest last. */
   const said = ref<(Announcement & { id: number })[]>([])
-  const announcements = new Announcements(() => preferences.loudness)
+  const announcements = new Announcements(() => preferences.loudness, () => preferences.voice)
   /** Counts what the operator has done. */
   const done = ref(0)
   /** The call of the last request when that was refused. */
@@ -79,8 +81,19 @@ export const useDesk = defineStore('desk', () => {
 
   /** The other side of a call, by name or number. */
   function otherName(call: Call): string {
-    return nameOfOther(call, device.value, directory.nameOf)
+    const name = nameOfOther(call, device.value, directory.nameOf)
+    return hasTwin(name) ? apart(name, call, directory.lineName(call)) : name
   }
+  /** How many of one's calls bear each name. */
+  const namesakes = computed(() => {
+    const counts = new Map<string, number>()
+    for (const { call } of [...arriving.value, ...inHand.value, ...passedOn.value]) {
+      const name = nameOfOther(call, device.value, directory.nameOf)
+      counts.set(name, (counts.get(name) ?? 0) + 1)
+    }
+    return counts
+  })
+  const hasTwin = (name: string) => (namesakes.value.get(name) ?? 0) > 1
 
   /**
    * Asks the exchange for a service with one's own telephone, after whatever is being asked already. What is refused is shown; nothing changes then.
@@ -108,6 +121,8 @@ export const useDesk = defineStore('desk', () => {
       // Whatever is done next is meant for the picture after this.
       await live.reached(seq)
       now.value = live.now()
+      const words = live.state && device.value && actWords(request, scene(device.value))
+      if (words) say(words)
       done.value++
       if ('call' in request && request.call === carriedId.value) carriedId.value = null
       return true
@@ -143,12 +158,16 @@ export const useDesk = defineStore('desk', () => {
 
   /** Says something as soon as what is being said has been heard. The same words twice are news twice. */
   function say(text: string, rank: Rank = 'own', about: CallId | null = null): void {
-    announcements.put({ text, rank, about })
+    announce({ text, rank, about })
+  }
+
+  function announce(announcement: Announcement): void {
+    announcements.put(announcement, steady())
     speak()
   }
 
   function speak(): void {
-    const next = announcements.next(steady())
+    const next = announcements.next(steady(), live.now())
     if (next) said.value = [...said.value.slice(-mostSaid), { ...next, id: (said.value.at(-1)?.id ?? 0) + 1 }]
     const due = announcements.due(steady())
     if (due === null) return
@@ -171,6 +190,9 @@ export const useDesk = defineStore('desk', () => {
       lineName: directory.lineName,
       greeting: call => directory.greeting(call, live.now()),
       departmentOf: taker => directory.person(taker)?.departmentName ?? null,
+      hasTwin,
+      saysWords: preferences.saysWords,
+      timeOf: at => dayjs(at).format('H:mm'),
     }
   }
 
@@ -179,12 +201,12 @@ export const useDesk = defineStore('desk', () => {
     if (!own || !live.state) return
     for (const { event, before, state } of happenings) {
       const board = operates.value && boardNews(state, event, own, directory.nameOf)
-      if (board) say(board.text, board.rank)
+      if (board) announce(board)
       // A call on its way again has not said goodbye.
       if (event.type === 'transferred') farewells.value = farewells.value.filter(known => known.id !== event.call)
-      for (const { text, rank, about, leaves } of tidingsOf({ ...scene(own), state }, event, before)) {
-        if (leaves) farewell(about, leaves, text)
-        say(text, rank, about)
+      for (const { leaves, ...tiding } of tidingsOf({ ...scene(own), state }, event, before)) {
+        if (leaves) farewell(tiding.about, leaves, tiding.text)
+        announce(tiding)
       }
     }
   }
@@ -218,7 +240,7 @@ export const useDesk = defineStore('desk', () => {
       const look = scene(device.value)
       for (const ribbon of [...arriving.value, ...inHand.value]) {
         const late = lateness(look, ribbon, before, now.value)
-        if (late) say(late, 'urgent', ribbon.call.id)
+        if (late) announce(late)
       }
     }
     if ([...quiet.value].some(call => !live.state?.calls.get(call))) quiet.value = new Set([...quiet.value].filter(call => live.state?.calls.get(call)))

@@ -2,9 +2,11 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { CallId, DeviceId } from '~~/core/calls/model'
 
-/** The keyboard belongs to the field again. */
+/** The keyboard belongs to the field again; where there is none, to the page: never to nothing. */
 export function focusField(): void {
-  document.getElementById('who')?.focus()
+  const field = document.getElementById('who')
+  if (field) return field.focus()
+  if (document.activeElement === document.body || !document.activeElement?.isConnected) document.querySelector<HTMLElement>('main')?.focus()
 }
 
 /** The dialogs that open over the console, one at a time; each gives the focus back when it closes. */
@@ -24,6 +26,9 @@ export const useDialogs = defineStore('dialogs', () => {
   /** The telephone whose calls are about to be sent on. */
   const forwarding = ref<DeviceId | null>(null)
 
+  /** Who is about not to be disturbed. */
+  const quiet = ref<DeviceId | null>(null)
+
   /** The contact that is changed; or whoever is about to be written down, as far as they are known. */
   const contact = ref<{ id: string, name?: undefined, number?: undefined } | { id: null, name: string, number: string | null } | null>(null)
 
@@ -33,5 +38,5 @@ export const useDialogs = defineStore('dialogs', () => {
   /** Whose calendar, or which duty's roster, is looked after. */
   const calendar = ref<{ of: string, name: string } | null>(null)
 
-  return { calendar, story, digits, blocking, message, closing, forwarding, contact, callBack }
+  return { calendar, story, digits, blocking, message, closing, forwarding, quiet, contact, callBack }
 })

@@ -129,6 +129,12 @@ export const useField = defineStore('field', () => {
     shown = { text: '', hits: [] }
   }
 
+  /** By hand: nothing that was typed is meant any more. */
+  function empty(): void {
+    if (isSearching.value || slotMode.value) desk.say('Emptied')
+    clear()
+  }
+
   /** What was meant is done: only what was typed behind it meanwhile stays. */
   function keepTheRest(meant: string): void {
     if (text.value === meant) clear()
@@ -214,6 +220,6 @@ export const useField = defineStore('field', () => {
 
   return {
     text, picked, selected, taking, hits, slotMode, isSearching, best, isGone, looking, ways: leading, wrongNumber, standing,
-    clear, type, pick, useSlot, move, take,
+    clear, empty, type, pick, useSlot, move, take,
   }
 })

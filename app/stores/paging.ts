@@ -23,6 +23,9 @@ const whyClosed: Partial<Record<Cause, string>> = {
 }
 const missedWords: Partial<Record<Cause, string>> = { busy: 'talking', doNotDisturb: 'do not disturb', outOfService: 'no telephone' }
 
+/** Opens the microphone to where the company has named, and closes it from anywhere. */
+export const pageKey = '&'
+
 /** Speaking to telephones and loudspeakers: one's own microphone, what one hears of others, and who was reached. */
 export const usePaging = defineStore('paging', () => {
   const live = useLive()

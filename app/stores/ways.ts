@@ -102,6 +102,8 @@ export const useWays = defineStore('ways', () => {
         break
       case 'forward': dialogs.forwarding = deed.of
         break
+      case 'quiet': dialogs.quiet = deed.of
+        break
       case 'hush': for (const call of deed.calls) desk.hush(call)
         break
       case 'end': ending.end(deed.call)

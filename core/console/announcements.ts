@@ -1,51 +1,111 @@
-/** What the screen says of itself, for who listens to it: one after the other, what matters most first, nothing lost, nothing twice, nothing stale. */
+import { spell } from '../durations/durations'
+
+/** What the screen says of itself, for who listens to it: one after the other, what matters most first, nothing of use lost, nothing twice, nothing stale. */
 
 /** How much is said by itself: only what can't wait; also what happens to calls; also what one does oneself. */
 export const loudnesses = ['urgent', 'calls', 'everything'] as const
 export type Loudness = typeof loudnesses[number]
 
-/** `urgent`: a caller is back, has gone, or waits too long; `calls`: other news of calls; `own`: what the operator has just done. */
-export type Rank = 'urgent' | 'calls' | 'own'
+/** How fast the voice is that reads it: letters a second. */
+export const voices = { slow: 14, usual: 20, fast: 32 } as const
+export type Voice = keyof typeof voices
+
+/**
+ * `now`: what must be said with the hand still on the key: whom one has, and how to greet them; `urgent`: a caller is back, has gone; `own`: what the operator
+ * has just done; `calls`: other news of calls; `waits`: somebody waits too long.
+ */
+export type Rank = 'now' | 'urgent' | 'own' | 'calls' | 'waits'
+
+/** Somebody who waits: since when by the exchange's time, and where they arrived; `held`: on hold with the operator. */
+export interface Wait { name: string, line: string, since: number, held: boolean }
 
 /** `about`: the call that it tells of, or null. */
-export interface Announcement { text: string, rank: Rank, about: string | null }
+export interface Announcement { text: string, rank: Rank, about: string | null, arrival?: Wait, wait?: Wait }
 
-const order: Rank[] = ['urgent', 'own', 'calls']
-const said: Record<Loudness, readonly Rank[]> = { urgent: ['urgent'], calls: ['urgent', 'calls'], everything: order }
+const order: readonly Rank[] = ['now', 'urgent', 'own', 'calls', 'waits']
+const said: Record<Loudness, readonly Rank[]> = { urgent: ['now', 'urgent', 'waits'], calls: ['now', 'urgent', 'calls', 'waits'], everything: order }
 
-/** Speech at its fastest: a pause, and so many milliseconds a letter. Longer than this none holds up the others. */
+/** Milliseconds: between two things that are said, and the longest that one holds up the others. */
 const pause = 250
-const perLetter = 30
-const longest = 2_500
+const longest = 6_000
+/** That somebody waits too long is said no oftener than this; what is to be known of a call's way, and was not said by then, is of no use any more. */
+const waitsEvery = 15_000
+const tooOld = 20_000
+/** So many who have arrived are told by name each, more of them together. */
+const named = 2
+
+interface Waiting { announcement: Announcement, at: number }
 
 export class Announcements {
-  private waiting: Announcement[] = []
+  private waiting: Waiting[] = []
   private freeAt = -Infinity
+  private waitsAt = -Infinity
 
-  constructor(private readonly loudness: () => Loudness) {}
+  constructor(private readonly loudness: () => Loudness, private readonly voice: () => Voice = () => 'usual') {}
 
   /**
    * Puts something in its place: behind what matters as much, before what matters less. The same words that still wait are not said twice, and what has
-   * not been said yet of a call gives way to what became of it since.
+   * not been said yet of a call gives way to what became of it since; that it waits never hides that it has come.
+   * @param now the screen's own clock, in milliseconds
    */
-  put(announcement: Announcement): void {
-    if (!said[this.loudness()].includes(announcement.rank)) return
-    const stale = ({ text, about }: Announcement) => text === announcement.text || (about !== null && about === announcement.about)
-    this.waiting = [...this.waiting.filter(waiting => !stale(waiting)), announcement].sort((a, b) => order.indexOf(a.rank) - order.indexOf(b.rank))
+  put(announcement: Announcement, now: number): void {
+    const { text, about, rank } = announcement
+    if (!said[this.loudness()].includes(rank)) return
+    const ofTheSame = (other: Announcement) => about !== null && other.about === about
+    if (rank === 'waits' && this.waiting.some(({ announcement: other }) => ofTheSame(other) && other.rank !== 'waits')) return
+    this.waiting = [...this.waiting.filter(({ announcement: other }) => other.text !== text && !ofTheSame(other)), { announcement, at: now }]
+      .sort((a, b) => order.indexOf(a.announcement.rank) - order.indexOf(b.announcement.rank))
   }
 
-  /** What is to be said now, or null: nothing, or the one before is still being said. */
-  next(now: number): Announcement | null {
+  /**
+   * What is to be said now, or null: nothing, or the one before is still being said.
+   * @param exchangeNow by which the waits are told
+   */
+  next(now: number, exchangeNow: number): Announcement | null {
     if (now < this.freeAt) return null
-    const [first, ...rest] = this.waiting
-    if (!first) return null
-    this.waiting = rest
-    this.freeAt = now + Math.min(longest, pause + first.text.length * perLetter)
-    return first
+    this.waiting = this.waiting.filter(({ announcement: { rank, arrival }, at }) => rank !== 'calls' || arrival || now - at < tooOld)
+    const [first] = this.waiting
+    if (!first || (first.announcement.rank === 'waits' && now - this.waitsAt < waitsEvery)) return null
+    const announcement = this.take(first.announcement, exchangeNow)
+    if (announcement.rank === 'waits') this.waitsAt = now
+    this.freeAt = now + Math.min(longest, pause + announcement.text.length * 1_000 / voices[this.voice()])
+    return announcement
+  }
+
+  /** The first, with what is told together with it. */
+  private take(first: Announcement, now: number): Announcement {
+    const like = first.arrival
+      ? ({ arrival }: Announcement) => arrival !== undefined
+      : first.rank === 'waits' ? ({ rank }: Announcement) => rank === 'waits' : (one: Announcement) => one === first
+    const together = this.waiting.map(({ announcement }) => announcement).filter(like)
+    const gathered = first.arrival ? together.length > named : together.length > 1
+    const taken = gathered ? together : [first]
+    this.waiting = this.waiting.filter(({ announcement }) => !taken.includes(announcement))
+    if (!gathered) return first
+    const text = first.arrival ? arrivals(together.map(({ arrival }) => arrival!)) : waits(together.map(({ wait }) => wait!), now)
+    return { text, rank: first.rank, about: null }
   }
 
   /** Milliseconds until something can be said; null when nothing waits. */
   due(now: number): number | null {
-    return this.waiting.length > 0 ? Math.max(0, this.freeAt - now) : null
+    const [first] = this.waiting
+    if (!first) return null
+    const quiet = first.announcement.rank === 'waits' ? this.waitsAt + waitsEvery : -Infinity
+    return Math.max(0, this.freeAt - now, quiet - now)
   }
+}
+
+/** "General line: Olive Quill, Piet Lanthorn. Freight line: Hallow Dairy". */
+function arrivals(all: readonly Wait[]): string {
+  const lines = [...new Set(all.map(({ line }) => line))]
+  return lines.map(line => `${line}: ${all.filter(one => one.line === line).map(({ name }) => name).join(', ')}`).join('. ')
+}
+
+/** Those on hold by name, as they are forgotten most easily; of the others how many, and the longest. */
+function waits(all: readonly Wait[], now: number): string {
+  const held = all.filter(one => one.held).map(({ name, since }) => `${name} on hold for ${spell(now - since)}`)
+  const others = all.filter(one => !one.held)
+  const since = Math.min(...others.map(other => other.since))
+  const more = others.length === 0 ? [] : [`${others.length} ${others.length === 1 ? 'waits' : 'wait'} to be answered, the longest ${spell(now - since)}`]
+  return [...held, ...more].join('. ')
 }

@@ -37,6 +37,8 @@ export type Deed
     | { do: 'sendDigits' }
   /** Says where the calls of a telephone go. */
     | { do: 'forward', of: DeviceId }
+  /** Says until when somebody is not to be disturbed. */
+    | { do: 'quiet', of: DeviceId }
   /** Makes ringing calls silent here; they can still be answered. */
     | { do: 'hush', calls: CallId[] }
   /** Ends one's part in a call: where somebody is connected it takes a second press. */
@@ -59,4 +61,10 @@ export function otherName(call: Call, device: DeviceId | null, nameOf: NameOf): 
   if (own && call.failed) return nameOf(call.failed.device)
   const other = others[0] ?? connectionOf(call, call.calling)
   return other ? nameOf(other.device, other.party) : 'Nobody'
+}
+
+/** The same, told apart from another call of that name: by the end of its number, else by where it came. */
+export function apart(name: string, call: Call, lineName: string): string {
+  const number = call.party?.number
+  return number && !name.includes(number) ? `${name}, number ending ${number.slice(-3).split('').join(' ')}` : `${name}, ${lineName}`
 }

@@ -16,6 +16,7 @@ class Listener {
     const { state } = this.desk
     return {
       state, device: 't2100', lineName: call => call.line ?? 'own', greeting: () => 'Good morning', departmentOf: () => null,
+      timeOf: String,
       nameOf: (device, party) => party?.name ?? deviceName(state.company, device) ?? 'Outside caller',
     }
   }
@@ -47,6 +48,32 @@ class Listener {
 }
 
 const own = { device: 't2100' } as const
+
+describe('what a caller says', () => {
+  it('is said by itself where that is wanted, once they are in hand', () => {
+    const listener = new Listener()
+    const { call } = listener.offer('Olive Quill')
+    listener.words({ service: 'answerCall', ...own, call })
+    const says = () => listener.words({ service: 'sendUserInformation', device: listener.desk.call(call).calling, call, text: 'Two lorries.' })
+    expect(says()).toEqual([])
+    const scene = listener.scene.bind(listener)
+    listener.scene = () => ({ ...scene(), saysWords: true })
+    expect(says()).toEqual(['Two lorries.'])
+  })
+})
+
+describe('two callers of one name', () => {
+  it('are told apart, by the end of their number or by their line', () => {
+    const listener = new Listener()
+    const offered = (number: string | null) => listener.hears({
+      service: 'offerCall', trunk: 'east', party: { number, name: 'Olive Quill' }, number: '+441632960000',
+    })
+    const scene = listener.scene.bind(listener)
+    listener.scene = () => ({ ...scene(), hasTwin: name => name === 'Olive Quill' })
+    expect(offered('+447700900321').map(({ text }) => text)).toEqual(['general: Olive Quill, number ending 3 2 1'])
+    expect(offered(null).map(({ text }) => text)).toEqual(['general: Olive Quill, general'])
+  })
+})
 
 describe('what an operator hears', () => {
   it('that whoever arrives was promised a call-back', () => {
@@ -118,7 +145,7 @@ describe('what an operator hears', () => {
       listener.desk.now += 1_000
       const [held] = trackOf(listener.desk.state, 't2100', { next: null, carried: null }, listener.desk.now).held
       const words = lateness(listener.scene(), held!, from, listener.desk.now)
-      if (words) said.push(words)
+      if (words) said.push(words.text)
     }
     expect(said).toEqual(['1:00', '1:30', '2:00', '3:00', '5:00'].map(time => `Patient Caller on hold for ${time}`))
   })
@@ -132,8 +159,8 @@ describe('what an operator hears', () => {
       listener.desk.now += 1_000
       const [waiting] = trackOf(listener.desk.state, 't2100', { next: null, carried: null }, listener.desk.now).arriving
       const words = lateness(listener.scene(), waiting!, from, listener.desk.now)
-      if (words) said.push(words)
+      if (words) said.push(words.text)
     }
-    expect(said).toEqual(['0:20', '1:00', '2:40'].map(time => `Patient Caller waiting for ${time}`))
+    expect(said).toEqual(['0:20', '1:00', '2:40'].map(time => `Patient Caller, general, waiting for ${time}`))
   })
 })

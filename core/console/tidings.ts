@@ -1,15 +1,15 @@
 import { isPrompt } from '../calls/call-backs'
 import { unliftedIn } from '../calls/intercom'
-import type { Call, DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
+import type { Call, Cause, DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
 import { isMailbox } from '../calls/names'
 import { urgency } from '../calls/promises'
 import { connectionOf, othersOf, queueOf } from '../calls/questions'
 import { type Stretch, stretchOf } from '../calls/stretches'
 import { tellRecall, whyFailed } from '../calls/story'
 import { spell } from '../durations/durations'
-import type { Announcement, Rank } from './announcements'
+import type { Announcement, Rank, Wait } from './announcements'
 import { promisedTo } from './call-backs'
-import { type NameOf, otherName } from './console'
+import { apart, type NameOf, otherName } from './console'
 import type { Ribbon } from './track'
 
 /** One thing that an operator hears, and reads where the call was if it has left that stretch. */
@@ -28,6 +28,12 @@ export interface Scene {
   greeting: (call: Call) => string | null
   /** Whose department somebody belongs to, or null. */
   departmentOf: (device: DeviceId) => string | null
+  /** True for the name of two calls of the operator's: each is told with what tells them apart. */
+  hasTwin?: (name: string) => boolean
+  /** What the other side is heard to say is said too. */
+  saysWords?: boolean
+  /** A time that people read (milliseconds since 1970), by the clock of the house. */
+  timeOf: (at: number) => string
 }
 
 type CallEvent = Extract<NumberedEvent, { call: string }>
@@ -47,8 +53,14 @@ export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | und
   const was = before ? stretchOf(state, before, device) : null
   const is = after ? stretchOf(state, after, device) : null
   const tell = (text: string | null, rank: Rank, leaves: Stretch | null = null): Tiding[] => text ? [{ about: event.call, text, rank, leaves }] : []
-  if (after && is === 'arriving' && was !== 'arriving') return tell(arrives(scene, after), after.recall ? 'urgent' : 'calls')
-  if (event.device === device && event.type !== 'failed') return tell(doneByOneself(scene, event, before, after), 'own')
+  if (after && is === 'arriving' && was !== 'arriving') {
+    const [tiding] = tell(arrives(scene, after), after.recall ? 'urgent' : 'calls')
+    return [{ ...tiding!, ...!after.recall && !isPrompt(after) && { arrival: { ...waitOf(scene, after), since: event.at } } }]
+  }
+  // Carried elsewhere by one's own hand: said as that (`acts.ts`).
+  if (event.type === 'transferred' && event.by === device) return []
+  // Whom one has, and how to greet them, is said before all else.
+  if (event.device === device && event.type !== 'failed') return tell(doneByOneself(scene, event, before, after), event.type === 'established' ? 'now' : 'own')
   if (before && was && is !== was) return tell(leaves(scene, event, before, was, after !== undefined), was === 'inHand' ? 'urgent' : 'calls', was)
   if (after && is === 'passedOn' && event.type === 'established') return tell(taken(scene, event, after), 'calls')
   if (before?.parked && !after?.parked && before.parked.by === device) return tell(leavesSlot(scene, event, before), 'calls')
@@ -56,14 +68,23 @@ export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | und
   return []
 }
 
-const nameIn = (scene: Scene, call: Call) => otherName(call, scene.device, scene.nameOf)
+/** Who waits, and where they have arrived. */
+function waitOf(scene: Scene, call: Call): Wait {
+  const queue = queueOf(call)?.device
+  const line = queue === undefined || queue === scene.state.company.settings.operators ? scene.lineName(call) : scene.nameOf(queue)
+  return { name: nameIn(scene, call), line, since: call.created, held: false }
+}
+
+/** The other side of a call, as the operator is told of it. */
+export function nameIn(scene: Scene, call: Call): string {
+  const name = otherName(call, scene.device, scene.nameOf)
+  return scene.hasTwin?.(name) ? apart(name, call, scene.lineName(call)) : name
+}
 
 function arrives(scene: Scene, call: Call): string {
   const name = nameIn(scene, call)
   if (isPrompt(call)) return `To be called back: ${name}. Answer, and they are rung`
-  const queue = queueOf(call)?.device
-  const from = queue === undefined || queue === scene.state.company.settings.operators ? scene.lineName(call) : scene.nameOf(queue)
-  if (!call.recall) return `${from}: ${name}${promisedTo(scene.state, call).length > 0 ? ', promised a call-back' : ''}`
+  if (!call.recall) return `${waitOf(scene, call).line}: ${name}${promisedTo(scene.state, call).length > 0 ? ', promised a call-back' : ''}`
   const story = tellRecall(call.recall, scene.nameOf, scene.state.company.settings.ringCycle)
   return call.recall.to === scene.device ? `Back: ${name}. ${story}` : `Back for ${scene.nameOf(call.recall.to)}: ${name}. ${story}`
 }
@@ -77,12 +98,14 @@ function doneByOneself(scene: Scene, event: CallEvent, before: Call | undefined,
       const greeting = after && scene.greeting(after)
       return `You have ${name}${greeting ? `. ${greeting}` : ''}`
     }
+    case 'promptAnswered': return `Calling ${name} back`
     case 'held': return `${name} on hold`
     case 'retrieved': return `${name} again`
     case 'parked': return `${name} parked in ${scene.nameOf(event.slot)}${event.for ? `, kept for ${scene.nameOf(event.for)}` : ''}`
     case 'transferred': return `${name} passed on to ${scene.nameOf(event.to)}`
     case 'conferenced': return after ? `Conference: ${namesIn(scene, after)}` : null
     case 'refused': return `${name} left to the others`
+    case 'diverted': return event.cause === 'declined' ? `${name} declined` : null
     case 'connectionCleared': return after ? `You have left: ${namesIn(scene, before!)}` : `${nameIn(scene, before!)}: ended`
     case 'callCleared': return `${nameIn(scene, before!)}: ended`
     default: return null
@@ -99,8 +122,9 @@ function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goes
   const name = nameIn(scene, before)
   if (event.type === 'established' && was === 'passedOn') return taken(scene, event, before)
   if (event.type === 'established') return `${scene.nameOf(event.device)} has ${name}`
-  if (event.type === 'diverted' && was !== 'passedOn') return `${name} went on to ${scene.nameOf(event.to)}`
+  if (event.type === 'diverted' && was !== 'passedOn') return `${name} went to ${scene.nameOf(event.to)}${wentBecause(event.cause)}`
   if (event.type === 'transferred') return `${scene.nameOf(event.by ?? event.device)} passed ${name} on to ${scene.nameOf(event.to)}`
+  if (event.type === 'failed' && event.device === scene.device) return event.cause === 'declined' ? `${name} declined` : `${name} was not answered here`
   if (goesOn) return null
   if (event.type === 'callCleared' && event.cause === 'callBack') return `${name} left, to be called back`
   if (isPrompt(before)) return `${name} is to be called back by somebody else`
@@ -108,6 +132,15 @@ function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goes
   const waited = spell(event.at - before.created)
   if (was === 'arriving') return `${name} gave up after ${waited}`
   return connectionOf(before, scene.device)?.state === 'held' ? `${name} hung up while on hold` : `${name} hung up`
+}
+
+/** Why a rule has sent a caller on, as far as it has words of its own. */
+function wentBecause(cause: Cause): string {
+  const why: Partial<Record<Cause, string>> = {
+    nobodyServes: 'nobody serves the line', closed: 'it is closed', overflow: 'they had waited too long', unattended: 'nobody was there',
+    noAnswer: 'nobody answered',
+  }
+  return why[cause] ? `: ${why[cause]}` : ''
 }
 
 /** Who took a call that one has passed on. */
@@ -134,6 +167,8 @@ function amongUs(scene: Scene, event: CallEvent, before: Call | undefined, after
       if (event.byItself) return `${who} hears you: nobody has lifted yet`
       return othersOf(after, device).length > 1 ? `${who} joined` : `${who} answered`
     case 'microphoneMute': return before && unliftedIn(before)?.device === event.device && !event.on ? `${who} is there` : null
+    // What callers say stands in for their voice.
+    case 'callInformation': return scene.saysWords ? event.text : null
     case 'failed': return `${who} ${whyFailed[event.cause] ?? 'can\'t be reached'}${asks ? '. Your caller is on hold.' : ''}`
     case 'connectionCleared': return asks ? `${who} hung up. Your caller is on hold.` : `${who} left`
     default: return null
@@ -147,12 +182,15 @@ function amongUs(scene: Scene, event: CallEvent, before: Call | undefined, after
 const steps = { hold: [1, 1.5, 2, 3, 5, 8, 12, 20], others: [1, 3, 8, 20] }
 
 /**
- * Words for a ribbon whose promise has been broken once more since the last look; null when it has not.
+ * What is said of a ribbon whose promise has been broken once more since the last look; null when it has not.
  * @param from the moment of the last look
  */
-export function lateness({ device, nameOf }: Pick<Scene, 'device' | 'nameOf'>, { call, due, stretch }: Ribbon, from: number, now: number): string | null {
+export function lateness(scene: Scene, { call, due, stretch }: Ribbon, from: number, now: number): Announcement | null {
   if (stretch === 'passedOn' || due.promise === null) return null
-  const crossed = steps[due.waiting === 'hold' ? 'hold' : 'others'].some(step => urgency(due, from) < step && urgency(due, now) >= step)
+  const held = due.waiting === 'hold'
+  const crossed = steps[held ? 'hold' : 'others'].some(step => urgency(due, from) < step && urgency(due, now) >= step)
   if (!crossed) return null
-  return `${otherName(call, device, nameOf)} ${due.waiting === 'hold' ? 'on hold' : 'waiting'} for ${spell(now - due.since)}`
+  const wait = { ...waitOf(scene, call), since: due.since, held }
+  const line = held || call.recall ? '' : `, ${wait.line},`
+  return { text: `${wait.name}${line} ${held ? 'on hold' : 'waiting'} for ${spell(now - due.since)}`, rank: 'waits', about: call.id, wait }
 }

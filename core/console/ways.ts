@@ -1,6 +1,9 @@
 import type { Call, DeviceId } from '../calls/model'
+import { callingNumber, cannotRing, cannotRingWords } from '../calls/answers'
+import { forwardOf } from '../calls/forwarding'
 import { mailboxOf } from '../calls/names'
 import { callsOf, connectionOf, isConversation, parkedIn, partnerOf, queueOf } from '../calls/questions'
+import { tellConsulted, tellRecall } from '../calls/story'
 import type { Distribution, Group, Zone } from '../company/company'
 import { isMemberOf, lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
@@ -15,8 +18,6 @@ export interface Way {
   key: string
   deed: Deed
 }
-
-const anHour = 60 * 60_000
 
 /** The keys of the ways, as they stand on their buttons. */
 const wayKeys: Record<Way['id'], string> = {
@@ -75,9 +76,14 @@ function toPerson(console: Console, id: DeviceId): Way[] {
   const ways: Way[] = []
   if (baton) {
     const caller = otherName(baton, device, console.nameOf)
-    ways.push(way('passOn', 'Pass on', `passes ${caller} on to ${name}`, passing(console, baton, id)))
+    const { why, tail } = reaching(console, baton, id)
+    const tried = triedBefore(console, baton, id)
+    const passes = why ? `can't pass ${caller} on: ${name} ${why}` : `passes ${caller} on to ${name}${tail}${tried ? ` again: ${tried}` : ''}`
+    ways.push(way('passOn', 'Pass on', passes, passing(console, baton, id)))
     if (answered(console, baton) && !askedFor)
-      ways.push(way('ask', 'Ask first', `asks ${name} while ${caller} waits`, ask({ service: 'consultationCall', call: baton.id, number: id })))
+      ways.push(way('ask', 'Ask first', why
+        ? `can't ask ${name}, who ${why}`
+        : `asks ${name}${tail} while ${caller} waits`, ask({ service: 'consultationCall', call: baton.id, number: id })))
     if (parkable(console, baton))
       ways.push(way('keepFor', 'Keep in a slot', `keeps ${caller} in a slot for ${name}`, ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
     ways.push(way('voicemail', 'Voicemail', `sends ${caller} to the voicemail of ${name}`, passing(console, baton, mailboxOf(id))))
@@ -99,6 +105,23 @@ function toPerson(console: Console, id: DeviceId): Way[] {
     ways.push(way('intercom', 'Intercom', words, ask({ service: 'intercomCall', number: id })))
   }
   return [...ways, way('message', 'Message', `takes a message for ${name}`, { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })]
+}
+
+/** Why a telephone can't be rung for a call at present; else where its calls go instead, to be said behind the name. */
+function reaching({ state, nameOf }: Console, call: Call, id: DeviceId): { why: string | null, tail: string } {
+  const telephone = lookUp(state.company.telephones, id)!
+  const cause = cannotRing(state, telephone, callingNumber(state, call))
+  const forward = forwardOf(state, id, 'always', call) ?? (cause === 'busy' || cause === 'doNotDisturb' ? forwardOf(state, id, 'busy', call) : undefined)
+  const to = forward && (/^[+\d\s]+$/.test(forward.to) ? formatNumber(forward.to, state.company.settings) : nameOf(forward.to))
+  if (to) return { why: null, tail: `, whose calls go to ${to}` }
+  return { why: cause && cannotRingWords[cause], tail: '' }
+}
+
+/** How it ended when this caller was with, or asked for, somebody the last time; null when they were not. */
+export function triedBefore({ state, nameOf }: Pick<Console, 'state' | 'nameOf'>, { recall, consulted }: Call, id: DeviceId): string | null {
+  const { ringCycle } = state.company.settings
+  if (consulted?.device === id) return tellConsulted(consulted, nameOf, ringCycle)
+  return recall?.from === id ? tellRecall(recall, nameOf, ringCycle) : null
 }
 
 /** What can be done with a call that rings or talks at a colleague's telephone. */
@@ -123,11 +146,11 @@ function toZone(console: Console, { id, name }: Zone): Way[] {
   return atOnce(console, id, name).map(only => ({ ...only, key: 'Enter' }))
 }
 
-/** Do not disturb for a colleague: an hour, or no longer. */
-function onTheirBehalf({ state, wall }: Console, id: DeviceId, name: string): Way {
-  const on = !state.devices.get(id)?.doNotDisturb
-  return way('disturb', on ? 'Do not disturb, 1 h' : 'Disturb again', on ? `sets do not disturb for ${name} for an hour` : `ends do not disturb for ${name}`,
-    ask({ service: 'setDoNotDisturb', of: id, on, until: on ? wall + anHour : null }))
+/** Do not disturb for a colleague, until a time that is said then; or no longer. */
+function onTheirBehalf({ state }: Console, id: DeviceId, name: string): Way {
+  return state.devices.get(id)?.doNotDisturb
+    ? way('disturb', 'Disturb again', `ends do not disturb for ${name}`, ask({ service: 'setDoNotDisturb', of: id, on: false, until: null }))
+    : way('disturb', 'Do not disturb …', `says until when ${name} is not to be disturbed`, { do: 'quiet', of: id })
 }
 
 function toGroup(console: Console, { id, name, number, members, distribution }: Group): Way[] {

@@ -1,5 +1,6 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
 import type { EventSubscriber } from '@mikro-orm/postgresql'
+import { createError, isError } from 'h3'
 
 /** Who asks waits this long for the database (milliseconds) and is told then; for much that is done as one, longer. */
 const patience = 2_500

@@ -37,7 +37,7 @@ watch(() => props.promise.id, () => {
 
 async function end(): Promise<void> {
   const asked = { service: 'endCallBack', callBack: props.promise.id, ...(word.value.trim() && { word: word.value }) } as const
-  if (await desk.ask(asked)) desk.say(`The call-back of ${name.value} is done`)
+  await desk.ask(asked)
 }
 </script>
 

@@ -19,10 +19,7 @@ async function block(): Promise<void> {
   const number = dialogs.blocking!
   missing.value = reason.value.trim() ? undefined : 'Reason is missing: say why, so that others understand it later.'
   if (missing.value) return
-  if (await desk.ask({ service: 'blockNumber', number, reason: reason.value })) {
-    desk.say(`${formatNumber(number)} is blocked`)
-    dialogs.blocking = null
-  }
+  if (await desk.ask({ service: 'blockNumber', number, reason: reason.value })) dialogs.blocking = null
   else failure.value = desk.notice
 }
 </script>

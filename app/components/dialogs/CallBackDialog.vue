@@ -31,10 +31,7 @@ async function promise(): Promise<void> {
   if (wrong.value || dialled.kind !== 'outside') return
   const { line } = dialogs.callBack!
   const asked = { service: 'promiseCallBack', number: dialled.e164, name: form.name, queue: form.queue, ...(line && { line }) } as const
-  if (await desk.ask(asked)) {
-    desk.say(`${form.name || formatNumber(dialled.e164)} is promised a call-back`)
-    dialogs.callBack = null
-  }
+  if (await desk.ask(asked)) dialogs.callBack = null
   else failure.value = desk.notice
 }
 </script>

@@ -32,9 +32,7 @@ const mobile = computed(() => {
 })
 const along = computed(() => (whose.value && live.state?.devices.get(whose.value)?.ringsAlong) ?? false)
 async function ringAlong(on: boolean): Promise<void> {
-  const done = await desk.ask({ service: 'setRingAlong', on, ...(!own.value && { of: whose.value! }) })
-  if (done) desk.say(on ? 'The mobile rings along' : 'The mobile rings along no more')
-  else failure.value = desk.notice
+  if (!await desk.ask({ service: 'setRingAlong', on, ...(!own.value && { of: whose.value! }) })) failure.value = desk.notice
 }
 const title = computed(() => own.value ? 'Forward your calls' : `Forward the calls of ${whose.value ? directory.nameOf(whose.value) : ''}`)
 
@@ -57,10 +55,7 @@ async function send(destination: string | null): Promise<void> {
   const request = {
     service: 'setForwarding', when: when.value, to: destination, ...(destination !== null && { until: at }), ...(!own.value && { of: whose.value! }),
   } as const
-  if (await desk.ask(request)) {
-    desk.say(destination === null ? 'Calls ring here again' : `Calls go to ${directory.destinationName(destination)}`)
-    dialogs.forwarding = null
-  }
+  if (await desk.ask(request)) dialogs.forwarding = null
   else failure.value = desk.notice
 }
 </script>

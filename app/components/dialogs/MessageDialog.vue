@@ -1,12 +1,16 @@
 <script setup lang="ts">
+import type { Call } from '~~/core/calls/model'
+import { outsideParty } from '~~/core/console/console'
 import { formatNumber } from '~/composables/numbers'
 import { newMessage } from '~~/shared/messages'
+import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
 const desk = useDesk()
+const contacts = useContacts()
 const dialogs = useDialogs()
 const live = useLive()
 const directory = useDirectory()
@@ -19,7 +23,7 @@ watch(() => dialogs.message, (wanted) => {
   const party = call?.party
   Object.assign(form, {
     to: wanted.to ?? '',
-    caller: party?.name ?? '',
+    caller: call ? whoCalled(call) : '',
     number: party?.number ? formatNumber(party.number) : '',
     text: call?.caption?.text ?? '',
     urgent: false,
@@ -27,6 +31,12 @@ watch(() => dialogs.message, (wanted) => {
   })
   sent.clear()
 }, { immediate: true })
+
+/** Who was announced: by what is known of the number, by the network, or a colleague by name. */
+function whoCalled(call: Call): string {
+  const party = outsideParty(call, desk.device)
+  return party ? contacts.of(party.number)?.name ?? party.name ?? '' : directory.nameOf(call.calling)
+}
 
 const found = ref<{ value: string, label: string }[]>([])
 async function search(typed: string): Promise<void> {

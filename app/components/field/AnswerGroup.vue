@@ -34,9 +34,11 @@ const free = computed(() => members.value.filter(member => member.presence.lit).
     <p class="state">
       {{ group.distribution === 'queue' ? 'Queue' : 'Group' }} · {{ free }} of {{ members.length }} free
     </p>
+    <!-- For the eye: to the ear a group is its name and how many are free. -->
     <ol
       v-if="wide"
       class="members"
+      aria-hidden="true"
     >
       <li
         v-for="member in members"

@@ -2,13 +2,21 @@
 import type { DirectoryEntry } from '~~/core/directory/search'
 import type { Presence } from '~~/core/presence/presence'
 import { marked } from '~~/core/directory/marks'
+import { triedBefore } from '~~/core/console/ways'
 import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
+import { useWays } from '~/stores/ways'
 
 const props = defineProps<{ person: DirectoryEntry, presence: Presence, top: boolean }>()
 const desk = useDesk()
 const field = useField()
+const ways = useWays()
 const words = usePresenceWords()
+/** How it ended when this caller was sent to them the last time. */
+const tried = computed(() => {
+  const console = ways.console()
+  return console && desk.baton ? triedBefore(console, desk.baton, props.person.telephones[0] ?? props.person.id) : null
+})
 const name = computed(() => marked(`${props.person.first} ${props.person.last}`.trim(), field.picked ? '' : field.text))
 </script>
 
@@ -26,6 +34,12 @@ const name = computed(() => marked(`${props.person.first} ${props.person.last}`.
     </p>
     <p class="state">
       <span aria-hidden="true">{{ shapeOf(presence) }}</span> {{ words.whole(presence, desk.now) }}
+    </p>
+    <p
+      v-if="tried"
+      class="tried"
+    >
+      {{ tried }}
     </p>
     <p class="extension">
       {{ person.extension }}
@@ -67,5 +81,10 @@ p {
 
 .state {
   font-weight: 600;
+}
+
+.tried {
+  color: var(--alarm);
+  font-weight: 650;
 }
 </style>

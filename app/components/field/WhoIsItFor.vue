@@ -31,6 +31,8 @@ useTypingAnywhere((event) => {
   focus()
   onKey(event)
 })
+/** Keys that tell what is known, also while it can't be changed. */
+const tellingKeys = new Set(['?', ',', '.', ':'])
 /** Keys that a button has a meaning for itself. */
 const ofButtons = new Set(['Enter', ' ', 'Tab', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End', 'Escape'])
 // A key that belongs to nothing on the page is for the field as well, and so is one that means nothing to the button that has the focus.
@@ -55,7 +57,7 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault()
     return
   }
-  if (!live.working && !movingKeys.has(event.key)) return
+  if (!live.working && !movingKeys.has(event.key) && !(tellingKeys.has(event.key) && field.text === '')) return
   if (take(event)) event.preventDefault()
 }
 </script>
@@ -84,9 +86,12 @@ function onKey(event: KeyboardEvent): void {
       @input="field.type(($event.target as HTMLInputElement).value)"
       @keydown="onKey"
     >
+    <!-- Escape empties the field from its ways as well. -->
+    <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
     <div
       id="who-hint"
       class="hint"
+      @keydown.esc="field.empty(); focus()"
     >
       <FieldWays v-if="field.ways.length" />
       <el-button

@@ -65,7 +65,6 @@ async function promise(): Promise<void> {
   const queue = target !== undefined && live.company?.groups[target]?.distribution === 'queue' ? target : undefined
   const asked = { service: 'promiseCallBack', number: number!, ...(name && { name }), ...(line && { line }), ...(queue && { queue }) } as const
   if (!await desk.ask(asked)) return
-  desk.say(`${whoCalled(props.row)} is promised a call-back`)
   if (open.value) await deal(false)
 }
 

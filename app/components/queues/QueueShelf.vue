@@ -43,6 +43,7 @@ const shelf = computed(() => queues.boards.map((board) => {
       <li
         v-for="queue in shelf"
         :key="queue.id"
+        :title="queue.words"
       >
         <button
           v-call-target="queue.id"
@@ -50,7 +51,6 @@ const shelf = computed(() => queues.boards.map((board) => {
           :class="['queue', { waits: queue.waits, deserted: queue.deserted, over: carrying.over?.target === queue.id }]"
           :aria-pressed="queues.opened?.id === queue.id"
           :aria-label="queue.words"
-          :title="queue.words"
           @keydown.shift.f9.exact.prevent="speedKeys.add(speedKeys.keyOf(queue.id))"
           @click="queues.open(queues.opened?.id === queue.id ? null : queue.id)"
         >

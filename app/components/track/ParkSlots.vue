@@ -76,6 +76,7 @@ function labelOf({ name, call, who, reserved, by, waits }: typeof slots.value[nu
         :key="slot.id"
         v-call-source="slot.call?.id ?? null"
         :class="{ taken: slot.call }"
+        :title="labelOf(slot)"
       >
         <button
           ref="buttons"
@@ -85,7 +86,6 @@ function labelOf({ name, call, who, reserved, by, waits }: typeof slots.value[nu
           :class="['slot', { over: carrying.over?.target === slot.id }]"
           :aria-disabled="!live.working || (!slot.call && !desk.baton)"
           :aria-label="labelOf(slot)"
-          :title="labelOf(slot)"
           @keydown.shift.f9.exact.prevent="speedKeys.add(speedKeys.keyOf(slot.id))"
           @click="press(slot)"
           @focus="reachable = index"

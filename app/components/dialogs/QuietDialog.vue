@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import dayjs from 'dayjs'
+import { timeOfDay } from '~/composables/time-of-day'
+import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
+import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
+
+/** Do not disturb on behalf of a colleague, until a time; an hour is proposed. */
+const desk = useDesk()
+const dialogs = useDialogs()
+const live = useLive()
+const directory = useDirectory()
+const until = ref('')
+const wrong = ref<string>()
+const failure = ref<string | null>(null)
+const inAnHour = () => dayjs(live.wall(live.now() + 60 * 60_000)).format('H:mm')
+const name = computed(() => dialogs.quiet ? directory.nameOf(dialogs.quiet) : '')
+
+watch(() => dialogs.quiet, () => {
+  until.value = inAnHour()
+  wrong.value = undefined
+  failure.value = null
+})
+
+async function send(): Promise<void> {
+  const at = timeOfDay(until.value, live.wall(live.now()))
+  wrong.value = at === undefined ? `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` : undefined
+  if (at === undefined) return
+  if (await desk.ask({ service: 'setDoNotDisturb', of: dialogs.quiet!, on: true, until: at })) dialogs.quiet = null
+  else failure.value = desk.notice
+}
+</script>
+
+<template>
+  <FormDialog
+    :open="dialogs.quiet !== null"
+    :title="`Do not disturb ${name}`"
+    action="Do not disturb"
+    :failure="failure"
+    width="min(24rem, 94vw)"
+    first="quiet-until"
+    @close="dialogs.quiet = null"
+    @send="send"
+  >
+    <FormField
+      label="Until (empty: until they end it)"
+      for="quiet-until"
+      :error="wrong"
+    >
+      <el-input
+        id="quiet-until"
+        v-model="until"
+        maxlength="5"
+        placeholder="16:30"
+      />
+    </FormField>
+  </FormDialog>
+</template>
