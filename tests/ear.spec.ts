@@ -28,6 +28,9 @@ async function whereIs({ cast }: Stage, call: string): Promise<string[]> {
 test('a morning by keyboard and announcements alone: twenty callers routed right, some of whom give up at the worst moments', async ({ console, stage }) => {
   test.setTimeout(240_000)
   const { cast } = stage
+  await console.request.patch('/api/preferences', { data: { voice: 'fast' } })
+  await console.reload()
+  await console.getByRole('combobox', { name: 'Who is it for?' }).waitFor()
   for (let i = 0; i < 20; i++) {
     const colleague = colleagues[i % colleagues.length]!
     const caller = `Caller ${String.fromCharCode(65 + i)}ndersen`

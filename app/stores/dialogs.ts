@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { CallId, DeviceId } from '~~/core/calls/model'
 
 /** The keyboard belongs to the field again; where there is none, to the page: never to nothing. */
@@ -38,5 +38,9 @@ export const useDialogs = defineStore('dialogs', () => {
   /** Whose calendar, or which duty's roster, is looked after. */
   const calendar = ref<{ of: string, name: string } | null>(null)
 
-  return { calendar, story, digits, blocking, message, closing, forwarding, quiet, contact, callBack }
+  /** One is open, or about to be: no key means the calls that lie below it. */
+  const isOpen = computed(() => digits.value
+    || [calendar, story, blocking, message, closing, forwarding, quiet, contact, callBack].some(({ value }) => value !== null))
+
+  return { isOpen, calendar, story, digits, blocking, message, closing, forwarding, quiet, contact, callBack }
 })

@@ -77,6 +77,13 @@ describe('what the screen says', () => {
     expect(speech.next(65_000, 65_000)?.text).toBe('D waiting')
   })
 
+  it('says what one did with a call also when more has come of it meanwhile', () => {
+    const speech = new Announcements(() => 'everything')
+    speech.put({ text: 'Olive Quill passed on to Marit', rank: 'own', about: 'one' }, 0)
+    speech.put({ text: 'Marit took it', rank: 'calls', about: 'one' }, 0)
+    expect(texts(everything(speech, 0))).toEqual(['Olive Quill passed on to Marit', 'Marit took it'])
+  })
+
   it('leaves out what came of a call so long ago that nobody needs it, and no arrival', () => {
     const speech = new Announcements(() => 'everything')
     speech.put({ text: 'Marit took it', rank: 'calls', about: 'one' }, 0)

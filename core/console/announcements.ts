@@ -45,7 +45,7 @@ export class Announcements {
 
   /**
    * Puts something in its place: behind what matters as much, before what matters less. The same words that still wait are not said twice, and what has
-   * not been said yet of a call gives way to what became of it since; that it waits never hides that it has come.
+   * not been said yet of a call gives way to what became of it since; that it waits never hides that it has come, and no news of it what one did with it.
    * @param now the screen's own clock, in milliseconds
    */
   put(announcement: Announcement, now: number): void {
@@ -53,7 +53,9 @@ export class Announcements {
     if (!said[this.loudness()].includes(rank)) return
     const ofTheSame = (other: Announcement) => about !== null && other.about === about
     if (rank === 'waits' && this.waiting.some(({ announcement: other }) => ofTheSame(other) && other.rank !== 'waits')) return
-    this.waiting = [...this.waiting.filter(({ announcement: other }) => other.text !== text && !ofTheSame(other)), { announcement, at: now }]
+    const isAct = (other: Announcement) => other.rank === 'own' || other.rank === 'now'
+    const stale = (other: Announcement) => other.text === text || (ofTheSame(other) && !(rank === 'calls' && isAct(other)))
+    this.waiting = [...this.waiting.filter(({ announcement: other }) => !stale(other)), { announcement, at: now }]
       .sort((a, b) => order.indexOf(a.announcement.rank) - order.indexOf(b.announcement.rank))
   }
 

@@ -13,6 +13,10 @@ function begin(): void {
   const empty = fields.find(field => field.value === '' && field.getAttribute('role') !== 'combobox')
   ;(empty ?? fields[0])?.focus()
 }
+/** What is typed behind the key that opened it is for the form: the keyboard is there as soon as it is drawn. */
+function atOnce(): void {
+  requestAnimationFrame(begin)
+}
 /** A choice that is closed keeps Escape for itself; the dialog is what is meant. */
 function escape({ target }: KeyboardEvent): void {
   const box = target as HTMLElement
@@ -26,6 +30,7 @@ function escape({ target }: KeyboardEvent): void {
     :title="title"
     :width="width ?? 'min(32rem, 94vw)'"
     @close="emit('close')"
+    @open="atOnce"
     @opened="begin"
     @closed="focusField"
   >

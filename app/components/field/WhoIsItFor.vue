@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
 import { useField } from '~/stores/field'
 import { useLikely } from '~/stores/likely'
 import { useLive } from '~/stores/live'
@@ -12,6 +13,7 @@ const live = useLive()
 const keys = useHandKeys()
 const ways = useWays()
 const likely = useLikely()
+const dialogs = useDialogs()
 const input = useTemplateRef<HTMLInputElement>('input')
 
 /** Why Enter does nothing with what has been typed. */
@@ -52,6 +54,8 @@ watch(() => [desk.talking?.id, field.text === '', desk.carried?.id], () => {
 
 function onKey(event: KeyboardEvent): void {
   if (event.metaKey || event.altKey || event.isComposing) return
+  // What is typed behind the key that opened a dialog is not for whoever is named here.
+  if (dialogs.isOpen) return event.preventDefault()
   // A key that is held down must not answer one call after the other, and Backspace that empties the field must not go on to the calls.
   if (event.repeat && !movingKeys.has(event.key) && (field.text === '' || event.key === 'Enter')) {
     event.preventDefault()
