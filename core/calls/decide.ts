@@ -4,7 +4,7 @@ import { callBacksAfterwards, isPrompt } from './call-backs'
 import { evolveAll, numbered } from './evolve'
 import { intercomEnds, isSpeechOver, refusalOfIntercom } from './intercom'
 import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState, ForwardKind, Request } from './model'
-import { letRing, offersDue } from './offers'
+import { letRing, offersDue, queuesAfter } from './offers'
 import { byItsHours, openingOf, sendFromClosed, waitsAtClosed } from './openings'
 import { closed, pagesAfterwards } from './pages'
 import { comeBack, ringAgain, ringInstead, sendAway, unanswered } from './passing'
@@ -33,7 +33,7 @@ export function decide(state: ExchangeState, request: Request, now: number): Dec
   if ('refusal' in decision) return decision
   if (decision.events.length === 0) return decision
   const after = evolveAll(state, numbered(state, decision.events, now))
-  return accept(...decision.events, ...afterwards(after, decision.events, now))
+  return accept(...decision.events, ...afterwards(state, after, decision.events, now))
 }
 
 function answerTo(state: ExchangeState, request: Exclude<Request, { service: 'tick' }>, now: number): Decision {
@@ -68,7 +68,7 @@ function whatIsDue(state: ExchangeState, now: number): CallEvent[] {
       happened.push(...events)
     }
   }
-  return [...happened, ...afterwards(current, happened, now)]
+  return [...happened, ...afterwards(state, current, happened, now)]
 }
 
 function timerDue(state: ExchangeState, { name, owner, line }: Timer, now: number): CallEvent[] {
@@ -136,12 +136,14 @@ function isTooMany(state: ExchangeState, call: Call, queue: DeviceId): boolean {
  * Conditions that hold after every request and at all times: nobody is on hold with an operator who has gone, nobody waits where nobody serves,
  * rings at a telephone or is parked in a slot that is no more. Only what has just happened can have broken them.
  */
-function afterwards(state: ExchangeState, events: readonly CallEvent[], now: number): CallEvent[] {
+function afterwards(before: ExchangeState, state: ExchangeState, events: readonly CallEvent[], now: number): CallEvent[] {
   const happened: CallEvent[] = []
   let current = state
   let latest = events
+  /** What has happened since queues were last looked at, and the state before it. */
+  let [sinceOffers, beforeOffers] = [[...events], before]
   for (let round = 0; round < mostRounds && latest.length > 0; round++) {
-    const before = latest
+    const just = latest
     // Whoever gets a line back serves its callers at once: nobody is sent away meanwhile.
     const lines = linesComeBack(current)
     current = evolveAll(current, numbered(current, lines, now))
@@ -153,7 +155,13 @@ function afterwards(state: ExchangeState, events: readonly CallEvent[], now: num
       current = evolveAll(current, numbered(current, events, now))
       strays.push(...events)
     }
-    const others = strays.length > 0 ? [] : firstOf(pagesAfterwards(current), () => callBacksAfterwards(current, before, now), () => offersDue(current, now))
+    sinceOffers.push(...lines, ...strays)
+    const others = strays.length > 0 ? [] : firstOf(pagesAfterwards(current), () => callBacksAfterwards(current, just, now), () => {
+      const concerned = queuesAfter(beforeOffers, current, sinceOffers);
+      [sinceOffers, beforeOffers] = [[], current]
+      return offersDue(current, concerned, now)
+    })
+    sinceOffers.push(...others)
     current = evolveAll(current, numbered(current, others, now))
     latest = [...strays, ...others]
     happened.push(...latest)

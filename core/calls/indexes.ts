@@ -6,7 +6,6 @@ import type { Group } from '../company/company'
 import { groupsOf } from '../company/lookups'
 import type { Call, CallBackId, CallId, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
 import { openingOwner, timerOfOpening, withOpenings } from './openings'
-import { connectionOf } from './questions'
 import { keyOf, type Timer, timersAtPlace, timersOf, timersOfCallBack, timersOfPage } from './timers'
 
 /** What follows from a state and is asked often. Kept beside it so that no question costs more the more calls or telephones there are. */
@@ -115,18 +114,21 @@ function freeKeys(state: ExchangeState, id: DeviceId): string[] {
 function placeConnections(indexes: Indexes, was: Call | undefined, is: Call | undefined): void {
   if (was && is && was.connections.length === is.connections.length && was.connections.every(({ device }, index) => is.connections[index]!.device === device))
     return
+  const [there, here] = [devicesOf(was), devicesOf(is)]
   for (const { device, trunk } of was?.connections ?? []) {
-    if (is && connectionOf(is, device)) continue
+    if (here.has(device)) continue
     const rest = (indexes.callsAt.get(device) ?? []).filter(id => id !== was!.id)
     indexes.callsAt = rest.length > 0 ? indexes.callsAt.set(device, rest) : indexes.callsAt.delete(device)
     if (trunk) indexes.channels = indexes.channels.update(trunk, 0, used => used - 1)
   }
   for (const { device, trunk } of is?.connections ?? []) {
-    if (was && connectionOf(was, device)) continue
+    if (there.has(device)) continue
     indexes.callsAt = indexes.callsAt.set(device, [...indexes.callsAt.get(device) ?? [], is!.id])
     if (trunk) indexes.channels = indexes.channels.update(trunk, 0, used => used + 1)
   }
 }
+
+const devicesOf = (call: Call | undefined) => new Set(call?.connections.map(({ device }) => device))
 
 const none: readonly Timer[] = []
 

@@ -1,5 +1,5 @@
 import type { Group, Ringing } from '../company/company'
-import { isMemberOf, lookUp, ringingQueues } from '../company/lookups'
+import { groupsOf, isMemberOf, lookUp, ringingQueues } from '../company/lookups'
 import { asWaiting, isPrompt, mayBeOffered, prompt, promptOver } from './call-backs'
 import { evolveAll, numbered } from './evolve'
 import { freeIn } from './indexes'
@@ -25,10 +25,41 @@ function triesOf({ hunting }: Call, { id, ringing }: Group): number {
 }
 
 /**
+ * The queues that may have to ring somebody, or to stop ringing them, after events: those in which one of their calls waits, those of everybody who is or was
+ * in such a call or whom an event names, and those with promises. Nothing else can have changed whom a queue rings.
+ * @param before the state before the events; @returns null for all of them
+ */
+export function queuesAfter(before: ExchangeState, after: ExchangeState, events: readonly CallEvent[]): ReadonlySet<DeviceId> | null {
+  const queues = new Set<DeviceId>()
+  const place = (device: DeviceId) => {
+    queues.add(device)
+    for (const group of groupsOf(after.company, device)) queues.add(group)
+  }
+  const calls = (id: string) => [before, after].flatMap(state => state.calls.get(id) ?? [])
+  for (const event of events) {
+    if (event.type === 'configured' || event.type === 'clockAdjusted' || event.type === 'openingChanged') return null
+    if ('callBack' in event && event.callBack !== undefined)
+      for (const { callBacks } of [before, after]) queues.add(callBacks.get(event.callBack)?.queue ?? '')
+    if ('device' in event) place(event.device)
+    if (!('call' in event)) continue
+    for (const call of [...calls(event.call), ...'joined' in event && event.joined ? calls(event.joined) : []]) {
+      for (const { device, offeredBy } of call.connections) {
+        place(device)
+        if (offeredBy !== undefined) queues.add(offeredBy)
+      }
+    }
+  }
+  // A channel that is free again, or a caller who is on the line no longer, is what a promise may wait for.
+  for (const { queue } of after.callBacks.values()) queues.add(queue)
+  return queues
+}
+
+/**
  * What queues that ring have to do at this moment: stop ringing whoever serves no longer, send on whom so many have let ring, and ring somebody for the others,
  * whoever is served first before the next.
+ * @param concerned the queues that are looked at; null: all of them
  */
-export function offersDue(state: ExchangeState, now: number): CallEvent[] {
+export function offersDue(state: ExchangeState, concerned: ReadonlySet<DeviceId> | null, now: number): CallEvent[] {
   const happened: CallEvent[] = []
   let current = state
   const happens = (events: CallEvent[]) => {
@@ -36,6 +67,7 @@ export function offersDue(state: ExchangeState, now: number): CallEvent[] {
     happened.push(...events)
   }
   for (const queue of ringingQueues(state.company)) {
+    if (concerned && !concerned.has(queue.id)) continue
     for (const { id } of arrivedIn(state, queue.id)) {
       const call = current.calls.get(id)!
       const stale = offersOf(call).filter(({ device }) => !serves(current, call, device) || !isMemberOf(current.company, device, queue.id))

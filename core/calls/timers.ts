@@ -93,9 +93,9 @@ export function timersOf(state: ExchangeState, call: Call): Timer[] {
 
 /** Of several that ring, the first to give up counts. */
 function oneOfEach(timers: Timer[]): Timer[] {
-  return timers.filter(
-    (timer, index) => !timers.some((other, at) => other.name === timer.name && (other.at < timer.at || (other.at === timer.at && at < index))),
-  )
+  const first = new Map<Timer['name'], Timer>()
+  for (const timer of timers) if (timer.at < (first.get(timer.name)?.at ?? Infinity)) first.set(timer.name, timer)
+  return [...first.values()]
 }
 
 /** The timers of a telephone of ours. Until when somebody is away is a time that people have said: it is read by their clock. */

@@ -28,6 +28,7 @@ export function isWith({ party: { number } }: Pick<CallBack, 'party'>, call: Cal
 /** Whoever calls again has the place that was kept for their number, unless they were given another by hand. */
 function turnOf(call: Call, promised: readonly CallBack[]): Turn {
   const own = { turn: call.turn, since: queueOf(call)!.since }
+  if (promised.length === 0) return own
   const kept = call.turn === undefined ? promised.find(promise => isWith(promise, call)) : undefined
   return kept && byTurn(kept, own) < 0 ? { turn: kept.turn, since: kept.since } : own
 }
