@@ -28,7 +28,8 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const used = computed(() => urgency(due.value, desk.now))
   const heat = computed(() => heatOf(used.value))
   const waits = computed(() => waitWords[waiting.value])
-  const name = computed(() => desk.otherName(call.value))
+  const name = computed(() => desk.shownName(call.value))
+  const called = computed(() => desk.otherName(call.value))
   const number = computed(() => {
     const party = outsideParty(call.value, desk.device)
     return party?.number && (party.name || contacts.of(party.number)) ? formatNumber(party.number) : null
@@ -90,5 +91,5 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   /** The call as something to drag, while it can be passed on. */
   const source = computed(() => live.working && !several.value && !isAsking.value && waiting.value !== 'reply' ? call.value.id : null)
 
-  return { call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source, firm, sign, warning }
+  return { call, due, used, heat, own, name, called, number, isNext, isAsking, several, origin, waits, news, greeting, source, firm, sign, warning }
 }

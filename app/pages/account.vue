@@ -223,6 +223,22 @@ h2 {
   font: 700 var(--type-4) var(--font-sign);
 }
 
+h3 {
+  padding-top: var(--space-4);
+  font: 700 var(--type-3) var(--font-sign);
+}
+
+.el-radio-group {
+  display: grid;
+}
+
+/* A choice of several words stands in as many lines as it needs. */
+.el-radio {
+  height: auto;
+  min-height: 2rem;
+  white-space: normal;
+}
+
 .form {
   display: grid;
   gap: var(--space-3);

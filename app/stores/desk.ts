@@ -79,16 +79,21 @@ export const useDesk = defineStore('desk', () => {
 
   const slots = computed(() => Object.values(live.company?.slots ?? {}).map(slot => ({ slot, call: parkedIn(live.state!, slot.id) ?? null })))
 
-  /** The other side of a call, by name or number. */
+  /** The other side of a call, by name or number: for the eye, which sees the number and the line beside it. */
+  function shownName(call: Call): string {
+    return nameOfOther(call, device.value, directory.nameOf)
+  }
+
+  /** The same for the ear, and for sentences: two of one name are told apart. */
   function otherName(call: Call): string {
-    const name = nameOfOther(call, device.value, directory.nameOf)
+    const name = shownName(call)
     return hasTwin(name) ? apart(name, call, directory.lineName(call)) : name
   }
   /** How many of one's calls bear each name. */
   const namesakes = computed(() => {
     const counts = new Map<string, number>()
     for (const { call } of [...arriving.value, ...inHand.value, ...passedOn.value]) {
-      const name = nameOfOther(call, device.value, directory.nameOf)
+      const name = shownName(call)
       counts.set(name, (counts.get(name) ?? 0) + 1)
     }
     return counts
@@ -272,6 +277,7 @@ export const useDesk = defineStore('desk', () => {
     held,
     next,
     slots,
+    shownName,
     otherName,
     ask,
     say,

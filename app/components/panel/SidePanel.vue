@@ -21,7 +21,7 @@ const current = computed(() => {
 })
 const call = computed<Call | null>(before => current.value ?? before ?? null)
 const party = computed(() => call.value && outsideParty(call.value, desk.device))
-const name = computed(() => call.value ? desk.otherName(call.value) : '')
+const name = computed(() => call.value ? desk.shownName(call.value) : '')
 /** What one wanted to be reminded of today; a press brings the person's card up, where the day can be taken away. */
 const reminders = computed(() => notes.due.map(({ person, text }) =>
   ({ person, text, name: directory.personName(person), device: telephoneOf(live.company!, person) ?? person })))

@@ -8,7 +8,7 @@ const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const dialogs = useDialogs()
 
-const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, news, source, sign } = useRibbonWords(() => props.ribbon)
+const { call, due, used, heat, name, called, number, isNext, isAsking, origin, waits, news, source, sign } = useRibbonWords(() => props.ribbon)
 </script>
 
 <template>
@@ -33,8 +33,8 @@ const { call, due, used, heat, name, number, isNext, isAsking, origin, waits, ne
       <button
         type="button"
         class="name"
-        :aria-label="`The story of ${name}`"
-        :title="`${name}: its story`"
+        :aria-label="`The story of ${called}`"
+        :title="`${called}: its story`"
         @click="dialogs.story = call.id"
       >
         {{ sign }} {{ name }}

@@ -9,7 +9,7 @@ const desk = useDesk()
 const dialogs = useDialogs()
 
 const {
-  call, due, used, heat, own, name, number, isNext, isAsking, several, origin, waits, news, greeting, source, firm, sign, warning,
+  call, due, used, heat, own, name, called, number, isNext, isAsking, several, origin, waits, news, greeting, source, firm, sign, warning,
 } = useRibbonWords(() => props.ribbon)
 const talking = computed(() => due.value.waiting === 'none')
 /** What somebody says who waits cannot be heard. */
@@ -45,7 +45,7 @@ const caption = computed(() => props.ribbon.stretch === 'inHand' ? call.value.ca
         <button
           type="button"
           class="name"
-          :aria-label="`The story of ${name}`"
+          :aria-label="`The story of ${called}`"
           title="Its story"
           @click="dialogs.story = call.id"
         >

@@ -23,7 +23,7 @@ const zone = (id: string, title: string, ribbon: Ribbon | null, count: number, n
   heat: heatOf(ribbon ? urgency(ribbon.due, desk.now) : 0),
   used: ribbon ? urgency(ribbon.due, desk.now) : 0,
   time: ribbon ? spell(desk.now - ribbon.due.since) : '',
-  name: ribbon ? desk.otherName(ribbon.call) : '',
+  name: ribbon ? desk.shownName(ribbon.call) : '',
   line: ribbon && id === 'waits' ? ribbon.call.recall ? 'Back' : directory.lineName(ribbon.call) : '',
 })
 const longest = computed(() => [...desk.passedOn].sort((a, b) => a.due.since - b.due.since)[0] ?? null)
