@@ -102,7 +102,7 @@ test('a queue with nobody to answer says so', async ({ console, stage }) => {
   await cast.ask({ service: 'setOpening', device: 't2101', of: 'freight', open: false, until: null })
   await expect(console.getByRole('button', { name: /^Lines served: 4 of 4; Freight line: closed, by Tomas Arkwell/ })).toHaveText('1 closed')
   await console.getByRole('button', { name: /^Lines served/ }).click()
-  await console.getByRole('menuitem', { name: /^closed, by Tomas Arkwell/ }).click()
+  await console.getByRole('menuitem', { name: /^Freight line: closed, by Tomas Arkwell/ }).click()
   await expect(console.getByRole('button', { name: 'Lines served: 4 of 4', exact: true })).toHaveText('Lines 4 of 4')
 })
 

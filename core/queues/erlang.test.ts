@@ -62,6 +62,32 @@ describe('Erlang C and Erlang A', () => {
     }), { numRuns: 40 })
   })
 
+  it('stands where hardly anybody gives up, and where there are thousands: within a moment, and between its neighbours', () => {
+    const began = performance.now()
+    // Twice as many calls as can be answered, and a patience of 220 lengths: everybody waits, and as many give up as can't be answered.
+    const crowded = serviceOf({ calls: 120, length: 180_000, patience: 11 * 3_600_000 }, 3)
+    expect(crowded.waits).toBeCloseTo(1, 9)
+    expect(crowded.abandons).toBeCloseTo(0.5, 6)
+    expect(crowded.occupancy).toBeCloseTo(1, 9)
+    expect(crowded.within(20_000)).toBeLessThan(1e-6)
+    for (const servers of [4_900, 5_000, 5_100]) {
+      const one = serviceOf({ calls: 100_000, length: 180_000, patience: 3_600_000 }, servers)
+      const c = serviceOf({ calls: 100_000, length: 180_000, patience: null }, servers)
+      expect(one.within(20_000)).toBeGreaterThanOrEqual(c.within(20_000) - 1e-4)
+      expect(one.within(20_000)).toBeLessThanOrEqual(1 + 1e-9)
+    }
+    expect(serversFor({ calls: 100_000, length: 150_000, patience: 40_000_000 }, 20_000, 0.8)).toBeGreaterThan(4_000)
+    // Bounded work, not a measurement: it never came to an end before.
+    expect(performance.now() - began).toBeLessThan(20_000)
+  })
+
+  it('for very many is what the exact way gives', () => {
+    // Just below and above the number of steps from which it is only nearly exact: nothing jumps.
+    const within = (calls: number) => serviceOf({ calls, length: 180_000, patience: 600_000 }, Math.round(calls / 20.4)).within(20_000)
+    const found = [9_000, 12_000, 15_000, 18_000, 21_000, 24_000].map(within)
+    for (const [index, one] of found.slice(1).entries()) expect(Math.abs(one - found[index]!)).toBeLessThan(0.05)
+  })
+
   it('is what a simulation of the same calls gives', () => {
     for (const [servers, calls, patience] of [[4, 100, 60_000], [12, 260, 90_000], [12, 320, 120_000], [6, 90, null]] as const) {
       const [length, promise] = [150_000, 20_000]

@@ -60,26 +60,70 @@ export function erlangC(servers: number, load: number): Service {
 export function erlangA(servers: number, load: number, patience: number): Service {
   if (load === 0) return { waits: 0, meanWait: 0, abandons: 0, occupancy: 0, within: () => 1 }
   const leave = 1 / patience
-  // Chances relative to that of all servers being busy and nobody waiting.
+  // Chances relative to the likeliest state, from which they fall on both sides: none overflows, and those too small to count are left out.
+  const likeliest = Math.max(0, Math.ceil((load - servers) / leave))
+  const first: number[] = []
+  for (let queue = likeliest, term = 1; queue > 0 && term > tooSmall; queue--) first.push(term *= (servers + queue * leave) / load)
+  const least = likeliest - first.length
+  const waiting = [...first.reverse(), 1]
+  for (let queue = likeliest + 1, term = 1; term > tooSmall; queue++) waiting.push(term *= load / (servers + queue * leave))
+  // That nobody waits counts where it is near enough to the likeliest state.
   let fewer = 0
-  for (let n = servers, term = 1; n > 0 && term > 0; n--) fewer += term *= n / load
-  const waiting = [1]
-  for (let queue = 1; ; queue++) {
-    const term = waiting[queue - 1]! * load / (servers + queue * leave)
-    if (term < 1e-14 && load < servers + queue * leave) break
-    waiting.push(term)
-  }
+  if (least === 0) for (let n = servers, term = waiting[0]!; n > 0 && term > 0; n--) fewer += term *= n / load
   const all = fewer + waiting.reduce((sum, term) => sum + term, 0)
   const chances = waiting.map(term => term / all)
   const waits = chances.reduce((sum, chance) => sum + chance, 0)
-  const queued = chances.reduce((sum, chance, queue) => sum + chance * queue, 0)
+  const queued = chances.reduce((sum, chance, index) => sum + chance * (least + index), 0)
   const abandons = Math.min(1, queued * leave / load)
   return {
     waits, abandons,
     meanWait: queued / load,
     occupancy: servers === 0 ? 0 : Math.min(1, load * (1 - abandons) / servers),
-    within: time => 1 - waits + answeredWithin(chances, servers, leave, time),
+    within: time => 1 - waits + answeredWithin(chances, least, servers, leave, time),
   }
+}
+
+/** Against the likeliest state, in the middle of a sum that it dominates. */
+const tooSmall = 1e-17
+/** Multiplications after which the exact way is left for one that costs no more the more there are. */
+const mostSteps = 5_000_000
+
+/** @param least how many wait in the first of the states */
+function answeredWithin(chances: readonly number[], least: number, servers: number, leave: number, time: number): number {
+  if (time < 0 || servers === 0) return 0
+  const longest = least + chances.length
+  return longest * (servers + longest * leave) * time > mostSteps
+    ? answeredAbout(chances, least, servers, leave, time)
+    : answeredExactly([...Array.from({ length: least }, () => 0), ...chances], servers, leave, time)
+}
+
+/**
+ * The same for very many: the time until an answer is a sum of so many exponential stages that it is nearly gamma distributed with their mean and variance;
+ * that nobody gives up meanwhile tilts that distribution (E[exp(-aT); T ≤ t] of a gamma one is a gamma one again), and its chances are those of E. B. Wilson
+ * and M. M. Hilferty (The distribution of chi-square, 1931).
+ */
+function answeredAbout(chances: readonly number[], least: number, servers: number, leave: number, time: number): number {
+  let [mean, variance, answered] = [0, 0, 0]
+  for (let before = 0; before < least + chances.length; before++) {
+    const stage = 1 / (servers + before * leave)
+    mean += stage
+    variance += stage * stage
+    if (before < least) continue
+    const chance = chances[before - least]!
+    const [shape, scale] = [mean * mean / variance, variance / mean]
+    const tilted = scale / (1 + leave * scale)
+    const deviation = (Math.cbrt(time / (shape * tilted)) - 1 + 1 / (9 * shape)) * 3 * Math.sqrt(shape)
+    answered += chance * Math.exp(-shape * Math.log1p(leave * scale)) * normal(deviation)
+  }
+  return answered
+}
+
+/** The chance of a standard normal value below this one (M. Abramowitz, I. A. Stegun, Handbook of Mathematical Functions, 26.2.17; error below 7.5e-8). */
+function normal(value: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(value))
+  const tail = Math.exp(-value * value / 2) / Math.sqrt(2 * Math.PI)
+    * t * (0.319381530 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))))
+  return value < 0 ? tail : 1 - tail
 }
 
 /**
@@ -88,8 +132,7 @@ export function erlangA(servers: number, load: number, patience: number): Servic
  * are exponential, and the time in them is followed by uniformization (A. Jensen, 1953): a Poisson number of steps, each of which may be a stage, an
  * abandonment or nothing.
  */
-function answeredWithin(chances: readonly number[], servers: number, leave: number, time: number): number {
-  if (time < 0 || servers === 0) return 0
+function answeredExactly(chances: readonly number[], servers: number, leave: number, time: number): number {
   const longest = chances.length
   const rate = servers + longest * leave
   const steps = rate * time
@@ -146,11 +189,12 @@ export function serversFor(demand: Demand, promise: number, level: number): numb
   if (loadOf(demand) === 0) return 0
   const enough = (servers: number) => serviceOf(demand, servers).within(promise) >= level
   let high = 1
+  let low = 0
   while (!enough(high)) {
-    high *= 2
-    if (high > mostServers) return null
+    if (high === mostServers) return null
+    low = high
+    high = Math.min(high * 2, mostServers)
   }
-  let low = Math.floor(high / 2)
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2)
     if (enough(middle)) high = middle

@@ -8,6 +8,8 @@ const id = useId()
 
 /** Writing begins at once, in the field named first or in the first that says nothing yet. */
 function begin(): void {
+  // Who has begun already is left where they are.
+  if (document.getElementById(id)?.contains(document.activeElement)) return
   if (first) return document.getElementById(first)?.focus()
   const fields = [...document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(`#${id} :is(input:not([type="checkbox"]), textarea)`)]
   const empty = fields.find(field => field.value === '' && field.getAttribute('role') !== 'combobox')
