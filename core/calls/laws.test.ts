@@ -28,7 +28,7 @@ import {
 import { stretchOf } from './stretches'
 import { snapshotOf, stateOf } from './snapshot'
 import { keyOf, nextDeadline, timersOf } from './timers'
-import { waitingIn } from './turns'
+import { inTheirTurn, waitingIn } from './turns'
 import { begin, carryOut, operators, requestOf, start, waitOf, wish } from './wishes'
 
 /** Random requests from many devices at once; every law is checked after every single one. LAW_RUNS sets how many sequences. */
@@ -389,6 +389,11 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       expect(snapshotOf(evolveAll(initial, JSON.parse(JSON.stringify(journal)))), 'the same events give the same state').toEqual(
         JSON.parse(JSON.stringify(snapshotOf(state))),
       )
+      const other = stateOf(snapshotOf(state))
+      for (const { id } of Object.values(state.company.groups)) {
+        const order = (of: ExchangeState) => inTheirTurn(of, id).map(({ call, promise }) => call?.id ?? promise?.id)
+        expect(order(other), 'who is served in which order does not hang on how a state is kept').toEqual(order(state))
+      }
       expect(indexesOf(state), 'indexes that follow events are those of the whole').toEqual(indexesOf(stateOf(snapshotOf(state))))
     }), { numRuns: runs, seed })
     console.log(`seed ${seed}, ${requests} requests; carried out: ${[...carried].map(([service, count]) => `${service} ${count}`).join(', ')}`)

@@ -10,14 +10,19 @@ export function byTurn(one: Turn, other: Turn): number {
   return (one.turn ?? 0) - (other.turn ?? 0) || one.since - other.since
 }
 
+/** Of those that came at one moment whichever was numbered first: no order hangs on how a state has been kept. */
+function byNumber({ id: one }: { id: string }, { id: other }: { id: string }): number {
+  return one.length - other.length || (one < other ? -1 : one > other ? 1 : 0)
+}
+
 /** The promises of a queue, in the order in which their callers would have been served. */
 export function promisedIn(state: ExchangeState, queue: DeviceId): CallBack[] {
-  return state.callBacks.isEmpty() ? [] : [...state.callBacks.values()].filter(promise => promise.queue === queue).sort(byTurn)
+  return state.callBacks.isEmpty() ? [] : [...state.callBacks.values()].filter(promise => promise.queue === queue).sort((a, b) => byTurn(a, b) || byNumber(a, b))
 }
 
 /** Who waits in a queue, in the order in which they came. */
 export function arrivedIn(state: ExchangeState, queue: DeviceId): Call[] {
-  return callsOf(state, queue).filter(call => queueOf(call)?.device === queue).sort((a, b) => queueOf(a)!.since - queueOf(b)!.since)
+  return callsOf(state, queue).filter(call => queueOf(call)?.device === queue).sort((a, b) => queueOf(a)!.since - queueOf(b)!.since || byNumber(a, b))
 }
 
 /** True when the number that reaches the caller of a promise is in this call. */

@@ -124,8 +124,3 @@ export function actWords(request: Asked, scene: Scene): string | null {
   const words = acts[request.service] as Words<Name> | typeof told
   return words?.(request as never, scene) ?? null
 }
-
-/** True for what is told by what comes of it. */
-export function isToldByItself(service: Name): boolean {
-  return acts[service] === told
-}

@@ -112,6 +112,25 @@ describe('the ways to whoever is named', () => {
     expect(screen.ids('t2100'), 'nothing leads to oneself').toEqual([])
   })
 
+  it('say what will really happen: who can\'t be rung, whose calls go elsewhere, and who has had this caller before', () => {
+    const screen = new Screen()
+    const { desk } = screen
+    const call = desk.inHand('t2100')
+    const name = (device: string) => desk.state.company.telephones[device]!.name
+    const says = (device: string) => screen.way(device, 'passOn')!.words
+    desk.must({ service: 'setDoNotDisturb', device: 't2105', on: true })
+    expect(says('t2105')).toBe(`can't pass Number withheld on: ${name('t2105')} has do not disturb on`)
+    expect(screen.way('t2105', 'ask')!.words).toBe(`can't ask ${name('t2105')}, who has do not disturb on`)
+    desk.must({ service: 'makeCall', device: 't2106', number: 't2107' })
+    expect(says('t2106')).toContain('is on the telephone')
+    desk.must({ service: 'setForwarding', device: 't2105', when: 'busy', to: 't2108' })
+    expect(says('t2105')).toBe(`passes Number withheld on to ${name('t2105')}, whose calls go to ${name('t2108')}`)
+    desk.must({ service: 'singleStepTransferCall', device: 't2100', call, to: 't2109' })
+    desk.wait(20_000)
+    desk.must({ service: 'answerCall', device: 't2100', call })
+    expect(says('t2109')).toBe(`passes Number withheld on to ${name('t2109')} again: ${name('t2109')} did not answer, 4 rings`)
+  })
+
   it('send a line of text along with what is passed on, and with nothing else', () => {
     const screen = new Screen()
     screen.desk.inHand('t2100')
