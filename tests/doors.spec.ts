@@ -59,7 +59,8 @@ test('guesses are counted before they are compared, by the folded name, and do n
   expect(Number(refused.headers()['retry-after'])).toBeGreaterThan(0)
   expect((await refused.json()).message).toMatch(/Wait \d+ second/)
   // However long the comparing took: the wait that it led to begins at this moment.
-  expect(await own.sql(`update sign_in_limit set until = now() + interval '20 seconds' where key = 'name:staff' and until is not null returning 1`)).toHaveLength(1)
+  const again = 'update sign_in_limit set until = now() + interval \'20 seconds\' where key = \'name:staff\' and until is not null returning 1'
+  expect(await own.sql(again)).toHaveLength(1)
   expect((await guess(stranger, 'staff', demoPassword)).status(), 'the right password of a stranger has to wait too').toBe(429)
   expect((await guess(owner, 'staff', demoPassword)).status(), 'its owner, at a browser of theirs, comes in').toBe(200)
   expect((await guess(stranger, 'ines', demoPassword)).status(), 'nobody else is locked out').toBe(200)
