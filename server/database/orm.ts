@@ -86,12 +86,32 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
       snapshot: false,
       silent: true,
     },
-    pool: { min: 0, max: 8, acquireTimeoutMillis: limits.connecting },
+    pool: { min: 0, max: 8, acquireTimeoutMillis: limits.connecting, afterCreate: letGoAfterTimeout },
     driverOptions: { connection: { connectionTimeoutMillis: limits.connecting, query_timeout: query, statement_timeout: query, keepAlive: true } },
     forceUtcTimezone: true,
     // The database is made by whoever keeps PostgreSQL.
     ensureDatabase: false,
   })
+}
+
+interface RawConnection { query: (...asked: unknown[]) => unknown, emit: (event: 'error', error: Error) => void }
+
+/**
+ * A connection on which somebody no longer waited for an answer is used by nobody else: what was asked there may still begin, and what came after it would
+ * stand in a transaction that nobody ends.
+ */
+function letGoAfterTimeout(connection: RawConnection, done: (error: unknown, connection: RawConnection) => void): void {
+  const query = connection.query.bind(connection)
+  connection.query = (...asked) => {
+    const heard = asked.at(-1)
+    if (typeof heard !== 'function') return query(...asked)
+    return query(...asked.slice(0, -1), (error: Error | null, ...answer: unknown[]) => {
+      // The pool's own listener takes it out.
+      if (error?.message === 'Query read timeout') connection.emit('error', error)
+      heard(error, ...answer)
+    })
+  }
+  done(null, connection)
 }
 
 /**
