@@ -1,4 +1,5 @@
 import { lookUp, telephoneWithNumber } from '../company/lookups'
+import type { CannotRing } from './answers'
 import type { Call, DeviceId, ExchangeState, Forward, ForwardKind } from './model'
 import { readDialled } from '../numbers/dialled'
 
@@ -16,6 +17,11 @@ declare module './model' {
 /** Where calls of a telephone go of a kind, or undefined. A call is sent on by each telephone once: rules that lead in a circle end. */
 export function forwardOf(state: ExchangeState, device: DeviceId, when: ForwardKind, call: Call | undefined): Forward | undefined {
   return call?.forwardedBy?.includes(device) ? undefined : state.devices.get(device)?.forwarding?.[when]
+}
+
+/** Where a telephone sends a call that has come for it, before it rings: always, or because it can't be rung for this reason. */
+export function forwardAtOnce(state: ExchangeState, device: DeviceId, cause: CannotRing | null, call: Call | undefined): Forward | undefined {
+  return forwardOf(state, device, 'always', call) ?? (cause === 'busy' || cause === 'doNotDisturb' ? forwardOf(state, device, 'busy', call) : undefined)
 }
 
 /** The telephones through which what goes to `to` would come back to `from`; null when it does not. */

@@ -6,7 +6,7 @@ import { accept, callingNumber, cannotRing, type CannotRing, cannotRingWords, na
 import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
 import { freeIn, freeMembers } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
-import { forwardOf } from './forwarding'
+import { forwardAtOnce } from './forwarding'
 import { isOpen } from './openings'
 import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn } from './questions'
 import { serves } from '../queues/serving'
@@ -167,7 +167,7 @@ function reachTelephone(state: ExchangeState, telephone: Telephone, reaching: Re
   const { id, name } = telephone
   const known = state.calls.get(call)
   const cause = cannotRing(state, telephone, reaching.number ?? (known ? callingNumber(state, known) : null))
-  const forward = forwardOf(state, id, 'always', known) ?? (cause === 'busy' || cause === 'doNotDisturb' ? forwardOf(state, id, 'busy', known) : undefined)
+  const forward = forwardAtOnce(state, id, cause, known)
   const further = forward && !except.includes(id) ? sentOn(state, id, forward.to, reaching) : null
   if (further) return { events: further }
   if (cause) return { ...refuse(cause, `${name} ${cannotRingWords[cause]}.`), cause }

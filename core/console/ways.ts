@@ -1,6 +1,6 @@
 import type { Call, DeviceId } from '../calls/model'
 import { callingNumber, cannotRing, cannotRingWords } from '../calls/answers'
-import { forwardOf } from '../calls/forwarding'
+import { forwardAtOnce } from '../calls/forwarding'
 import { mailboxOf } from '../calls/names'
 import { callsOf, connectionOf, isConversation, parkedIn, partnerOf, queueOf } from '../calls/questions'
 import { tellConsulted, tellRecall } from '../calls/story'
@@ -111,7 +111,7 @@ function toPerson(console: Console, id: DeviceId): Way[] {
 function reaching({ state, nameOf }: Console, call: Call, id: DeviceId): { why: string | null, tail: string } {
   const telephone = lookUp(state.company.telephones, id)!
   const cause = cannotRing(state, telephone, callingNumber(state, call))
-  const forward = forwardOf(state, id, 'always', call) ?? (cause === 'busy' || cause === 'doNotDisturb' ? forwardOf(state, id, 'busy', call) : undefined)
+  const forward = forwardAtOnce(state, id, cause, call)
   const to = forward && (/^[+\d\s]+$/.test(forward.to) ? formatNumber(forward.to, state.company.settings) : nameOf(forward.to))
   if (to) return { why: null, tail: `, whose calls go to ${to}` }
   return { why: cause && cannotRingWords[cause], tail: '' }
