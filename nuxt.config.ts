@@ -37,8 +37,8 @@ export default defineNuxtConfig({
     linkToken: '',
     /** Stand-in handsets may be any telephone, and callers outside may be played. */
     demo: false,
-    /** Behind a proxy that ends TLS: its word on where a request comes from counts. */
-    trustProxy: false as boolean | number,
+    /** How many proxies of our own stand before the server: their word on where a request comes from counts. */
+    trustProxy: 0,
     /** Where the journal keeps what has no room in memory while the database is away. */
     spillFolder: '',
     /** Origins of our own network from which calendars may be fetched all the same, with commas between: "http://127.0.0.1:4711". */

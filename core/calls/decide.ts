@@ -156,11 +156,13 @@ function afterwards(before: ExchangeState, state: ExchangeState, events: readonl
       strays.push(...events)
     }
     sinceOffers.push(...lines, ...strays)
-    const others = strays.length > 0 ? [] : firstOf(pagesAfterwards(current), () => callBacksAfterwards(current, just, now), () => {
-      const concerned = queuesAfter(beforeOffers, current, sinceOffers);
-      [sinceOffers, beforeOffers] = [[], current]
-      return offersDue(current, concerned, now)
-    })
+    const others = strays.length > 0
+      ? []
+      : firstOf(pagesAfterwards(current), () => callBacksAfterwards(current, just, now), () => {
+          const concerned = queuesAfter(beforeOffers, current, sinceOffers);
+          [sinceOffers, beforeOffers] = [[], current]
+          return offersDue(current, concerned, now)
+        })
     sinceOffers.push(...others)
     current = evolveAll(current, numbered(current, others, now))
     latest = [...strays, ...others]

@@ -17,7 +17,8 @@ function byNumber({ id: one }: { id: string }, { id: other }: { id: string }): n
 
 /** The promises of a queue, in the order in which their callers would have been served. */
 export function promisedIn(state: ExchangeState, queue: DeviceId): CallBack[] {
-  return state.callBacks.isEmpty() ? [] : [...state.callBacks.values()].filter(promise => promise.queue === queue).sort((a, b) => byTurn(a, b) || byNumber(a, b))
+  if (state.callBacks.isEmpty()) return []
+  return [...state.callBacks.values()].filter(promise => promise.queue === queue).sort((a, b) => byTurn(a, b) || byNumber(a, b))
 }
 
 /** Who waits in a queue, in the order in which they came. */
