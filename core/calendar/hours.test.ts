@@ -1,6 +1,6 @@
 import fc from 'fast-check'
-import { describe, expect, it } from 'vitest'
-import { isOpenAt, nextChange } from './hours'
+import { describe, expect, it, vi } from 'vitest'
+import { isOpenAt, isOpenWithin, nextChange } from './hours'
 
 const london = 'Europe/London'
 const daily = (opens: number, closes: number) => [1, 2, 3, 4, 5, 6, 7].map(day => ({ day, opens, closes }))
@@ -16,6 +16,27 @@ describe('opening hours', () => {
     expect(isOpenAt(office, at('2031-12-01T07:59:00Z'))).toBe(false)
     expect(nextChange(office, at('2031-05-12T12:00:00Z'))).toBe(at('2031-05-12T17:00:00Z'))
     expect(nextChange(office, at('2031-05-12T17:00:00Z'))).toBe(at('2031-05-19T07:00:00Z'))
+  })
+
+  it('are open within a part of a day when they are at some moment of it', () => {
+    const office = { week: [{ day: 1, opens: 8 * 60 + 15, closes: 12 * 60 }], holidays: [{ date: '2031-05-19', name: 'Harbour day' }] }
+    const within = (from: string, until: string) => isOpenWithin(office, at(`${from}Z`), at(`${until}Z`))
+    expect(within('2031-05-12T08:00', '2031-05-12T08:15')).toBe(false)
+    expect(within('2031-05-12T08:00', '2031-05-12T08:30')).toBe(true)
+    expect(within('2031-05-12T11:59', '2031-05-12T13:00')).toBe(true)
+    expect(within('2031-05-12T12:00', '2031-05-12T13:00')).toBe(false)
+    expect(within('2031-05-13T00:00', '2031-05-14T00:00'), 'a Tuesday').toBe(false)
+    expect(within('2031-05-19T00:00', '2031-05-20T00:00'), 'a holiday').toBe(false)
+  })
+
+  it('that never change cost no search of a year, however they are written', () => {
+    const always = { zone: london, holidays: [], week: daily(0, 600).flatMap(one => [one, { ...one, opens: 540, closes: 1440 }]) }
+    const asked = vi.spyOn(Intl.DateTimeFormat.prototype, 'formatToParts')
+    expect(nextChange(always, at('2031-05-12T12:00:00Z'))).toBeNull()
+    expect(asked.mock.calls.length, 'how often a clock was read').toBeLessThan(10)
+    asked.mockRestore()
+    expect(nextChange({ ...always, holidays: [{ date: '2031-12-25', name: 'Christmas' }] }, at('2031-05-12T12:00:00Z'))).toBe(at('2031-12-25T00:00:00Z'))
+    expect(nextChange({ ...always, week: always.week.slice(0, 13) }, at('2031-05-12T12:00:00Z')), 'a Sunday that ends at ten').toBe(at('2031-05-18T09:00:00Z'))
   })
 
   it('that end at midnight and begin there go on without a gap', () => {

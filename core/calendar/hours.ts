@@ -10,14 +10,38 @@ const longestAhead = 400
 /** Clocks change on a half hour of UTC at the latest. */
 const step = 30 * minute
 
+type Week = Pick<OpeningHours, 'week' | 'holidays'>
+
 /** True when they are open at an instant: from the minute of opening on, until the minute of closing. */
 export function isOpenAt({ zone, week, holidays }: Pick<OpeningHours, 'zone' | 'week' | 'holidays'>, at: number): boolean {
-  const local = new Date(localTime(zone, at))
+  const local = localTime(zone, at)
+  const midnight = Math.floor(local / day) * day
+  const now = Math.floor((local - midnight) / minute)
+  return spansOn({ week, holidays }, midnight).some(({ opens, closes }) => opens <= now && now < closes)
+}
+
+/** True when they are open at some moment of a part of a day, told by the clock of the place as if in UTC. */
+export function isOpenWithin(hours: Week, from: number, until: number): boolean {
+  const midnight = Math.floor(from / day) * day
+  return spansOn(hours, midnight).some(({ opens, closes }) => midnight + opens * minute < until && midnight + closes * minute > from)
+}
+
+/** When they are open on a day of the place, in minutes of the day. */
+function spansOn({ week, holidays }: Week, midnight: number): OpeningHours['week'] {
+  const local = new Date(midnight)
   const date = local.toISOString().slice(0, 10)
-  if (holidays.some(holiday => holiday.date === date)) return false
+  if (holidays.some(holiday => holiday.date === date)) return []
   const weekday = local.getUTCDay() || 7
-  const now = local.getUTCHours() * 60 + local.getUTCMinutes()
-  return week.some(({ day, opens, closes }) => day === weekday && opens <= now && now < closes)
+  return week.filter(({ day }) => day === weekday)
+}
+
+/** True when they are open, or closed, from one midnight to the next. */
+function isAllDay(hours: Week, midnight: number, open: boolean): boolean {
+  const spans = [...spansOn(hours, midnight)].sort((a, b) => a.opens - b.opens)
+  if (!open) return spans.length === 0
+  let covered = 0
+  for (const { opens, closes } of spans) if (opens <= covered) covered = Math.max(covered, closes)
+  return covered >= 1440
 }
 
 /** The next instant at which they open or close; null when they never do within a year. */
@@ -26,7 +50,10 @@ export function nextChange(hours: Pick<OpeningHours, 'zone' | 'week' | 'holidays
   const open = isOpenAt(hours, at)
   const today = Math.floor(localTime(hours.zone, at) / day) * day
   for (let ahead = 0; ahead <= longestAhead; ahead++) {
-    const change = candidatesOn(hours, today + ahead * day).find(candidate => candidate > at && isOpenAt(hours, candidate) !== open)
+    const midnight = today + ahead * day
+    // Whatever clocks do: on such a day they show no time at which it is otherwise.
+    if (isAllDay(hours, midnight, open)) continue
+    const change = candidatesOn(hours, midnight).find(candidate => candidate > at && isOpenAt(hours, candidate) !== open)
     if (change !== undefined) return change
   }
   return null

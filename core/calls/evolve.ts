@@ -5,7 +5,7 @@ import { kinds } from './events'
 import { isMemberOf, lookUp } from '../company/lookups'
 import type { Call, CallEvent, CallId, Connection, Device, DeviceId, EventOf, ExchangeState, NumberedEvent } from './model'
 import { reindex, reindexPlaces } from './indexes'
-import { handlingAfter, offeredAfter } from './serving'
+import { handlingAfter, offeredAfter, patienceAfter } from './serving'
 
 const outlivedKept = 60
 
@@ -80,10 +80,12 @@ function settledAt(
   gone: readonly Connection[],
   { connections: there, servedFrom, story }: Pick<Call, 'connections' | 'servedFrom' | 'story'>,
   at: number,
+  gaveUp = false,
 ): ExchangeState {
   next.calls = calls
   reindex(state, next, touched)
-  for (const { device } of gone) {
+  for (const { device, state: its, since } of gone) {
+    if (its === 'queued') next.patience = patienceAfter(next.patience, device, at - since, gaveUp)
     if (servedFrom !== undefined) next.handling = handlingAfter(next.handling, servedFrom, story, device, at)
     const left = next.devices.get(device)
     if (!left || next.indexes.callsAt.has(device)) continue
@@ -110,7 +112,9 @@ function wrappingUp({ company }: ExchangeState, device: DeviceId, { absences }: 
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
   const touched = touchedBy(state, [call])
   next.outlived = outlivedAfter(state, call, event.at)
-  return settledAt(state, next, forgotten(state.calls.delete(call.id), touched, call.id), touched, call.connections, { ...call, connections: [] }, event.at)
+  const calls = forgotten(state.calls.delete(call.id), touched, call.id)
+  const gaveUp = event.cause === 'abandoned' || event.cause === 'normalClearing'
+  return settledAt(state, next, calls, touched, call.connections, { ...call, connections: [] }, event.at, gaveUp)
 }
 
 /** Nobody of `among` is asked any more for the caller of a call that has ended, or that whoever asked has left. */

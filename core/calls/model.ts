@@ -409,6 +409,8 @@ export interface ExchangeState {
   troubles: Map<TrunkId, TrunkTrouble>
   /** How long calls of a queue last with whoever answers them, in milliseconds: an average in which the latest weigh most. */
   handling: Map<DeviceId, number>
+  /** How long all callers of a queue have waited together, in milliseconds, and how many of them gave up; the latest weigh most. */
+  patience: Map<DeviceId, { waited: number, gaveUp: number }>
   /** Those that are open, and those that wait. */
   pages: Map<PageId, Page>
   /** Promises that are open, and the latest that are over, oldest first. */

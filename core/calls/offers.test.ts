@@ -196,4 +196,27 @@ describe('who waits in a queue', () => {
     on.wait(20 * second)
     expect(on.call(last).told?.place).toBe(1)
   })
+
+  it('hears a shorter time where those before give up, a longer one where there is work after a call', () => {
+    const on = day({ members: ['t2105'], ringing: 'none', tellEvery: 20 * second, wrapUp: 30 * second, callBackDigit: '1' })
+    const first = waiting(on)
+    on.wait(30 * second)
+    answers(on, 't2105', first)
+    on.wait(120 * second)
+    on.must({ service: 'clearConnection', device: 't2105', call: first })
+    expect(on.state.patience.get(queue)).toEqual({ waited: 30 * second, gaveUp: 0 })
+    const next = waiting(on)
+    on.wait(20 * second)
+    expect(on.call(next).told).toMatchObject({ place: 1, wait: 150 * second })
+    on.hangUp(next)
+    expect(on.state.patience.get(queue)).toEqual({ waited: 0.99 * 30 * second + 20 * second, gaveUp: 1 })
+    const promised = waiting(on)
+    on.must({ service: 'generateDigits', device: on.call(promised).calling, call: promised, digits: '1' })
+    expect(on.call(promised)).toBeUndefined()
+    expect(on.state.patience.get(queue)!.gaveUp, 'to be called back').toBe(0.99)
+    const [, last] = [waiting(on), waiting(on)]
+    on.wait(20 * second)
+    const patience = 0.99 * 30 + 20
+    expect(on.call(last).told?.wait).toBe(Math.round(second * (150 + 1 / (1 / 150 + 1 / patience))))
+  })
 })

@@ -19,6 +19,20 @@ export function handlingAfter(before: Handling, queue: DeviceId, story: readonly
   return before.set(queue, average === undefined ? lasted : Math.round(average + weightOfLatest * (lasted - average)))
 }
 
+/** How much less a caller counts than the one after: habits change slowly. */
+const fadingOfCallers = 0.99
+
+/**
+ * How long callers of a queue bear waiting, after one has left it. If they give up at random, the likeliest patience is all the time that anybody has waited
+ * over how many have given up; who was answered or sent on counts with the time waited alone (J. F. Lawless, Statistical Models and Methods for Lifetime
+ * Data, 2nd ed. 2003, 4.1).
+ * @param waited in milliseconds
+ */
+export function patienceAfter(before: ExchangeState['patience'], queue: DeviceId, waited: number, gaveUp: boolean): ExchangeState['patience'] {
+  const seen = before.get(queue) ?? { waited: 0, gaveUp: 0 }
+  return before.set(queue, { waited: seen.waited * fadingOfCallers + waited, gaveUp: seen.gaveUp * fadingOfCallers + Number(gaveUp) })
+}
+
 /** What a member's telephone keeps of being rung by queues: when it was last, and how many calls in a row were let ring. */
 export function offeredAfter(state: ExchangeState, call: Call, event: NumberedEvent): ExchangeState {
   if (!('call' in event)) return state

@@ -7,7 +7,7 @@ import { openingsAnew } from './openings'
 import type { Agent, Block, Call, CallBack, CallBackId, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId, TrunkId, TrunkTrouble } from './model'
 
 /** What a state holds in persistent maps. */
-type Persistent = 'devices' | 'agents' | 'blocked' | 'openings' | 'troubles' | 'handling' | 'pages' | 'callBacks' | 'calls'
+type Persistent = 'devices' | 'agents' | 'blocked' | 'openings' | 'troubles' | 'handling' | 'patience' | 'pages' | 'callBacks' | 'calls'
 
 /** A state as plain data that survives JSON unchanged: to be sent and kept. */
 export interface Snapshot extends Omit<ExchangeState, Persistent | 'indexes'> {
@@ -17,21 +17,23 @@ export interface Snapshot extends Omit<ExchangeState, Persistent | 'indexes'> {
   openings: Record<string, Opening>
   troubles: Record<TrunkId, TrunkTrouble>
   handling: Record<DeviceId, number>
+  patience: Record<DeviceId, { waited: number, gaveUp: number }>
   pages: Record<PageId, Page>
   callBacks: Record<CallBackId, CallBack>
   calls: Record<CallId, Call>
 }
 
 export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snapshot {
-  const { devices, agents, blocked, openings, troubles, handling, pages, callBacks, calls } = state
+  const { devices, agents, blocked, openings, troubles, handling, patience, pages, callBacks, calls } = state
   return {
     ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), openings: openings.toObject(),
-    troubles: troubles.toObject(), handling: handling.toObject(), pages: pages.toObject(), callBacks: callBacks.toObject(), calls: calls.toObject(),
+    troubles: troubles.toObject(), handling: handling.toObject(), patience: patience.toObject(), pages: pages.toObject(),
+    callBacks: callBacks.toObject(), calls: calls.toObject(),
   }
 }
 
 export function stateOf(snapshot: Snapshot): ExchangeState {
-  const { company, devices, agents, blocked, openings, troubles, handling, pages, callBacks, callBacksOver, calls } = snapshot
+  const { company, devices, agents, blocked, openings, troubles, handling, patience, pages, callBacks, callBacksOver, calls } = snapshot
   return reindexAll({
     ...snapshot,
     // One that was kept before there was any paging, or before queues rang their members, knows nothing of it.
@@ -39,6 +41,7 @@ export function stateOf(snapshot: Snapshot): ExchangeState {
     openings: PersistentMap(openings ?? {}),
     troubles: PersistentMap(troubles ?? {}),
     handling: PersistentMap(handling ?? {}),
+    patience: PersistentMap(patience ?? {}),
     pages: PersistentMap(pages ?? {}),
     callBacks: PersistentMap(callBacks ?? {}),
     callBacksOver: callBacksOver ?? [],
@@ -71,6 +74,7 @@ export function quietState(company: Company, { epoch, now, attended = [] }: Begi
     openings: PersistentMap(),
     troubles: PersistentMap(),
     handling: PersistentMap(),
+    patience: PersistentMap(),
     pages: PersistentMap(),
     callBacks: PersistentMap(),
     callBacksOver: [],

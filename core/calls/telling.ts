@@ -1,4 +1,4 @@
-import { expectedWait } from '../queues/expected-wait'
+import { expectedWait, paceOf } from '../queues/expected-wait'
 import { serves } from '../queues/serving'
 import type { EventKind } from './event'
 import type { Call, CallEvent, ExchangeState } from './model'
@@ -19,7 +19,7 @@ export function told(state: ExchangeState, call: Call): CallEvent {
   const place = waitingIn(state, queue).indexOf(call) + 1
   const members = state.company.groups[queue]?.members ?? []
   const serving = members.filter(member => serves(state, call, member)).length
-  return { type: 'queueAnnounced', call: call.id, device: queue, place, wait: expectedWait(place, state.handling.get(queue), serving) }
+  return { type: 'queueAnnounced', call: call.id, device: queue, place, wait: expectedWait(place, paceOf(state, queue, serving)) }
 }
 
 export const queueAnnounced: EventKind<'queueAnnounced'> = {

@@ -1,13 +1,43 @@
+import type { DeviceId, ExchangeState } from '../calls/model'
+import { lookUp } from '../company/lookups'
+
+/** How a queue moves. Times are milliseconds. */
+export interface Pace {
+  /** Average length of a call, with what its member has to do after it; undefined before the first one has ended. */
+  handling: number | undefined
+  /** Members who serve at present, on a call or not. */
+  serving: number
+  /** How long callers wait on average before they give up; null: for ever. */
+  patience: number | null
+}
+
+/** How a queue moves, by what has been seen of it. */
+export function paceOf(state: ExchangeState, queue: DeviceId, serving: number): Pace {
+  const handling = state.handling.get(queue)
+  const { waited = 0, gaveUp = 0 } = state.patience.get(queue) ?? {}
+  return {
+    serving,
+    handling: handling === undefined ? undefined : handling + (lookUp(state.company.groups, queue)?.wrapUp ?? 0),
+    patience: gaveUp > 0 ? waited / gaveUp : null,
+  }
+}
+
 /**
- * About how long somebody waits who is at a place in a queue, in milliseconds; null when nothing is known yet.
- * While all who serve are on calls that last `handling` on average, one of `serving` ends every `handling / serving` (departures from a busy system of c
- * servers: D. Gross and others, Fundamentals of Queueing Theory, 4th ed. 2008, 2.3), and so many have to end as stand before and at that place.
+ * About how long somebody waits who is at a place in a queue and stays, in milliseconds; null when nothing is known yet. While all who serve are on calls, one
+ * of them ends every `handling / serving`; of those before who give up, one goes every `patience` over how many they are (a pure death process: D. Gross and
+ * others, Fundamentals of Queueing Theory, 4th ed. 2008, 2.10; the same model of patience as Erlang A's).
  * @param place 1 is next
- * @param handling average length of a call, in milliseconds; undefined before the first one has ended
- * @param serving members who serve at present, on a call or not
  */
-export function expectedWait(place: number, handling: number | undefined, serving: number): number | null {
-  return handling === undefined || serving === 0 ? null : Math.round(place * handling / serving)
+export function expectedWait(place: number, { handling, serving, patience }: Pace): number | null {
+  if (handling === undefined || serving === 0) return null
+  let wait = 0
+  for (let before = 0; before < place; before++) wait += 1 / (serving / Math.max(handling, 1) + goingFrom(before, patience))
+  return Math.round(wait)
+}
+
+/** How many of so many who wait give up in a millisecond. */
+function goingFrom(before: number, patience: number | null): number {
+  return patience === null ? 0 : before / Math.max(patience, 1)
 }
 
 /** How sure an expected wait is. Times are milliseconds. */
@@ -20,41 +50,43 @@ export interface WaitAhead {
   within: (time: number) => number
 }
 
-/**
- * How long somebody waits who is at a place in a queue, with its uncertainty; null when nothing is known yet. While everybody is on a call and calls end at
- * random, as many have to end as stand before and at that place: the wait is Erlang distributed with as many phases (D. Gross and others, 2.3; A. O. Allen,
- * Probability, Statistics, and Queueing Theory, 2nd ed. 1990, 3.2.6). Parameters as for `expectedWait`.
- */
-export function waitAhead(place: number, handling: number | undefined, serving: number): WaitAhead | null {
-  const mean = expectedWait(place, handling, serving)
+/** How long somebody waits who is at a place in a queue and stays, with its uncertainty; null when nothing is known yet. Parameters as for `expectedWait`. */
+export function waitAhead(place: number, pace: Pace): WaitAhead | null {
+  const mean = expectedWait(place, pace)
   if (mean === null) return null
-  const phase = handling! / serving
+  const phase = Math.max(pace.handling!, 1) / pace.serving
+  const leaving = pace.patience === null ? 0 : phase / Math.max(pace.patience, 1)
   return {
     mean,
-    low: Math.round(phase * quantile(place, 0.1)),
-    high: Math.round(phase * quantile(place, 0.9)),
-    within: time => phase === 0 ? 1 : erlang(place, time / phase),
+    low: Math.round(phase * quantile(place, leaving, 0.1)),
+    high: Math.round(phase * quantile(place, leaving, 0.9)),
+    within: time => moved(place, leaving, time / phase),
   }
 }
 
 /**
- * The Erlang distribution with so many phases of length 1: the chance that all are over by `time`. One minus the chance of fewer than that many events of a
- * Poisson process, summed in logarithms, so that long times neither overflow nor vanish.
+ * The chance that a place has come up by `time`, where one before is answered in a time of 1 and each of `k` others gives up in 1 / `leaving`: one minus
+ * the chance of fewer departures than that, which are negative binomial (N. T. J. Bailey, The Elements of Stochastic Processes, 1964, 8.6: linear death with
+ * emigration, read backwards), and Poisson where nobody gives up. Summed in logarithms, so that long times neither overflow nor vanish.
  */
-export function erlang(phases: number, time: number): number {
+export function moved(place: number, leaving: number, time: number): number {
   if (time <= 0) return 0
+  const step = leaving === 0 ? time : -Math.expm1(-leaving * time) / leaving
   let fewer = 0
-  for (let events = 0, logOfTerm = -time; events < phases; logOfTerm += Math.log(time / ++events)) fewer += Math.exp(logOfTerm)
+  for (let gone = 0, logOfTerm = -time; gone < place; gone++) {
+    fewer += Math.exp(logOfTerm)
+    logOfTerm += Math.log((1 + gone * leaving) * step / (gone + 1))
+  }
   return Math.min(1, Math.max(0, 1 - fewer))
 }
 
-/** The time by which all phases are over with a chance, to a thousandth of a phase. */
-function quantile(phases: number, chance: number): number {
-  let [low, high] = [0, phases]
-  while (erlang(phases, high) < chance) high *= 2
+/** The time by which a place has come up with a chance, to a thousandth of the time in which one is answered. */
+function quantile(place: number, leaving: number, chance: number): number {
+  let [low, high] = [0, place]
+  while (moved(place, leaving, high) < chance) high *= 2
   while (high - low > 0.001) {
     const middle = (low + high) / 2
-    if (erlang(phases, middle) < chance) low = middle
+    if (moved(place, leaving, middle) < chance) low = middle
     else high = middle
   }
   return high

@@ -1,7 +1,9 @@
+import { isOpenWithin } from '~~/core/calendar/hours'
 import { instantOf, localTime } from '~~/core/calendar/zones'
+import type { Company } from '~~/core/company/company'
 import { lookUp } from '~~/core/company/lookups'
 import { addCounts, noCounts, tallyOf } from '~~/core/figures/service-level'
-import { forecast, lookBack } from '~~/core/queues/forecast'
+import { forecast, lookBack, type OpenAt } from '~~/core/queues/forecast'
 import type { Ahead } from '~~/shared/figures'
 import { type Asked, dayLength, figuresOf, rulesOf, todayOf } from './days'
 
@@ -30,8 +32,12 @@ export async function readAhead(asked: Asked, queue: string): Promise<Ahead> {
   const past = withClosedDays(arrivals, today)
   const { talked, conversations, waited, abandonedAfter, abandoned } = tallyOf(habits)
   const at = Math.floor((localTime(zone, now) - today) / halfHour)
-  const days = [{ local: today, ...forecast(past, today, arrivals.get(today), at) }, { local: today + dayLength, ...forecast(past, today + dayLength) }]
-  const back = past.size > 0 ? lookBack(past) : null
+  const open = opensFor(company, queue)
+  const days = [
+    { local: today, ...forecast(past, today, { seen: arrivals.get(today), now: at, open }) },
+    { local: today + dayLength, ...forecast(past, today + dayLength, { open }) },
+  ]
+  const back = past.size > 0 ? lookBack(past, { open }) : null
   return {
     queue,
     promise: promiseOf(queue),
@@ -43,6 +49,32 @@ export async function readAhead(asked: Asked, queue: string): Promise<Ahead> {
     halfHours: days.flatMap(({ local, halfHours }) => halfHours.map((expected, slot) => ({ from: instantOf(zone, local + slot * halfHour), ...expected })))
       .filter(({ from }) => from + halfHour > now && from < now + hoursAhead * 60 * 60_000),
     back,
+  }
+}
+
+/**
+ * When anybody can come to a queue: while it is open, and one of the lines that lead to it; of one to which no line leads, any line, whose callers may be sent
+ * on to it.
+ */
+function opensFor({ settings: { zone }, lines, groups, hours }: Company, queue: string): OpenAt {
+  const all = Object.values(lines)
+  const own = all.filter(({ target }) => target === queue)
+  const ways = own.length > 0 ? own : all
+  const isOpen = (of: string | null, from: number) => {
+    const its = of === null ? null : lookUp(hours, of)
+    if (!its) return true
+    const begins = its.zone === zone ? from : localTime(its.zone, instantOf(zone, from))
+    return isOpenWithin(its, begins, begins + halfHour)
+  }
+  const dayOf = (local: number) => Array.from({ length: 48 }, (_, slot) => {
+    const from = local + slot * halfHour
+    return isOpen(lookUp(groups, queue)!.hours, from) && (ways.length === 0 || ways.some(line => isOpen(line.hours, from)))
+  })
+  const known = new Map<number, boolean[]>()
+  return (local, slot) => {
+    const day = known.get(local) ?? dayOf(local)
+    known.set(local, day)
+    return day[slot]!
   }
 }
 

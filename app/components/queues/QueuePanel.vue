@@ -5,7 +5,7 @@ import { inTheirTurn } from '~~/core/calls/turns'
 import { type Place, settle } from '~~/core/console/stillness'
 import { isDeserted, type QueueBoard } from '~~/core/queues/board'
 import { memberPlace } from '~~/core/queues/serving'
-import { waitAhead } from '~~/core/queues/expected-wait'
+import { paceOf, waitAhead } from '~~/core/queues/expected-wait'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -59,13 +59,13 @@ function setOpening(open: boolean | null): void {
 const manner = computed(() => {
   const group = live.company?.groups[props.board.id]
   const { free, busy } = props.board.serving
-  const wait = waitAhead(props.board.waiting.length + 1, live.state?.handling.get(props.board.id), free + busy)
+  const wait = live.state && waitAhead(props.board.waiting.length + 1, paceOf(live.state, props.board.id, free + busy))
   return [
     group && ringingWords[group.ringing],
     group && group.ringing !== 'none' && `${spell(group.ringTime)} each`,
     group && group.mostWaiting > 0 && `${group.mostWaiting} wait at most`,
-    free === 0 && wait !== null && `whoever joins now waits about ${spell(wait.mean)}, mostly ${spell(wait.low)} to ${spell(wait.high)}`,
-    free === 0 && wait !== null && `the promise is kept for ${Math.round(100 * wait.within(props.board.promise))} of 100`,
+    free === 0 && wait && `whoever joins now waits about ${spell(wait.mean)}, mostly ${spell(wait.low)} to ${spell(wait.high)}`,
+    free === 0 && wait && `the promise is kept for ${Math.round(100 * wait.within(props.board.promise))} of 100`,
   ].filter(Boolean).join(', ')
 })
 </script>

@@ -95,7 +95,7 @@ const lookedBack = computed(() => {
   if (!back) return 'There is too little history to say how far off such a forecast is.'
   const { ours, lastWeek, fourWeeks, days } = back
   return [
-    `Looking back on ${days} days it was off by ${ours.toFixed(1)} calls in a half-hour;`,
+    `Looking back on ${days} days it was typically off by ${ours.toFixed(1)} calls in a half-hour;`,
     `the same half-hour of the week before by ${lastWeek.toFixed(1)}, the average of four weeks by ${fourWeeks.toFixed(1)}.`,
   ].join(' ')
 })
