@@ -1,5 +1,6 @@
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import { readContactFile } from '../core/formats/contact-file'
 import { BookServer } from '../demo/book-server'
 import { alone, expect, name, ribbon } from './stage'
 
@@ -55,6 +56,30 @@ test('an address book of another server: found, said who calls, changed there al
     [409, 'Oda Bellweather comes from the address book Pilots, and is changed there. Nothing was changed.'],
   )
 
+  // Somebody of our own belongs to a company of the book.
+  const pilots = changed.find(one => one.name === 'Pilots of the Sound')!
+  const { id } = await (await console.request.post('/api/contacts', { data: {
+    kind: 'person', name: 'Wick Amberly', company: pilots.id, numbers: [{ number: '0117 496 0803', kind: 'work' }], addresses: [], category: '', private: false,
+    language: '', note: 'First line.\nSecond line.', readFirst: false, mark: 'none',
+  } })).json() as { id: string }
+  // What is given out and brought in again makes nobody a second time, and changes nobody.
+  for (const format of ['vcard3', 'vcard4', 'csv']) {
+    const file = await (await admin.request.get(`/api/contacts/export?format=${format}&which=all`)).body()
+    const read = readContactFile(file, { country: 'GB', longestInside: 5 })
+    if ('fault' in read) throw new Error(read.fault)
+    const rows = read.rows.map(({ said }) => said!)
+    expect(rows.length).toBeGreaterThan(50)
+    const verdicts = []
+    for (let at = 0; at < rows.length; at += 100) {
+      const answer = await admin.request.post('/api/contacts/imports/check', { data: { private: false, rows: rows.slice(at, at + 100) } })
+      const { rows: judged } = await answer.json() as { rows: { verdict: string, why: string }[] }
+      verdicts.push(...judged.map(({ verdict, why }, index) => [rows[at + index]!.name, verdict, why]))
+    }
+    expect(verdicts.filter(([, verdict]) => verdict !== 'unchanged'), format).toEqual([])
+    const [, ...judged] = verdicts.find(([name]) => name === 'Oda Bellweather')!
+    expect(judged).toEqual(['unchanged', 'is in the address book Pilots, and is changed there'])
+  }
+
   book.put('a.vcf', card('a', 'FN:Oda Bellweather-Skarne', 'ORG:Pilots of the Sound', 'TEL;TYPE=work:+44 117 496 0801'))
   book.remove('b.vcf')
   book.forget()
@@ -73,6 +98,12 @@ test('an address book of another server: found, said who calls, changed there al
   await pane.getByRole('button', { name: 'Read it no more, and let its contacts go' }).click()
   await expect(row).toHaveCount(0)
   await expect(console.getByRole('button', { name: 'Oda Bellweather-Skarne' })).toHaveCount(0)
+  await console.getByRole('textbox', { name: 'Filter by name, company or number' }).fill('amberly')
+  await console.getByRole('button', { name: 'Wick Amberly' }).click()
+  await expect(chosen).toContainText('Pilots of the Sound')
+  await expect(chosen.getByText('First line.')).toHaveText('First line.\nSecond line.', { useInnerText: true })
+  expect(await own.sql(`select c.name, k.name as company, k.book from contact c join contact k on k.id = c.company where c.id = '${id}'`))
+    .toEqual([{ name: 'Wick Amberly', company: 'Pilots of the Sound', book: null }])
 })
 
 test('the exchange is tried at once, and says why it is not there', async ({ own, browser }) => {

@@ -3,7 +3,7 @@ import { Directory, type DirectoryEntry } from '~~/core/directory/search'
 import { Finder, mostHere } from './finder'
 import { type Port, serveSearch } from './searching'
 
-const preferred = { probable: new Set<string>(), busy: new Set<string>(), often: new Set<string>() }
+const preferred = { probable: new Map<string, number>(), busy: new Set<string>(), often: new Set<string>() }
 const entry = (at: number, last = `Family${at}`): DirectoryEntry => ({
   id: `t${at}`, telephones: [`t${at}`], extension: `${10_000 + at}`, first: 'Una', last, nickname: null, former: null, department: 'd',
   departmentName: 'Stores', site: 'Quay', role: 'Clerk', room: '', handles: [], mobile: null, direct: null,
@@ -34,7 +34,7 @@ describe('finding among many', () => {
     finder.become(many)
     expect(made).toHaveLength(1)
     const busy = new Set(['t70', 't71'])
-    const here = new Directory(many).search('family7', 12, id => busy.has(id) ? 0 : 2)
+    const here = new Directory(many).search('family7', 12, { ...preferred, busy })
     expect(await finder.search('family7', 12, { ...preferred, busy })).toEqual(here)
     // Somebody marries, somebody leaves, and the next question comes at once.
     finder.become([...many.slice(0, 5), entry(5, 'Newname'), ...many.slice(7)])

@@ -1,5 +1,5 @@
 import { changesTo } from '~~/core/directory/changes'
-import { type Preferred, preferenceOf } from '~~/core/directory/preference'
+import type { Preferred } from '~~/core/directory/preference'
 import { Directory, type DirectoryEntry, type Hit } from '~~/core/directory/search'
 import type { FromSearch, Port, ToSearch } from './searching'
 
@@ -39,7 +39,7 @@ export class Finder {
   }
 
   private searchHere(text: string, limit: number, preferred: Preferred): Hit[] {
-    return this.here!.search(text, limit, id => preferenceOf(id, preferred))
+    return this.here!.search(text, limit, preferred)
   }
 
   private moveOut(): void {

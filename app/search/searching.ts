@@ -1,5 +1,5 @@
 import type { Changes } from '~~/core/directory/changes'
-import { type Preferred, preferenceOf } from '~~/core/directory/preference'
+import type { Preferred } from '~~/core/directory/preference'
 import { Directory, type Hit } from '~~/core/directory/search'
 
 /** What is told to a search that goes on beside the interface, and what it answers: questions in the order in which they were asked. */
@@ -20,7 +20,7 @@ export function serveSearch(port: Port): void {
       directory.take(data.changes)
       return
     }
-    const hits = directory.search(data.text, data.limit, id => preferenceOf(id, data.preferred))
+    const hits = directory.search(data.text, data.limit, data.preferred)
     port.postMessage({ hits } satisfies FromSearch as never)
   }
 }

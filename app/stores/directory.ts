@@ -5,7 +5,7 @@ import type { Call, DeviceId, Party } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Group, Line, Zone } from '~~/core/company/company'
 import { contactOfEntry, entriesOf } from '~~/core/directory/entries'
-import type { Preferred } from '~~/core/directory/preference'
+import { nobodyPreferred, type Preferred } from '~~/core/directory/preference'
 import type { DirectoryEntry, Hit } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
 import { lookUp, ownerOfMobile, withNumber } from '~~/core/company/lookups'
@@ -27,7 +27,6 @@ export const useDirectory = defineStore('directory', () => {
   const finder = new Finder(typeof Worker === 'undefined' ? null : searchingThread)
   // An index of many is begun before anybody types.
   watch(everything, all => finder.become(all), { flush: 'post' })
-  const nobodyPreferred: Preferred = { probable: new Set(), busy: new Set(), often: new Set() }
 
   /** The best for what was typed, among everybody as they are now; of many people the answer comes a moment later. */
   function search(typed: string, limit: number, preferred: Preferred = nobodyPreferred): Hit[] | Promise<Hit[]> {

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, toRaw, watch } from 'vue'
 import type { CallId, DeviceId } from '~~/core/calls/model'
+import { spelled } from '~~/core/numbers/spelling'
 import type { Deed } from '~~/core/console/console'
 import { afterChoice, chosenOften } from '~~/core/console/habit'
 import { standingDeed } from '~~/core/console/keys'
@@ -39,12 +40,12 @@ export const useField = defineStore('field', () => {
   const meant = ref<CallId | null>(null)
   const inHand = () => desk.baton?.id ?? null
   /** Where that call probably belongs, as it was known when typing began. */
-  let probable: ReadonlySet<DeviceId> = new Set()
+  let probable: Preferred['probable'] = new Map()
   /** Whom this operator often chooses, as it was then. */
   let often: ReadonlySet<DeviceId> = new Set()
   watch([() => text.value === '' && picked.value === null, () => desk.done], () => {
     meant.value = inHand()
-    probable = likely.ids
+    probable = likely.chances
     often = chosenOften(preferences.chosen)
   }, { flush: 'sync' })
 
@@ -111,7 +112,7 @@ export const useField = defineStore('field', () => {
 
   /** Why what looks like a number can't be dialled, or null. */
   const wrongNumber = computed(() => {
-    if (!isSearching.value || hits.value.length > 0 || !/^[+\d][\d\s().\-/]*$/.test(text.value.trim())) return null
+    if (!isSearching.value || hits.value.length > 0 || !spelled(text.value)) return null
     const dialled = readDialled(text.value)
     return dialled.kind === 'invalid' ? dialled.why : null
   })

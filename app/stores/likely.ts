@@ -22,7 +22,7 @@ export const useLikely = defineStore('likely', () => {
     const known = call.value ? contacts.cardOf(call.value)?.likely ?? [] : []
     return known.filter(({ destination }) => destination !== desk.device && Boolean(lookUp(telephones, destination) ?? lookUp(groups, destination)))
   })
-  const ids = computed(() => new Set(destinations.value.map(({ destination }) => destination)))
+  const chances = computed(() => new Map(destinations.value.map(({ destination, chance }) => [destination, chance])))
   /** Whether they can be taken now: only who is in hand is passed on so. */
   const inHand = computed(() => desk.baton !== null && desk.baton.id === call.value?.id)
 
@@ -38,5 +38,5 @@ export const useLikely = defineStore('likely', () => {
     else desk.refuse(`Nobody can be asked first at ${directory.nameOf(place.destination)}. Nothing was done.`)
   }
 
-  return { destinations, ids, inHand, take }
+  return { destinations, chances, inHand, take }
 })

@@ -15,6 +15,13 @@ export function plainText(text: string, longest: number): string {
   return clean.length <= longest ? clean : cut(clean, longest).trim()
 }
 
+/** The same for a text of several lines: what ends a line stays, and no more than one line is empty at a time. */
+export function plainLines(text: string, longest: number): string {
+  const lines = text.split(/\r\n?|[\n\u2028\u2029]/).map(line => plainText(line, Infinity))
+  const clean = lines.join('\n').replace(/\n{3,}/g, '\n\n').trim()
+  return clean.length <= longest ? clean : cut(clean, longest).trim()
+}
+
 function cut(text: string, longest: number): string {
   let end = 0
   // What can't fit is not looked at: a hostile text may be long.

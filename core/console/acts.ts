@@ -4,6 +4,7 @@ import { promiseOf } from '../calls/call-backs'
 import { connectionOf, othersOf, talkingCallOf } from '../calls/questions'
 import { lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
+import { spelled } from '../numbers/spelling'
 import type { Asked } from './console'
 import { nameIn, type Scene } from './tidings'
 
@@ -113,7 +114,7 @@ const acts: { [S in Name]: Words<S> | typeof told } = {
 
 /** A number as people write it, or somebody of ours by name. */
 function destinationOf({ state: { company }, nameOf }: Scene, to: string): string {
-  return /^[+\d\s()./-]+$/.test(to) && !lookUp(company.telephones, to) ? formatNumber(to, company.settings) : nameOf(to)
+  return spelled(to) && !lookUp(company.telephones, to) ? formatNumber(to, company.settings) : nameOf(to)
 }
 
 /**

@@ -7,6 +7,7 @@ import { tellConsulted, tellRecall } from '../calls/story'
 import type { Distribution, Group, Zone } from '../company/company'
 import { isMemberOf, lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'
+import { spelled } from '../numbers/spelling'
 import { ask, type Console, type Deed, otherName } from './console'
 
 /** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
@@ -112,7 +113,7 @@ function reaching({ state, nameOf }: Console, call: Call, id: DeviceId): { why: 
   const telephone = lookUp(state.company.telephones, id)!
   const cause = cannotRing(state, telephone, callingNumber(state, call))
   const forward = forwardAtOnce(state, id, cause, call)
-  const to = forward && (/^[+\d\s]+$/.test(forward.to) ? formatNumber(forward.to, state.company.settings) : nameOf(forward.to))
+  const to = forward && (spelled(forward.to) ? formatNumber(forward.to, state.company.settings) : nameOf(forward.to))
   if (to) return { why: null, tail: `, whose calls go to ${to}` }
   return { why: cause && cannotRingWords[cause], tail: '' }
 }

@@ -1,7 +1,18 @@
 /** Texts as the search compares them: without case, accents and the spelling of one country. */
 
 /** Letters that are no letter with a mark, as others write them. */
-const letters: Record<string, string> = { ø: 'o', ł: 'l', æ: 'ae', œ: 'oe', ß: 'ss', ð: 'd', þ: 'th', đ: 'd', ı: 'i' }
+const marked: Record<string, string> = { ø: 'o', ł: 'l', æ: 'ae', œ: 'oe', ß: 'ss', ð: 'd', þ: 'th', đ: 'd', ı: 'i' }
+
+/** Greek (ISO 843) and Cyrillic (as passports write it, ICAO 9303-3, section 6 B) in Latin letters, both without marks. */
+const scripts: Record<string, string> = {
+  α: 'a', β: 'v', γ: 'g', δ: 'd', ε: 'e', ζ: 'z', η: 'i', θ: 'th', ι: 'i', κ: 'k', λ: 'l', μ: 'm', ν: 'n', ξ: 'x', ο: 'o', π: 'p', ρ: 'r', σ: 's', ς: 's',
+  τ: 't', υ: 'y', φ: 'f', χ: 'ch', ψ: 'ps', ω: 'o',
+  а: 'a', б: 'b', в: 'v', г: 'g', д: 'd', е: 'e', ж: 'zh', з: 'z', и: 'i', к: 'k', л: 'l', м: 'm', н: 'n', о: 'o', п: 'p', р: 'r', с: 's', т: 't', у: 'u',
+  ф: 'f', х: 'kh', ц: 'ts', ч: 'ch', ш: 'sh', щ: 'shch', ъ: '', ы: 'y', ь: '', э: 'e', ю: 'iu', я: 'ia', ѕ: 'dz', ј: 'j', љ: 'lj', њ: 'nj', ћ: 'c', ђ: 'd',
+  џ: 'dz', є: 'ie', і: 'i', ґ: 'g', ў: 'u', ѓ: 'g', ќ: 'k',
+}
+const letters: Record<string, string> = { ...marked, ...scripts }
+const otherLetters = new RegExp(`[${Object.keys(letters).join('')}]`, 'g')
 
 /** Lower case without accents. */
 export function withoutMarks(text: string): string {
@@ -10,7 +21,7 @@ export function withoutMarks(text: string): string {
 
 /** The same in the letters of English alone. */
 export function fold(text: string): string {
-  return withoutMarks(text).replace(/[øłæœßðþđı]/g, letter => letters[letter]!)
+  return withoutMarks(text).replace(otherLetters, letter => letters[letter]!)
 }
 
 /** How the same is written where there are no marks: Müller is also Mueller, Åse also Aase. */

@@ -1,7 +1,9 @@
 import type { Changes } from './changes'
 import { fold, stem, unmarked, wordsOf } from './folding'
 import { bySlip, NearList } from './near'
+import { nobodyPreferred, type Preferred, preferenceOf } from './preference'
 import { bySound, readingsOf, soundOf } from './sounds'
+import { spelled } from '../numbers/spelling'
 
 /**
  * One search over everybody: people, places, groups, queues. It works on plain entries, answers each keystroke from an index, and takes changes one by one.
@@ -61,17 +63,22 @@ const fields = [
   { name: 'department', weight: 0.65 },
   { name: 'role', weight: 0.6 },
   { name: 'handles', weight: 0.6 },
+  // What somebody calls about leads to the whole office first.
+  { name: 'topics', weight: 0.61 },
   { name: 'room', weight: 0.5, exact: true },
 ] as const
 type Field = typeof fields[number]['name']
 const fieldAt = new Map<Field, number>(fields.map(({ name }, index) => [name, index]))
 const weights = Float32Array.from(fields, ({ weight }) => weight)
+const isName = Uint8Array.from(fields, ({ name }) => ['name', 'nickname', 'former', 'occupant'].includes(name) ? 1 : 0)
 const isExact = Uint8Array.from(fields, field => 'exact' in field ? 1 : 0)
 /** In a posting: the entry and the field in one number. */
 const fieldBits = 4
 
 /** How much a way of matching counts against the word itself. */
 const otherForm = 0.97
+/** Names have no other forms: who says "berths" means no place called Berth before the office that has them. */
+const formOfName = 0.6
 const beginning = 0.8
 const ofLength = 0.1
 const slip = [0.6, 0.5] as const
@@ -83,6 +90,7 @@ const inside = 0.4
 const perLetterInside = 0.035
 const joined = 0.97
 const twoNames = 0.9
+const withoutTitle = 0.98
 const shortestHalf = 3
 const shortestSlip = 4
 const shortestSound = 3
@@ -110,8 +118,10 @@ interface Word {
   spoken: boolean
 }
 
-type How = 'written' | 'heard' | 'slip'
-const ways = ['written', 'heard', 'slip'] as const satisfies readonly How[]
+type How = 'written' | 'heard' | 'slip' | 'form'
+const ways = ['written', 'heard', 'slip', 'form'] as const satisfies readonly How[]
+const isForm = ways.indexOf('form')
+const isPlain = (how: number) => how === 0 || how === isForm
 
 /** Words of the directory that what was typed may mean, each with its likeness to it, from 0 to 1. */
 type Likes = Map<Word, { likeness: number, how: number }>
@@ -180,12 +190,12 @@ export class Directory {
     if (entry.nickname) add('nickname', entry.nickname)
     if (entry.former) add('former', entry.former)
     for (const occupant of entry.occupants ?? []) add('occupant', occupant)
-    add('initials', `${entry.first[0] ?? ''}${entry.last[0] ?? ''}`)
+    for (const initials of initialsOf(entry)) add('initials', initials)
     add('extension', entry.extension)
     add('department', entry.departmentName)
     add('role', entry.role)
     add('room', entry.room)
-    for (const topic of entry.handles) add('handles', topic)
+    for (const topic of entry.handles) add(entry.isGroup ? 'topics' : 'handles', topic)
     for (const number of [entry.mobile, entry.direct, ...entry.numbers ?? [], ...entry.extension.split(', ')])
       if (number) this.numbers.push({ digits: number.replace(/\D/g, ''), entry: at })
     this.remembered.clear()
@@ -244,11 +254,10 @@ export class Directory {
   }
 
   /**
-   * The best hits for what has been typed, best first. Every word typed must match. The order of equals depends on `prefers` and on their names, at the moment
-   * of asking: nobody moves under the operator's fingers.
-   * @param prefers the higher stands first among those who are found as well as each other
+   * The best hits for what has been typed, best first. Every word typed must match, but for titles and little words. Who is probably meant counts for more; the
+   * order of equals depends on who is preferred and on their names, at the moment of asking: nobody moves under the operator's fingers.
    */
-  search(typed: string, limit: number, prefers: (id: string) => number = () => 0): Hit[] {
+  search(typed: string, limit: number, preferred: Preferred = nobodyPreferred): Hit[] {
     const text = typed.slice(0, mostTyped)
     const words = wordsOf(fold(text)).slice(0, mostWords)
     if (words.length === 0 || limit < 1) return []
@@ -256,21 +265,32 @@ export class Directory {
     const found: number[] = []
     const { total, reason } = this
     const keep = (part: readonly string[], factor: number, nearly: boolean) => this.match(part, nearly, factor, found)
+    const said = spelled(text)
+    const place = said && !said.number ? { field: 'extension' as const, words: [said.extension!] } : placeOf(words)
+    if (place) this.onlyIn(place.field, place.words, found)
+    const meant = place ? words : withoutTitles(words)
     // Two words may be one name.
     const asOne = (most: number, nearly: boolean) => {
-      for (let at = 0; at + 1 < words.length && words.length <= most; at++)
-        keep([...words.slice(0, at), words[at]! + words[at + 1]!, ...words.slice(at + 2)], joined, nearly)
+      for (let at = 0; at + 1 < meant.length && meant.length <= most; at++)
+        keep([...meant.slice(0, at), meant[at]! + meant[at + 1]!, ...meant.slice(at + 2)], joined, nearly)
     }
     keep(words, 1, false)
+    if (meant !== words) {
+      // Whose title it is stands before the others of that name.
+      const titled = [...found]
+      keep(meant, withoutTitle, false)
+      for (const entry of titled) total[entry]! /= withoutTitle
+    }
     asOne(4, false)
     const plain = found.length
-    if (plain < limit) {
-      keep(words, 1, true)
+    // Who asks for a room or an extension means that one, and nobody who sounds like it.
+    if (plain < limit && !place) {
+      keep(meant, meant === words ? 1 : withoutTitle, true)
       asOne(3, true)
-      if (words.length === 1) this.halves(words[0]!, keep)
+      if (meant.length === 1) this.halves(meant[0]!, keep)
     }
-    if (/^[+\d][\d\s().\-/]*$/.test(text.trim())) {
-      for (const { entry, score } of this.byNumber(text)) {
+    if (said) {
+      for (const { entry, score } of this.byNumber(said.number || said.extension!)) {
         if (total[entry] === 0) found.push(entry)
         if (score <= total[entry]!) continue
         total[entry] = score
@@ -282,11 +302,26 @@ export class Directory {
       const { last } = this.entries[entry] ?? { last: '' }
       if (total[entry]! > 0 && wordsOf(fold(last)).join(' ') === words.join(' ')) total[entry]! += 1
     }
-    const hits = this.ranked(plain < limit ? this.meantOf(found) : found, limit, prefers).map((entry): Hit => ({
+    const left = plain < limit ? this.meantOf(found) : found
+    for (const [id, chance] of preferred.probable) {
+      const entry = this.at.get(id)
+      if (entry !== undefined) total[entry]! *= 1 + chance
+    }
+    const hits = this.ranked(left, limit, id => preferenceOf(id, preferred)).map((entry): Hit => ({
       id: this.entries[entry]!.id, score: total[entry]!, because: reasonOf(this.entries[entry]!, reason[entry]!, words),
     }))
     for (const entry of found) total[entry] = 0
     return hits
+  }
+
+  /** Finds those whose room, or whose extension, the words are. */
+  private onlyIn(field: Field, words: readonly string[], found: number[]): void {
+    const all: number[] = []
+    this.match(words, false, 1, all)
+    for (const entry of all) {
+      if (this.reason[entry] === fieldAt.get(field)) found.push(entry)
+      else this.total[entry] = 0
+    }
   }
 
   /** Those found without whoever is only like what was typed, and far behind the best. */
@@ -294,7 +329,7 @@ export class Directory {
     const { total, reason } = this
     let best = 0
     for (const entry of found) if (total[entry]! > best) best = total[entry]!
-    return found.filter(entry => reason[entry]! >> fieldBits === 0 || total[entry]! >= best * farBehind)
+    return found.filter(entry => isPlain(reason[entry]! >> fieldBits) || total[entry]! >= best * farBehind)
   }
 
   /** One word that is two names. */
@@ -313,13 +348,13 @@ export class Directory {
     for (const [number, word] of words.entries()) {
       const touched: number[] = []
       for (const [{ postings }, { likeness, how }] of this.wordsLike(word, nearly)) {
-        const exact = how === 0 && likeness >= beginning
+        const exact = isPlain(how) && likeness >= beginning
         for (const posting of postings) {
           const entry = posting >> fieldBits
           if (round[entry] !== number) continue
           const field = posting & (1 << fieldBits) - 1
           if (!exact && isExact[field] === 1) continue
-          const worth = likeness * weights[field]!
+          const worth = likeness * (how === isForm && isName[field] === 1 ? formOfName : 1) * weights[field]!
           if (worth <= best[entry]!) continue
           if (best[entry] === 0) {
             if (entries[entry] === null) continue
@@ -363,17 +398,17 @@ export class Directory {
   private plainly(typed: string): Likes {
     const { written, digits } = this.prepare()
     const likes: Likes = new Map()
-    const begins = (text: string, factor: number) => {
+    const begins = (text: string, factor: number, how: number) => {
       const list = isDigit(text) ? digits : written.words
       for (let at = lowerBound(list, text); at < list.length && list[at]!.startsWith(text); at++) {
         const word = this.words.get(list[at]!)!
         const likeness = factor * (word.text === text ? 1 : beginning + ofLength * text.length / word.text.length)
-        if (likeness > (likes.get(word)?.likeness ?? 0)) likes.set(word, { likeness, how: 0 })
+        if (likeness > (likes.get(word)?.likeness ?? 0)) likes.set(word, { likeness, how })
       }
     }
-    begins(typed, 1)
+    begins(typed, 1, 0)
     const form = stem(typed)
-    if (form !== typed && form.length >= shortestInside) begins(form, otherForm)
+    if (form !== typed && form.length >= shortestInside) begins(form, otherForm, isForm)
     return likes
   }
 
@@ -411,7 +446,7 @@ export class Directory {
 
   /** Entries with a number in which the digits typed stand, however they are divided; at least three of them. Its end is what people say. */
   private byNumber(typed: string): { entry: number, score: number }[] {
-    const digits = typed.replace(/\(0\)/, '').replace(/\D/g, '').replace(/^0+/, '')
+    const digits = typed.replace(/\(\s*0\s*\)/, '').replace(/\D/g, '').replace(/^0+/, '')
     if (digits.length < shortestNumber) return []
     return this.numbers.filter(number => number.digits.includes(digits))
       .map(({ digits: whole, entry }) => ({ entry, score: digits.length > shortestNumber && whole.endsWith(digits) ? atItsEnd : within }))
@@ -456,6 +491,29 @@ export class Directory {
   }
 }
 
+/** How people are spoken of, and words that say nothing of whom. */
+const titles = new Set(('mr mrs ms miss mx dr prof professor captain capt sir madam madame monsieur lady lord herr frau hr fr mevrouw meneer senor senora'
+  + ' the a an of in at to for from please and der die das le la les el de').split(' '))
+
+/** The words without titles and little ones; the same words where nothing else is left, or none is there. */
+function withoutTitles(words: readonly string[]): readonly string[] {
+  const left = words.filter(word => !titles.has(word))
+  return left.length === 0 || left.length === words.length ? words : left
+}
+
+/** "room m103": the room that is meant. */
+function placeOf([kind, ...rest]: readonly string[]): { field: 'room', words: string[] } | null {
+  return kind !== undefined && /^(room|rm|raum|zimmer)$/.test(kind) && rest.some(word => /\d/.test(word)) ? { field: 'room', words: rest } : null
+}
+
+/** "lb" for Linnea Berg; of double names also those of each part, and all of them: "ab", "alb", "abh" and "albh" for Anna-Lena Berg-Holm. */
+function initialsOf({ first, last }: DirectoryEntry): string[] {
+  const of = (text: string) => wordsOf(fold(text)).map(word => word[0]!)
+  const [given, family] = [of(first), of(last)]
+  const parts = (letters: string[]) => [letters[0] ?? '', ...letters.length > 1 ? [letters.at(-1)!, letters.join('')] : []]
+  return [...new Set(parts(given).flatMap(one => parts(family).map(other => one + other)))]
+}
+
 const isDigit = (text: string) => text.charCodeAt(0) >= 48 && text.charCodeAt(0) <= 57
 
 /** The same department or topic stands with many: what it is found by is made once. */
@@ -465,7 +523,7 @@ const simple = /^[a-z0-9]+$/i
 
 /** What an entry is found by for a text that stands in a field: each word as written, without marks, and of common words the plain form. */
 function formsOf(shown: string, field: Field): [text: string, as: string][] {
-  const common = field === 'group' || field === 'department' || field === 'role' || field === 'handles'
+  const common = field === 'group' || field === 'department' || field === 'role' || field === 'handles' || field === 'topics'
   const key = common ? `=${shown}` : shown
   const made = known.get(key)
   if (made) return made
@@ -488,7 +546,7 @@ function reasonOf(entry: DirectoryEntry, why: number, words: readonly string[]):
     case 'nickname': return `called ${entry.nickname}`
     case 'former': return `was ${entry.former}`
     case 'occupant': return `${spokenOf(entry.occupants ?? [], words)} is there now`
-    case 'handles': return `handles ${spokenOf(entry.handles, words)}`
+    case 'handles': case 'topics': return `handles ${spokenOf(entry.handles, words)}`
     case 'name': return how === 'heard' ? 'sounds like it' : null
     default: return null
   }

@@ -12,3 +12,13 @@ export const meanings = [
   'nothing', 'name', 'first', 'last', 'company', ...numberKinds, 'address', 'category', 'language', 'note', 'kind', 'uid',
 ] as const
 export type Meaning = typeof meanings[number]
+
+/** What of somebody is more than is kept, in words. Counts of numbers and addresses, lengths of texts. */
+export function beyond(said: { numbers: number, addresses: number, name: number, note: number }): string[] {
+  return [
+    ...said.numbers > mostNumbers ? [`${said.numbers - mostNumbers} numbers (${mostNumbers} are kept)`] : [],
+    ...said.addresses > mostAddresses ? [`${said.addresses - mostAddresses} addresses (${mostAddresses} are kept)`] : [],
+    ...said.name > longest.name ? [`the name after ${longest.name} letters`] : [],
+    ...said.note > longest.note ? [`the note after ${longest.note} letters`] : [],
+  ]
+}

@@ -4,7 +4,7 @@ import type { Meaning } from './contact-fields'
 import { contactOfRow, guessed } from './contact-table'
 import { readTable } from './csv'
 import { textOf } from './encoding'
-import { cardsOf, contactOf, type CardContact, unreadNumbers } from './vcard'
+import { cardsOf, contactOf, type CardContact, leftOut, unreadNumbers } from './vcard'
 
 /** A file of contacts, as cards or as a table. */
 
@@ -19,6 +19,8 @@ export interface FileRow {
   fault: string
   /** Numbers in it that can't be called; they are left out, and stay with the card. */
   unread: string[]
+  /** What is more than is kept of a contact, in words. */
+  left: string[]
 }
 
 /** What a table's columns are called and taken for, with its first rows. */
@@ -40,8 +42,8 @@ export function readContactFile(bytes: Uint8Array, home: Home, as?: readonly Mea
   const rows = table.rows.map((row, index): FileRow => {
     const read = contactOfRow(row, taken, home)
     return 'fault' in read
-      ? { at: table.lines[index]!, said: null, fault: read.fault, unread: [] }
-      : { at: table.lines[index]!, said: { ...read.contact, card: [] }, fault: '', unread: read.unread }
+      ? { at: table.lines[index]!, said: null, fault: read.fault, unread: [], left: [] }
+      : { at: table.lines[index]!, said: { ...read.contact, card: [] }, fault: '', unread: read.unread, left: read.left }
   })
   return { rows: once(rows), columns: { names: table.columns, as: taken, sample: table.rows.slice(0, 3) } }
 }
@@ -50,11 +52,11 @@ function readCards(text: string, home: Home): ContactFile | { fault: string } {
   const cards = cardsOf(text)
   if (cards.length > mostContacts) return { fault: `The file has ${cards.length} cards, and ${mostContacts} are read at most: divide it.` }
   const rows = cards.map((card): FileRow => {
-    if ('fault' in card) return { at: card.at, said: null, fault: card.fault, unread: [] }
+    if ('fault' in card) return { at: card.at, said: null, fault: card.fault, unread: [], left: [] }
     const said = contactOf(card.lines, home)
     return said.name === ''
-      ? { at: card.at, said: null, fault: 'Nobody is named: the card needs a name or a company.', unread: [] }
-      : { at: card.at, said: { ...said, card: card.lines }, fault: '', unread: unreadNumbers(card.lines, home) }
+      ? { at: card.at, said: null, fault: 'Nobody is named: the card needs a name or a company.', unread: [], left: [] }
+      : { at: card.at, said: { ...said, card: card.lines }, fault: '', unread: unreadNumbers(card.lines, home), left: leftOut(card.lines, home) }
   })
   return { rows: once(rows), columns: null }
 }

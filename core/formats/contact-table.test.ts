@@ -28,6 +28,41 @@ describe('contacts as a table', () => {
     expect(guessed({ columns: ['Vorname', 'Nachname', 'Firma', 'Telefon (privat)', 'Sprache'] })).toEqual(['first', 'last', 'company', 'home', 'language'])
   })
 
+  it.each([
+    ['Nombre;Apellidos;Empresa;Teléfono;Móvil;Correo electrónico;Notas', ['first?', 'last', 'company', 'work', 'mobile', 'address', 'note']],
+    ['Nome;Cognome;Azienda;Telefono ufficio;Cellulare;Posta elettronica;Note', ['first?', 'last', 'company', 'work', 'mobile', 'address', 'note']],
+    ['Förnamn;Efternamn;Företag;Telefon arbete;Mobil;E-post;Anteckningar', ['first', 'last', 'company', 'work', 'mobile', 'address', 'note']],
+    ['Imię;Nazwisko;Firma;Telefon służbowy;Telefon domowy;E-mail;Uwagi', ['first', 'last', 'company', 'work', 'home', 'address', 'note']],
+    ['Fornavn;Efternavn;Virksomhed;Tlf. arbejde;Mobil;E-mail;Bemærkninger', ['first', 'last', 'company', 'work', 'mobile', 'address', 'note']],
+    ['Voornaam;Achternaam;Bedrijf;Telefoon werk;Mobiel;E-mail;Opmerkingen', ['first', 'last', 'company', 'work', 'mobile', 'address', 'note']],
+    ['Vorname;Nachname;Firma;Telefon geschäftlich;Handy;E-Mail;Notizen', ['first', 'last', 'company', 'work', 'mobile', 'address', 'note']],
+    ['Prénom;Nom;Société;Téléphone;Portable;Courriel;Remarques', ['first', 'last?', 'company', 'work', 'mobile', 'address', 'note']],
+  ])('are understood in other languages: %s', (columns, meanings) => {
+    expect(guessed({ columns: columns.split(';') })).toEqual(meanings.map(one => one.replace('?', '')))
+  })
+
+  it('are read with pipes, with a line that says what divides, and keep the lines of a note', () => {
+    expect(contacts('name|work|note\nNell|020 7946 0100|"first\n\n\n\nsecond  line"\n')).toMatchObject([
+      { contact: { name: 'Nell', numbers: [{ number: '+442079460100' }], note: 'first\n\nsecond line' } },
+    ])
+    expect(contacts('sep=;\r\nname;note\r\nNell;a, b, c, d\r\n')).toMatchObject([{ contact: { name: 'Nell', note: 'a, b, c, d' } }])
+    expect(contacts('\uFEFF"sep=|"\nname|note\nNell;x|a\n')).toMatchObject([{ contact: { name: 'Nell;x', note: 'a' } }])
+    expect(readTable('sep=;\nname;note\nNell;a\n', 9)).toMatchObject({ lines: [3] })
+  })
+
+  it('with an extension behind a number say that it is not kept', () => {
+    expect(contacts('name,work\nNell,020 7946 0100;ext=23\nAda,020 7946 0101 x4; 020 7946 0102\n')).toMatchObject([
+      { contact: { numbers: [{ number: '+442079460100' }] }, left: ['the extension of 020 7946 0100;ext=23'] },
+      { contact: { numbers: [{ number: '+442079460101' }, { number: '+442079460102' }] }, left: ['the extension of 020 7946 0101 x4'] },
+    ])
+  })
+
+  it('with more than is kept say what is left out', () => {
+    const numbers = Array.from({ length: 21 }, (_, at) => `+4420794601${at + 10}`).join(';')
+    expect(contacts(`name,work,email,note\nNell,"${numbers}","${Array.from({ length: 11 }, (_, at) => `a${at}@b.example`).join(' ')}",${'n'.repeat(1_001)}\n`))
+      .toMatchObject([{ left: ['1 numbers (20 are kept)', '1 addresses (10 are kept)', 'the note after 1000 letters'], unread: [] }])
+  })
+
   it('are read with semicolons, quotes, a byte order mark and in Latin-1', () => {
     const text = '\uFEFFname;company;mobile;work\r\n"Dahl; Marit";"Northgate ""Stores""";07700 900123;"020 7946 0100 / 020 7946 0101"\r\n'
     expect(contacts(text)).toMatchObject([{

@@ -35,13 +35,33 @@ export function unfolded(text: string): { at: number, line: string }[] {
 
 const beginning = /^(?:([\w-]+)\.)?([\w-]+)((?:;(?:[^":;]|"[^"]*")*)*):([\s\S]*)$/
 
-/** @returns null for what is no such line */
-export function readLine(line: string): ContentLine | null {
+/**
+ * @param escapedBreaks what line breaks of quoted-printable become
+ * @returns null for what is no such line
+ */
+export function readLine(line: string, escapedBreaks = (text: string) => text.replace(/\r\n?|\n/g, '\\n')): ContentLine | null {
   const found = beginning.exec(line)
   if (!found) return null
   const [, group = null, name, parameters, value] = found as unknown as [string, string | undefined, string, string, string]
   const read = parametersOf(parameters)
-  return decodedLine({ group, name: name.toUpperCase(), written: name, parameters: read, value })
+  return decodedLine({ group, name: name.toUpperCase(), written: name, parameters: read, value }, escapedBreaks)
+}
+
+/** What is one text in version 2.1, or texts with semicolons between them. */
+const oldTexts = /^(FN|NOTE|TITLE|ROLE|LABEL|MAILER)$/
+const oldParts = /^(N|ADR|ORG)$/
+
+/**
+ * A line of version 2.1 as those after it write it: there a backslash stands for itself but before a semicolon, commas need none, and line breaks are
+ * written in quoted-printable alone.
+ * @returns null for what is no such line
+ */
+export function readOldLine(line: string): ContentLine | null {
+  const read = readLine(line, text => text)
+  if (!read) return null
+  if (!oldTexts.test(read.name) && !oldParts.test(read.name)) return { ...read, value: read.value.replace(/\r\n?|\n/g, '\\n') }
+  const parts = read.value.split(/(?<!\\);/).map(part => escaped(part.replaceAll('\\;', ';')))
+  return { ...read, value: parts.join(oldParts.test(read.name) ? ';' : '\\;') }
 }
 
 /** Parameters without a name say what kind it is, or how it is encoded. */
@@ -55,11 +75,11 @@ function parametersOf(text: string): ContentLine['parameters'] {
 }
 
 /** Quoted-printable becomes plain text; a charset has then been read. */
-function decodedLine(line: ContentLine): ContentLine {
+function decodedLine(line: ContentLine, escapedBreaks: (text: string) => string): ContentLine {
   if (parameterOf(line, 'ENCODING').some(encoding => /^QUOTED-PRINTABLE$/i.test(encoding))) {
     const [charset = 'utf-8'] = parameterOf(line, 'CHARSET')
     const parameters = line.parameters.filter(([name]) => name !== 'ENCODING' && name !== 'CHARSET')
-    return { ...line, parameters, value: decodedAs(octetsOf(line.value), charset).replace(/\r\n?|\n/g, '\\n') }
+    return { ...line, parameters, value: escapedBreaks(decodedAs(octetsOf(line.value), charset)) }
   }
   return { ...line, parameters: line.parameters.filter(([name]) => name !== 'CHARSET') }
 }

@@ -10,7 +10,7 @@ export interface Table {
   lines: number[]
 }
 
-const dividers = [',', ';', '\t'] as const
+const dividers = [',', ';', '\t', '|'] as const
 
 /**
  * @param mayBeEmpty a file with no more than the names of its columns is one too
@@ -19,11 +19,13 @@ const dividers = [',', ';', '\t'] as const
 export function readTable(text: string, mostRows: number, mayBeEmpty = false): Table | { fault: string } {
   if (text.trim() === '') return { fault: 'The file is empty: its first row names the columns, and the others say one thing each.' }
   if (text.includes('\0')) return { fault: 'This is no text: choose a file of comma-separated values (CSV), not a spreadsheet or a picture.' }
+  // A spreadsheet may say in a line before all others what divides the columns.
+  const said = /^\uFEFF?"?sep=([,;\t|])"?\r?\n/i.exec(text)
   let all: { record: string[], info: { lines: number } }[]
   try {
     // With the line of each row, for which the parser has no type.
-    all = parse(text, {
-      bom: true, delimiter: dividerOf(text), relax_column_count: true, skip_empty_lines: true, trim: true, info: true, max_record_size: longestRow,
+    all = parse(said ? `\n${text.slice(said[0].length)}` : text, {
+      bom: true, delimiter: said?.[1] ?? dividerOf(text), relax_column_count: true, skip_empty_lines: true, trim: true, info: true, max_record_size: longestRow,
     }) as never
   }
   catch (error) {

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { textOf } from './encoding'
 import { escaped, folded, lineText, partsOf, readLine, textValue, unfolded } from './content-line'
-import { type CardContact, cardsOf, cardText as cardTextIn, type CardVersion, contactOf as contactIn } from './vcard'
+import { type CardContact, cardsOf, cardText as cardTextIn, type CardVersion, contactOf as contactIn, leftOut } from './vcard'
 
 const home = { country: 'GB', longestInside: 5 }
 const contactOf = (lines: readonly string[]) => contactIn(lines, home)
@@ -37,7 +37,7 @@ describe('a vCard', () => {
   it('says who it is, how they are reached, and where they belong', () => {
     expect(contactOf(linesOf(manners['a telephone with grouped labels']!))).toEqual({
       uid: 'abc-1', kind: 'person', name: 'Dr Nell Thistlewood', company: 'Northgate Stores', category: 'Freight',
-      numbers: [{ number: '+447700900123', kind: 'mobile' }], addresses: ['nell@northgate.example'], language: '', note: 'Rings early, and often. Speak up.',
+      numbers: [{ number: '+447700900123', kind: 'mobile' }], addresses: ['nell@northgate.example'], language: '', note: 'Rings early, and often.\nSpeak up.',
     })
     expect(contactOf(linesOf(manners['a program of version 4']!))).toMatchObject({
       name: 'Åse Ødegård', company: 'Fjord Freight', language: 'nb',
@@ -70,15 +70,73 @@ describe('a vCard', () => {
       + 'NOTE;ENCODING=QUOTED-PRINTABLE;CHARSET=UTF-8:first=0D=0A=\nsecond =C3=A9\nTEL;CELL;PREF:+447700900123\nTEL;WORK;FAX:+442079460999\nEND:VCARD\n'
     const [card] = cardsOf(textOf(bytes(text)))
     expect(contactOf((card as { lines: string[] }).lines)).toMatchObject({
-      name: 'Márit Dåhl', note: 'first second é', numbers: [{ number: '+447700900123', kind: 'mobile' }],
+      name: 'Márit Dåhl', note: 'first\nsecond é', numbers: [{ number: '+447700900123', kind: 'mobile' }],
     })
+  })
+
+  it('of version 2.1 says the same in the others: backslashes, commas, semicolons, line breaks and data as they are written there', () => {
+    const old = [
+      'VERSION:2.1', 'N:Dahl, the elder;Marit\\;Anne;;;', 'FN:Dahl, Marit', 'NOTE;ENCODING=QUOTED-PRINTABLE:C:\\nets, ropes; lines=0D=0Asecond',
+      'ORG:Nets, Ropes;Store',
+      'TITLE:Head\\;first', 'PHOTO;JPEG;BASE64:/9j/4AAQ', 'X-ODD:a\\,b',
+    ]
+    const before = linesOf(old)
+    expect(before.slice(1)).toEqual([
+      'N:Dahl\\, the elder;Marit\\;Anne;;;', 'FN:Dahl\\, Marit', 'NOTE:C:\\\\nets\\, ropes\\; lines\\nsecond', 'ORG:Nets\\, Ropes;Store', 'TITLE:Head\\;first',
+      'PHOTO;TYPE=JPEG;ENCODING=BASE64:/9j/4AAQ', 'X-ODD:a\\,b',
+    ])
+    expect(contactOf(before)).toMatchObject({ name: 'Dahl, Marit', company: 'Nets, Ropes', note: 'C:\\nets, ropes; lines\nsecond' })
+    expect(cardText(contactOf(before), before, '3.0')).toContain('PHOTO;ENCODING=b;TYPE=JPEG:/9j/4AAQ')
+    expect(cardText(contactOf(before), before, '4.0')).toContain('PHOTO:data:image/jpeg;base64,/9j/4AAQ')
+  })
+
+  it.each([
+    ['BDAY:1980-02-03', 'BDAY:19800203'], ['BDAY;VALUE=date-time:1980-02-03T04:05:06Z', 'BDAY;VALUE=date-time:19800203T040506Z'],
+    ['X-BDAY:--0203', 'BDAY:--0203'],
+    ['REV:2026-01-02T03:04:05Z', 'REV:20260102T030405Z'], ['REV:2026-01-02T03:04:05+01:00', 'REV:20260102T030405+0100'],
+    ['GEO:54.5;-1.25', 'GEO:geo:54.5,-1.25'], ['TZ:-05:00', 'TZ;VALUE=utc-offset:-0500'], ['UID:abc-1', 'UID;VALUE=text:abc-1'],
+    ['UID:urn:uuid:1', 'UID:urn:uuid:1'], ['LANGUAGE:nb', 'LANG:nb'], ['EMAIL;TYPE=pref:a@b.example', 'EMAIL;PREF=1:a@b.example'],
+    ['ADR;TYPE=home;TYPE=pref:;;1 Quay;;;;', 'ADR;TYPE=home;PREF=1:;;1 Quay;;;;'],
+    ['PHOTO;ENCODING=b;TYPE=PNG:iVBORw0KGgo=', 'PHOTO:data:image/png;base64,iVBORw0KGgo='],
+  ])('writes in version 3.0 %s, in 4.0 %s', (in3, in4) => {
+    const written = (line: string, version: CardVersion) => {
+      const card = [line, 'FN:A', 'N:A;;;;']
+      return unfolded(cardText(contactOf(card), card, version)).map(one => one.line)
+    }
+    expect(written(in3, '4.0')).toContain(in4)
+    expect(written(in4, '3.0')).toContain(in3)
+    // What is in the wanted version already comes out as it went in.
+    expect(written(in3, '3.0')).toContain(in3)
+    expect(written(in4, '4.0')).toContain(in4)
+  })
+
+  it('written in version 3.0 prefers what was preferred most, and says extensions as people do', () => {
+    const before = linesOf([
+      'VERSION:4.0', 'FN:A', 'TEL;VALUE=uri;PREF=50:tel:+442079460123', 'TEL;VALUE=uri;PREF=2;TYPE=work:tel:+442079460124;ext=5', 'EMAIL;PREF=100:a@b.example',
+      'EMAIL:c@b.example', 'TEL;TYPE=home;PREF=x:+442079460125',
+    ])
+    const lines = unfolded(cardText(contactOf(before), before, '3.0')).map(({ line }) => line)
+    expect(lines).toEqual(expect.arrayContaining([
+      'TEL:+442079460123', 'TEL;TYPE=work;TYPE=pref:+442079460124 ext. 5', 'EMAIL;TYPE=pref:a@b.example', 'EMAIL:c@b.example', 'TEL;TYPE=home:+442079460125',
+    ]))
+    expect(contactOf(before).numbers.map(({ number }) => number)).toEqual(['+442079460123', '+442079460124', '+442079460125'])
+  })
+
+  it('with more than is kept says what is left out', () => {
+    const many = Array.from({ length: 23 }, (_, at) => [`TEL:+4420794601${at + 10}`, `EMAIL:a${at}@b.example`]).flat()
+    expect(leftOut(['FN:A', `NOTE:${'n'.repeat(1_001)}`, ...many], home))
+      .toEqual(['3 numbers (20 are kept)', '13 addresses (10 are kept)', 'the note after 1000 letters'])
+    expect(leftOut([`FN:${'A'.repeat(101)}`], home)).toEqual(['the name after 100 letters'])
+    expect(leftOut([`FN:${'A'.repeat(100)}`, `NOTE:${'n'.repeat(1_000)}`, ...many.slice(0, 20)], home)).toEqual([])
   })
 
   it('is read in any of several encodings and with any line ends', () => {
     const text = (end: string) => ['BEGIN:VCARD', 'VERSION:3.0', 'FN:Åse Østberg', 'END:VCARD'].join(end)
     const utf16 = Uint8Array.from([0xFF, 0xFE, ...[...text('\r\n')].flatMap(letter => [letter.charCodeAt(0) & 255, letter.charCodeAt(0) >> 8])])
     const latin1 = Uint8Array.from([...text('\r')].map(letter => letter.charCodeAt(0)))
-    for (const file of [bytes(text('\n')), bytes(`\uFEFF${text('\r\n')}`), utf16, latin1])
+    const unmarked = utf16.subarray(2)
+    const bigEnded = Uint8Array.from(unmarked, (_, at) => unmarked[at ^ 1]!)
+    for (const file of [unmarked, bigEnded, bytes(text('\n')), bytes(`\uFEFF${text('\r\n')}`), utf16, latin1])
       expect(contactOf((cardsOf(textOf(file))[0] as { lines: string[] }).lines).name).toBe('Åse Østberg')
   })
 

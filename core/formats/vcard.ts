@@ -1,7 +1,8 @@
-import { plainText } from '../calls/text'
+import { plainLines, plainText } from '../calls/text'
 import { type Home, readDialled } from '../numbers/dialled'
-import { longest, mostAddresses, mostNumbers, type NumberKind } from './contact-fields'
-import { type ContentLine, escaped, folded, lineText, parameterOf, partsOf, readLine, textValue, unfolded } from './content-line'
+import { beyond, longest, mostAddresses, mostNumbers, type NumberKind } from './contact-fields'
+import { inVersion3, inVersion4, preferredOf } from './card-version'
+import { type ContentLine, escaped, folded, lineText, parameterOf, partsOf, readLine, readOldLine, textValue, unfolded } from './content-line'
 
 /**
  * vCards (RFC 2426, version 3.0; RFC 6350, version 4.0; 2.1 is read too). A contact keeps the lines of the card that it came from, and what is written out is
@@ -57,7 +58,8 @@ export function cardsOf(text: string): Card[] {
 
 function finished({ at, lines, size }: { at: number, lines: string[], size: number }): Card {
   if (size > longestCard) return { at, fault: 'The card is too large: leave its pictures out.' }
-  const read = lines.map(readLine)
+  const isOld = lines.some(line => /^VERSION:\s*2\.1\s*$/i.test(line))
+  const read = lines.map(line => isOld ? readOldLine(line) : readLine(line))
   const wrong = read.findIndex(line => line === null)
   if (wrong >= 0) return { at, fault: `This is no line of a card: "${plainText(lines[wrong]!, 60)}".` }
   const kept = (read as ContentLine[]).filter(({ name }) => name !== 'BEGIN' && name !== 'END')
@@ -82,7 +84,7 @@ export function contactOf(lines: readonly string[], home: Home): CardContact {
     numbers: firstOfEach(all('TEL').flatMap(line => numberOf(line, home) ?? []), ({ number }) => number).slice(0, mostNumbers),
     addresses: firstOfEach(all('EMAIL').flatMap(line => addressOf(line) ?? []), one => one.toLowerCase()).slice(0, mostAddresses),
     language: plainText(text('LANG') || text('LANGUAGE'), longest.language),
-    note: plainText(text('NOTE'), longest.note),
+    note: plainLines(text('NOTE'), longest.note),
   }
 }
 
@@ -90,7 +92,7 @@ export function contactOf(lines: readonly string[], home: Home): CardContact {
 function numberOf(line: ContentLine, home: Home): { number: string, kind: NumberKind } | null {
   const types = parameterOf(line, 'TYPE').flatMap(type => type.toLowerCase().split(','))
   if (types.some(type => type === 'fax' || type === 'pager' || type === 'modem')) return null
-  const dialled = readDialled(textValue(line.value).replace(/^tel:/i, '').replace(/;.*$/, ''), home)
+  const dialled = readDialled(textValue(line.value), home)
   if (dialled.kind !== 'outside') return null
   const kind = types.some(type => type === 'cell' || type === 'mobile') ? 'mobile' : types.includes('home') ? 'home' : types.includes('work') ? 'work' : 'other'
   return { number: dialled.e164, kind }
@@ -102,6 +104,19 @@ export function unreadNumbers(lines: readonly string[], home: Home): string[] {
   return telephones.flatMap((line) => {
     const called = parameterOf(line, 'TYPE').every(type => !/\b(fax|pager|modem)\b/i.test(type))
     return called && numberOf(line, home) === null ? [plainText(textValue(line.value), 40)] : []
+  })
+}
+
+/** What of a card is more than is kept of a contact, in words; the card itself keeps it. */
+export function leftOut(lines: readonly string[], home: Home): string[] {
+  const read = lines.flatMap(line => readLine(line) ?? [])
+  const all = (name: string) => read.filter(line => line.name === name)
+  const most = (name: string) => Math.max(0, ...all(name).map(({ value }) => plainLines(textValue(value), Infinity).length))
+  return beyond({
+    numbers: new Set(all('TEL').flatMap(line => numberOf(line, home)?.number ?? [])).size,
+    addresses: new Set(all('EMAIL').flatMap(line => addressOf(line)?.toLowerCase() ?? [])).size,
+    name: most('FN'),
+    note: most('NOTE'),
   })
 }
 
@@ -145,7 +160,8 @@ export function cardText(contact: CardContact, before: readonly string[], versio
     ...has('LANG') || has('LANGUAGE') || !contact.language ? [] : [own(version === '4.0' ? 'LANG' : 'LANGUAGE', escaped(contact.language))],
     ...has('NOTE') || !contact.note ? [] : [own('NOTE', escaped(contact.note))],
   ]
-  const all = [own('VERSION', version), ...[...kept, ...added].map(line => version === '4.0' ? inVersion4(line) : inVersion3(line))]
+  const preferred = preferredOf(kept)
+  const all = [own('VERSION', version), ...[...kept, ...added].map(line => version === '4.0' ? inVersion4(line) : inVersion3(line, preferred.has(line)))]
   return ['BEGIN:VCARD', ...all.map(lineText), 'END:VCARD'].map(folded).join('')
 }
 
@@ -184,33 +200,4 @@ const typeOf = { mobile: 'cell', work: 'work', home: 'home', other: 'voice' } as
 
 function telParameters(kind: NumberKind, version: CardVersion): ContentLine['parameters'] {
   return version === '4.0' ? [['VALUE', ['uri']], ['TYPE', [typeOf[kind]]]] : [['TYPE', [typeOf[kind]]]]
-}
-
-/** Data within the card, and what is preferred, are written differently in the two versions (RFC 6350, appendix A.1). */
-function inVersion4(line: ContentLine): ContentLine {
-  const { parameters, value } = line
-  const types = parameterOf(line, 'TYPE').flatMap(type => type.split(','))
-  const without = (...names: string[]) => parameters.filter(([name]) => !names.includes(name))
-  if (parameterOf(line, 'ENCODING').some(encoding => /^(b|base64)$/i.test(encoding))) {
-    const medium = types[0]?.toLowerCase() ?? 'octet-stream'
-    const kind = line.name === 'SOUND' ? 'audio' : line.name === 'KEY' ? 'application' : 'image'
-    const type = medium.includes('/') ? medium : `${kind}/${medium}`
-    return { ...line, parameters: without('ENCODING', 'TYPE', 'VALUE'), value: `data:${type};base64,${value.trim()}` }
-  }
-  if (!types.some(type => type.toLowerCase() === 'pref')) return line
-  const others = types.filter(type => type.toLowerCase() !== 'pref')
-  return { ...line, parameters: [...without('TYPE', 'PREF'), ...others.length > 0 ? [['TYPE', others] as [string, string[]]] : [], ['PREF', ['1']]] }
-}
-
-function inVersion3(line: ContentLine): ContentLine {
-  const { parameters } = line
-  const data = /^data:([\w.+-]+)\/([\w.+-]+);base64,([\s\S]*)$/i.exec(line.value)
-  if (data) {
-    const others = parameters.filter(([name]) => name !== 'VALUE' && name !== 'MEDIATYPE')
-    return { ...line, parameters: [...others, ['ENCODING', ['b']], ['TYPE', [data[2]!.toUpperCase()]]], value: data[3]! }
-  }
-  const value = line.name === 'TEL' && parameterOf(line, 'VALUE').some(kind => /^uri$/i.test(kind)) ? line.value.replace(/^tel:/i, '') : line.value
-  const preferred = parameterOf(line, 'PREF').length > 0
-  const changed = parameters.filter(([name, [kind]]) => name !== 'PREF' && !(name === 'VALUE' && /^uri$/i.test(kind ?? '') && line.name === 'TEL'))
-  return { ...line, value, parameters: preferred ? [...changed, ['TYPE', ['pref']]] : changed }
 }

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { parsePhoneNumberFromString } from 'libphonenumber-js/min'
 import { describe, expect, it } from 'vitest'
 import { concealed, formatNumber as formatIn, readCaller, readDialled as readIn } from './dialled'
 
@@ -18,6 +19,32 @@ describe('what was dialled', () => {
   ])('%s is read', (typed, wanted) => {
     expect(readDialled(typed)).toEqual(wanted)
   })
+
+  /** In what ways people and programs write the number; of a general library each is the same one. */
+  it.each([
+    '(020) 7946 0123', '[020] 7946 0123', '020–7946–0123', '020‑7946‑0123', '020−7946−0123', '０２０　７９４６　０１２３',
+    '＋44 20 7946 0123', '\u202A+44 20 7946 0123\u202C',
+    '\u200E020 7946 0123',
+    '020\u00A07946\u00A00123', '+44 (0)20 7946 0123', '+44 (0) 20-7946.0123', '(+44) 20 7946 0123', '+ 44 20 7946 0123',
+    '0044 20 7946 0123',
+    '0044 (0) 20 7946 0123', '020/7946/0123', 'tel:+44-20-7946-0123', 'tel: 020 7946 0123', 'TEL:+442079460123;ext=23', '+442079460123;phone-context=x;ext=23',
+    '020 7946 0123 x23', '020 7946 0123x23', '020 7946 0123 ext. 23', '020 7946 0123 ext 23', '020 7946 0123 Extension: 23', '020 7946 0123 #23',
+  ])('%s is one number', (typed) => {
+    expect(readDialled(typed)).toEqual({ kind: 'outside', e164: '+442079460123' })
+    expect(readCaller(typed, home)).toBe('+442079460123')
+    expect(parsePhoneNumberFromString(typed.normalize('NFKC'), 'GB')?.number, 'as the library reads it').toBe('+442079460123')
+  })
+
+  it.each(['x2153', 'ext 2153', 'Ext. 2153', '２１５３', '(2153)', '\u200E2153'])('%s is one inside', (typed) => {
+    expect(readDialled(typed)).toEqual({ kind: 'inside', digits: '2153' })
+  })
+
+  it.each(['2153 x4', '+44 20 +7946 0123', '020 7946 0123 and 4', 'ext', 'next 2153', '2153 ext', '<x2153>', '020 7946 0123; 020 7946 0124'])(
+    '%s is none',
+    (typed) => {
+      expect(readDialled(typed).kind).toBe('invalid')
+    },
+  )
 
   it.each(['', '   ', 'hello', '+', '07700', '+44', '0207946012399999', '12a4', '<b>1</b>', '９９９', `${'1'.repeat(60)}`])(
     '"%s" can\'t be dialled, with a reason',

@@ -1,4 +1,5 @@
 import { type CountryCode, getCountryCallingCode, isSupportedCountry, parsePhoneNumberFromString } from 'libphonenumber-js/min'
+import { spelled } from './spelling'
 
 /** What a dialled text means: a short number inside the company, an outside number in E.164, or nothing that can be dialled. */
 export type Dialled
@@ -16,18 +17,26 @@ export interface Home {
 
 const countryOf = ({ country }: Home): CountryCode | undefined => isSupportedCountry(country) ? country : undefined
 
+const longestDialled = 40
+
 /**
- * Reads a number as typed or pasted: spaces, dots, dashes, brackets and a `tel:` prefix are allowed.
+ * Reads a number as typed or pasted, however it is written (`spelled`).
  * So few digits are an inside number; anything longer must be a possible number by ITU-T E.164, national or international.
  */
 export function readDialled(text: string, home: Home): Dialled {
-  const bare = text.trim().replace(/^tel:/i, '')
-  if (bare.length > 40) return { kind: 'invalid', why: 'That is too long to be a telephone number.' }
-  if (!/\d/.test(bare)) return { kind: 'invalid', why: 'A telephone number needs digits.' }
-  if (!/^\+?[\d\s().\-/]+$/.test(bare)) return { kind: 'invalid', why: 'A telephone number holds digits only, with + in front if it is international.' }
-  const digits = bare.replace(/\D/g, '')
-  if (!bare.startsWith('+') && digits.length <= home.longestInside) return { kind: 'inside', digits }
-  const parsed = parsePhoneNumberFromString(bare, countryOf(home))
+  const said = spelled(text)
+  if (!/\d/.test(text.normalize('NFKC'))) return { kind: 'invalid', why: 'A telephone number needs digits.' }
+  if (!said) return { kind: 'invalid', why: 'A telephone number holds digits only, with + in front if it is international.' }
+  // An extension alone is one of ours; one behind a number outside is said there, not dialled.
+  const number = said.number || said.extension!
+  if (number.length > longestDialled) return { kind: 'invalid', why: 'That is too long to be a telephone number.' }
+  const digits = number.replace(/\D/g, '')
+  if (!number.includes('+') && digits.length <= home.longestInside) {
+    return said.number && said.extension
+      ? { kind: 'invalid', why: 'A number inside has no extension: write the one or the other.' }
+      : { kind: 'inside', digits }
+  }
+  const parsed = parsePhoneNumberFromString(number, countryOf(home))
   if (!parsed || !parsed.isPossible()) return { kind: 'invalid', why: 'That is not a complete telephone number: check the number of digits.' }
   return { kind: 'outside', e164: parsed.number }
 }
@@ -44,15 +53,15 @@ export function formatNumber(e164: string, home: Home): string {
  * What can't be read as a number comes back unchanged: it is shown, and never dialled or compared.
  */
 export function readCaller(text: string, home: Home): string {
-  const digits = text.replace(/[\s().\-/]/g, '')
-  if (!/^\+?\d{6,20}$/.test(digits)) return text
-  const parsed = parsePhoneNumberFromString(text, countryOf(home))
+  const said = spelled(text)
+  if (!said || !/^\+?\d{6,20}$/.test(said.number.replace(/[^+\d]/g, ''))) return text
+  const parsed = parsePhoneNumberFromString(said.number, countryOf(home))
   return parsed?.isPossible() ? parsed.number : text
 }
 
 /** A destination as far as who sees no callers may know it: a number outside is left empty. */
 export function concealed(to: string): string {
-  return /^\+?[\d\s().\-/]+$/.test(to) && to.replace(/\D/g, '').length > longestOfAll ? '' : to
+  return (spelled(to)?.number ?? '').replace(/\D/g, '').length > longestOfAll ? '' : to
 }
 
 /** The longest number inside of any house. */

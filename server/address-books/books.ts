@@ -78,7 +78,7 @@ export class AddressBooks {
       const [book] = await tx.execute<{ name: string }[]>('select name from address_book where id = ? for update', [id])
       if (!book) throw noBook()
       const those = await tx.execute<{ id: string }[]>('select id from contact where book = ? and not removed', [id])
-      for (const contact of those) await takeAway(tx, book.name, contact.id, change)
+      for (const contact of those) await this.takeAwayFrom(tx, { book: id, by: book.name, change }, contact.id)
       await tx.execute('update contact set book = null where book = ?', [id])
       await tx.execute('delete from address_book where id = ?', [id])
     })
@@ -161,7 +161,7 @@ export class AddressBooks {
       for (const { href, etag, said, lines } of cards) {
         const [before] = await tx.execute<{ contact: string | null }[]>('select contact from book_card where book = ? and href = ?', [book, href])
         const contact = said.name === '' ? null : await this.keep(tx, { book, by, change }, before?.contact ?? null, said, lines)
-        if (contact === null && before?.contact) await takeAway(tx, by, before.contact, change)
+        if (contact === null && before?.contact) await this.takeAwayFrom(tx, { book, by, change }, before.contact)
         await tx.execute(
           `insert into book_card (book, href, etag, contact) values (?, ?, ?, ?)
             on conflict (book, href) do update set etag = excluded.etag, contact = excluded.contact`,
@@ -215,13 +215,23 @@ export class AddressBooks {
     return found?.id ?? null
   }
 
+  /** What a book no longer has goes; a company to which people of our own belong becomes one of our own. */
+  private async takeAwayFrom(tx: EntityManager, { book, by, change }: { book: string, by: string, change: number }, contact: string): Promise<void> {
+    const [ours] = await tx.execute<object[]>('select 1 from contact where company = ? and not removed and book is distinct from ? limit 1', [contact, book])
+    if (!ours) return takeAway(tx, by, contact, change)
+    await tx.execute(
+      'update contact set book = null, uid = null, card = \'[]\', change = ?, version = version + 1, changed_by = ?, changed_at = now() where id = ?',
+      [change, by, contact],
+    )
+  }
+
   private async forget(book: string, by: string, hrefs: readonly string[]): Promise<void> {
     if (hrefs.length === 0) return
     await changing(this.orm.em.fork(), async (tx, change) => {
       const gone = await tx.execute<{ contact: string | null }[]>(
         'delete from book_card where book = ? and href in (select jsonb_array_elements_text(?::jsonb)) returning contact', [book, JSON.stringify(hrefs)],
       )
-      for (const { contact } of gone) if (contact !== null) await takeAway(tx, by, contact, change)
+      for (const { contact } of gone) if (contact !== null) await this.takeAwayFrom(tx, { book, by, change }, contact)
       await this.leaveEmpty(tx, book, by, change)
     })
   }

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { EntityManager } from '@mikro-orm/postgresql'
-import { plainText } from '~~/core/calls/text'
+import { plainLines, plainText } from '~~/core/calls/text'
 import { readDialled } from '~~/core/numbers/dialled'
-import { mostAddresses, mostNumbers } from '~~/core/formats/contact-fields'
+import { longest, mostAddresses, mostNumbers } from '~~/core/formats/contact-fields'
 import type { Contact, ContactKind, NewContact } from '~~/shared/contacts'
 import { homeIn } from '../company/home'
 import { inTurn } from '../database/turns'
@@ -91,9 +91,11 @@ export async function mergeContacts(em: EntityManager, by: string, id: string, s
     const from = contactOf(row)
     const numbers = [...into.numbers, ...from.numbers.filter(({ number }) => !into.numbers.some(one => one.number === number))]
     if (numbers.length > mostNumbers) throw wrongInput('other', `other: together they have more than ${mostNumbers} numbers. Remove some first.`)
-    const note = plainText([into.note, from.note].filter(Boolean).join(' / '), 1_000)
+    const note = [into.note, from.note].filter(Boolean).join('\n')
+    if (note.length > longest.note) throw wrongInput('other', `other: together their notes have more than ${longest.note} letters. Shorten one first.`)
     const mark = into.mark === 'none' ? from.mark : into.mark
-    const addresses = [...new Set([...into.addresses, ...from.addresses])].slice(0, mostAddresses)
+    const addresses = [...new Set([...into.addresses, ...from.addresses])]
+    if (addresses.length > mostAddresses) throw wrongInput('other', `other: together they have more than ${mostAddresses} addresses. Remove some first.`)
     if (into.kind === 'company') await tx.execute('update contact set company = ?, change = ?, version = version + 1 where company = ?', [id, change, other])
     await takeAway(tx, by, other, change)
     await tx.execute(
@@ -159,7 +161,7 @@ function refuseOfBook({ book, name }: Row): void {
 
 /** A contact as it can be kept: texts clean, numbers in E.164, its company one that is there. */
 export async function kept(tx: EntityManager, who: string, id: string, given: NewContact): Promise<NewContact> {
-  const name = plainText(given.name, 100)
+  const name = plainText(given.name, longest.name)
   if (!name) throw wrongInput('name', 'name is missing: please fill it in.')
   const home = await homeIn(tx)
   const numbers = given.numbers.map(({ number, kind }, index) => {
@@ -178,8 +180,9 @@ export async function kept(tx: EntityManager, who: string, id: string, given: Ne
     )
     if (there?.kind !== 'company' || company === id) throw wrongInput('company', 'company: there is no such company any more. Choose another.')
   }
-  const [language, note, category] = [plainText(given.language, 40), plainText(given.note, 1_000), plainText(given.category, 60)]
-  return { ...given, name, numbers, company, language, note, category, addresses: [...new Set(given.addresses.map(one => plainText(one, 254)))] }
+  const [language, category] = [plainText(given.language, longest.language), plainText(given.category, longest.category)]
+  const note = plainLines(given.note, longest.note)
+  return { ...given, name, numbers, company, language, note, category, addresses: [...new Set(given.addresses.map(one => plainText(one, longest.address)))] }
 }
 
 /** What only an import knows of a contact: by what it is known elsewhere, and the lines of its card. */

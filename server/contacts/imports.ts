@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { EntityManager } from '@mikro-orm/postgresql'
-import { plainText, wellFormed } from '~~/core/calls/text'
+import { plainLines, plainText, wellFormed } from '~~/core/calls/text'
 import { fold } from '~~/core/directory/folding'
-import { longest, mostAddresses, mostNumbers } from '~~/core/formats/contact-fields'
+import { beyond, longest, mostAddresses, mostNumbers } from '~~/core/formats/contact-fields'
 import { type CardContact, contactOf as contactOfCard } from '~~/core/formats/vcard'
 import { type Home, readDialled } from '~~/core/numbers/dialled'
 import type { ContactImport, ImportRow, ImportUndone, ImportVerdicts, Verdict } from '~~/shared/contact-imports'
@@ -15,8 +15,8 @@ import { changing, insert, kept, type Origin, selecting, takeAway, update } from
  * kept with what was there before, so that all of it can be undone.
  */
 
-/** One that is there, with where it came from. */
-interface Known extends NewContact, Origin { id: string, version: number }
+/** One that is there, with where it came from; `book`: the address book in which it is changed. */
+interface Known extends NewContact, Origin { id: string, version: number, book: string | null }
 
 interface Judged {
   verdict: Verdict
@@ -179,7 +179,7 @@ async function writeRow(
     company = randomUUID()
     await insert(tx, by, company, part.change++, await kept(tx, by, company, firm))
     await note('company', '', company, null, 1)
-    there.add({ ...firm, id: company, version: 1, uid: null, card: [] })
+    there.add({ ...firm, id: company, version: 1, uid: null, card: [], book: null })
   }
   const { firm: _firm, uid, card, ...fields } = next
   const contact = into?.id ?? randomUUID()
@@ -191,7 +191,7 @@ async function writeRow(
   else await insert(tx, by, contact, part.change++, written, { uid, card })
   const version = (into?.version ?? 0) + 1
   await note(verdict, why, contact, into, version)
-  there.add({ ...written, id: contact, version, uid, card })
+  there.add({ ...written, id: contact, version, uid, card, book: null })
   return isNew
 }
 
@@ -205,7 +205,7 @@ function plainRow(given: ImportRow, home: Home): ImportRow {
   return {
     ...row, numbers: [...new Map(numbers.map(one => [one.number, one])).values()], name: plainText(row.name, longest.name),
     company: plainText(row.company ?? '', longest.name) || null, category: plainText(row.category, longest.category),
-    language: plainText(row.language, longest.language), note: plainText(row.note, longest.note), uid: plainText(row.uid ?? '', longest.uid) || null,
+    language: plainText(row.language, longest.language), note: plainLines(row.note, longest.note), uid: plainText(row.uid ?? '', longest.uid) || null,
   }
 }
 
@@ -216,11 +216,42 @@ const plain = {
 /** What a contact that came from nowhere else is known by, in what is given out. */
 export const ownUid = (id: string): string => `urn:uuid:${id}`
 
-/** Contacts whom rows of a file may mean, among the shared ones or among one's own. */
-class Those {
+/** Contacts by what a row of a file names. */
+class Found {
   private readonly byUid = new Map<string, Known>()
   private readonly byNumber = new Map<string, Known[]>()
   private readonly byName = new Map<string, Known[]>()
+
+  add(one: Known): void {
+    this.byUid.set(one.uid ?? ownUid(one.id), one)
+    const put = (all: Map<string, Known[]>, key: string) => all.set(key, [...(all.get(key) ?? []).filter(({ id }) => id !== one.id), one])
+    for (const { number } of one.numbers) put(this.byNumber, number)
+    put(this.byName, fold(one.name))
+  }
+
+  /** By what it is known elsewhere. */
+  named({ uid }: ImportRow): Known | undefined {
+    return uid === null ? undefined : this.byUid.get(uid)
+  }
+
+  /** By a number together with the name; one without numbers by its name. */
+  alike({ uid, name, numbers }: ImportRow): Known | undefined {
+    const named = fold(name)
+    const free = (one: Known) => fold(one.name) === named && (one.uid === null || uid === null)
+    const byNumber = numbers.flatMap(({ number }) => this.byNumber.get(number) ?? []).find(free)
+    if (byNumber) return byNumber
+    return numbers.length > 0 ? undefined : (this.byName.get(named) ?? []).find(one => free(one) && one.numbers.length === 0)
+  }
+}
+
+/**
+ * Contacts whom rows of a file may mean: among the shared ones or among one's own, whichever they are to become, and those that are there already and can't be
+ * changed so: in an address book, or among the others.
+ */
+class Those {
+  private readonly here = new Found()
+  private readonly books = new Found()
+  private readonly others = new Found()
   private readonly companies = new Map<string, string>()
   private readonly firmNames = new Map<string, string>()
   latest: Pick<Judged, 'verdict' | 'why'> = { verdict: 'unchanged', why: '' }
@@ -231,12 +262,12 @@ class Those {
     const those = new Those(isPrivate, home)
     const texts = (all: (string | null)[]) => JSON.stringify([...new Set(all.filter(one => one !== null))])
     const found = await em.execute<(Omit<Known, 'readFirst' | 'private'> & { read_first: boolean, owner: string | null })[]>(
-      `${selecting(', c.uid, c.card')} where not c.removed and c.book is null and c.owner is not distinct from ? and (
+      `${selecting(', c.uid, c.card')} where not c.removed and (c.owner is null or c.owner = ?) and (
         coalesce(c.uid, 'urn:uuid:' || c.id) in (select jsonb_array_elements_text(?::jsonb))
         or lower(c.name) in (select lower(jsonb_array_elements_text(?::jsonb)))
         or c.id in (select n.contact from contact_number n where n.number in (select jsonb_array_elements_text(?::jsonb))))`,
       [
-        isPrivate ? by : null, texts(rows.map(({ uid }) => uid)), texts(rows.map(({ name }) => name)),
+        by, texts(rows.map(({ uid }) => uid)), texts(rows.map(({ name }) => name)),
         texts(rows.flatMap(({ numbers }) => numbers.map(one => one.number))),
       ],
     )
@@ -253,10 +284,8 @@ class Those {
   }
 
   add(one: Known): void {
-    this.byUid.set(one.uid ?? ownUid(one.id), one)
-    const put = (all: Map<string, Known[]>, key: string) => all.set(key, [...(all.get(key) ?? []).filter(({ id }) => id !== one.id), one])
-    for (const { number } of one.numbers) put(this.byNumber, number)
-    put(this.byName, fold(one.name))
+    const found = one.book !== null ? this.books : one.private === this.isPrivate ? this.here : this.others
+    found.add(one)
     if (one.kind !== 'company') return
     this.companies.set(fold(one.name), one.id)
     this.firmNames.set(one.id, one.name)
@@ -278,25 +307,27 @@ class Those {
     if (said.name === '') return refused('Nobody is named.')
     const unread = said.numbers.find(({ number }) => readDialled(number, this.home).kind !== 'outside')
     if (unread) return refused(`"${plainText(unread.number, 40)}" is no number that can be called.`)
-    const into = this.meant(row) ?? null
+    const elsewhere = this.elsewhere(row)
+    if (elsewhere) return { verdict: 'unchanged', why: elsewhere, next: null, into: null }
+    const into = this.here.named(row) ?? this.here.alike(row) ?? null
     if (!into) return { verdict: 'new', why: '', into, next: { ...plain, ...said, private: this.isPrivate, card, firm: said.kind === 'person' ? firm : null } }
     const was = into.card.length > 0 ? contactOfCard(into.card, this.home) : null
-    const next = merged(into, this.firmNames.get(into.company ?? '') ?? null, row, was)
-    const changes = this.changesOf(into, next)
+    const whole = merged(into, this.firmNames.get(into.company ?? '') ?? null, row, was)
+    const next = { ...whole, numbers: whole.numbers.slice(0, mostNumbers), addresses: whole.addresses.slice(0, mostAddresses) }
+    const left = beyond({ numbers: whole.numbers.length, addresses: whole.addresses.length, name: 0, note: 0 })
+    const changes = [...this.changesOf(into, next), ...left.map(one => `left out: ${one}`)]
     if (changes.length === 0 && JSON.stringify(card) === JSON.stringify(into.card)) return { verdict: 'unchanged', why: '', next: null, into }
     // A card that says something else, of which nothing is shown, is kept all the same.
     return { verdict: changes.length === 0 ? 'unchanged' : 'changed', why: changes.join(', '), next, into }
   }
 
-  /** By what it is known elsewhere; else by a number together with the name; one without numbers by its name. */
-  private meant({ uid, name, numbers }: ImportRow): Known | undefined {
-    const known = uid === null ? undefined : this.byUid.get(uid)
-    if (known) return known
-    const named = fold(name)
-    const free = (one: Known) => fold(one.name) === named && (one.uid === null || uid === null)
-    const byNumber = numbers.flatMap(({ number }) => this.byNumber.get(number) ?? []).find(free)
-    if (byNumber) return byNumber
-    return numbers.length > 0 ? undefined : (this.byName.get(named) ?? []).find(one => free(one) && one.numbers.length === 0)
+  /** Where somebody is who is there already, and not changed by a file. */
+  private elsewhere(row: ImportRow): string | null {
+    if (this.here.named(row)) return null
+    const inBook = this.books.named(row) ?? (this.here.alike(row) ? undefined : this.books.alike(row))
+    if (inBook) return `is in the address book ${inBook.book}, and is changed there`
+    if (!this.others.named(row)) return null
+    return this.isPrivate ? 'is a shared contact already' : 'is one of your own contacts already'
   }
 
   private changesOf(into: Known, next: NonNullable<Judged['next']>): string[] {
@@ -317,7 +348,7 @@ class Those {
  */
 function merged(into: Known, firm: string | null, row: ImportRow, was: CardContact | null): NonNullable<Judged['next']> {
   const text = (here: string, said: string, before: string | undefined) => said === '' || said === before ? here : said
-  const union = <T>(here: readonly T[], said: readonly T[], before: readonly T[], key: (one: T) => string, most: number): T[] => {
+  const union = <T>(here: readonly T[], said: readonly T[], before: readonly T[], key: (one: T) => string): T[] => {
     const now = new Map(said.map(one => [key(one), one]))
     const gone = new Set(before.map(key).filter(one => !now.has(one)))
     const stays = here.filter(one => !gone.has(key(one))).map((one) => {
@@ -325,12 +356,12 @@ function merged(into: Known, firm: string | null, row: ImportRow, was: CardConta
       const other = now.get(key(one))
       return other && JSON.stringify(other) !== JSON.stringify(same) ? other : one
     })
-    return [...stays, ...said.filter(one => !stays.some(other => key(other) === key(one)) && !before.some(other => key(other) === key(one)))].slice(0, most)
+    return [...stays, ...said.filter(one => !stays.some(other => key(other) === key(one)) && !before.some(other => key(other) === key(one)))]
   }
   const saidFirm = row.kind === 'person' ? row.company : null
   const sameKind = was !== null && was.kind === row.kind
   const kind = sameKind ? into.kind : row.kind
-  const { id: _id, version: _version, company: _company, ...here } = into
+  const { id: _id, version: _version, company: _company, book: _book, ...here } = into
   return {
     ...here, kind,
     name: text(into.name, row.name, was?.name),
@@ -338,8 +369,8 @@ function merged(into: Known, firm: string | null, row: ImportRow, was: CardConta
     category: text(into.category, row.category, was?.category),
     language: text(into.language, row.language, was?.language),
     note: text(into.note, row.note, was?.note),
-    numbers: union(into.numbers, row.numbers, was?.numbers ?? [], ({ number }) => number, mostNumbers),
-    addresses: union(into.addresses, row.addresses, was?.addresses ?? [], one => one.toLowerCase(), mostAddresses),
+    numbers: union(into.numbers, row.numbers, was?.numbers ?? [], ({ number }) => number),
+    addresses: union(into.addresses, row.addresses, was?.addresses ?? [], one => one.toLowerCase()),
     uid: row.uid ?? into.uid,
     card: row.card.length > 0 ? row.card : into.card,
   }

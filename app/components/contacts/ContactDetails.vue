@@ -126,6 +126,7 @@ const facts = computed(() => {
   margin-block: var(--space-3);
   background: var(--paper-deep);
   overflow-wrap: anywhere;
+  white-space: pre-line;
 }
 
 .note.first {

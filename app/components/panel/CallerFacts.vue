@@ -136,6 +136,7 @@ function save(): void {
   border-left: 3px solid var(--ink);
   font-size: var(--type-3);
   overflow-wrap: anywhere;
+  white-space: pre-line;
 }
 
 .open li {

@@ -159,6 +159,10 @@ onMounted(bringing.remember)
                   v-if="row.unread.length"
                   class="soft"
                 >can't be called: {{ fewOf(row.unread, 3) }}</span>
+                <span
+                  v-if="row.left.length"
+                  class="soft"
+                >left out: {{ row.left.join(', ') }}</span>
               </td>
             </template>
           </RecordsTable>
