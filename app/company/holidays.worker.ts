@@ -1,4 +1,4 @@
-import { NoCalendar, occurrencesOf } from '~~/core/calendar/occurrences'
+import { NoCalendar, readCalendar } from '~~/core/calendar/occurrences'
 import { localTime } from '~~/core/calendar/zones'
 import type { OpeningHours } from '~~/core/company/company'
 
@@ -9,7 +9,7 @@ const longest = 31
 /** Reads whole days of a calendar as holidays, beside the interface: what somebody else wrote may repeat for ever. */
 globalThis.onmessage = ({ data: { text, zone, window } }: MessageEvent<{ text: string, zone: string, window: { from: number, to: number } }>) => {
   try {
-    const { occurrences } = occurrencesOf(text, window, zone)
+    const { occurrences } = readCalendar(text, { titles: true, window, zone })
     const days = occurrences.filter(({ allDay }) => allDay).flatMap(({ from, to, title }): OpeningHours['holidays'] => {
       const [first, end] = [from, to].map(at => Math.floor(localTime(zone, at) / dayLong)) as [number, number]
       const dayAfter = (days: number) => new Date((first + days) * dayLong).toISOString().slice(0, 10)

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { NoCalendar, occurrencesOf, reduceCalendar } from './occurrences'
+import { NoCalendar, readCalendar } from './occurrences'
 import { dayOf, instantOf, localTime } from './zones'
 
 const london = 'Europe/London'
@@ -10,6 +10,7 @@ const another = (...lines: string[]) => ['BEGIN:VEVENT', 'UID:another', ...lines
 const window = (from: string, to: string) => ({ from: Date.parse(from), to: Date.parse(to) })
 const november = window('2026-11-01T00:00Z', '2026-12-01T00:00Z')
 const inUtc = (at: number) => new Date(at).toISOString().slice(0, 16)
+const occurrencesOf = (text: string, within: { from: number, to: number }, zone: string) => readCalendar(text, { titles: true, window: within, zone })
 const spans = (text: string, within = november, zone = london) =>
   occurrencesOf(text, within, zone).occurrences.map(({ from, to }) => `${inUtc(from)}/${inUtc(to)}`)
 
@@ -103,6 +104,53 @@ describe('what takes place', () => {
     }
   })
 
+  test('a zone that the calendar describes counts before one of that name, and of an hour that is there twice it is the first', () => {
+    const rules = ['BEGIN:VTIMEZONE', 'TZID:Europe/London', 'BEGIN:STANDARD', 'DTSTART:19701025T030000', 'RRULE:FREQ=YEARLY;BYMONTH=10;BYDAY=-1SU',
+      'TZOFFSETFROM:+0300', 'TZOFFSETTO:+0200', 'END:STANDARD', 'BEGIN:DAYLIGHT', 'DTSTART:19700329T020000',
+      'RRULE:FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU', 'TZOFFSETFROM:+0200',
+      'TZOFFSETTO:+0300', 'END:DAYLIGHT', 'END:VTIMEZONE']
+    const autumn = window('2026-10-01T00:00Z', '2026-12-01T00:00Z')
+    const at = (time: string) => spans(calendar(...rules, ...event(`DTSTART;TZID=Europe/London:${time}`, 'DURATION:PT30M')), autumn)
+    expect(at('20261126T090000')).toEqual(['2026-11-26T07:00/2026-11-26T07:30'])
+    expect(at('20261001T090000')).toEqual(['2026-10-01T06:00/2026-10-01T06:30'])
+    expect(at('20261025T023000'), 'twice').toEqual(['2026-10-24T23:30/2026-10-25T00:00'])
+    expect(at('20261025T033000')).toEqual(['2026-10-25T01:30/2026-10-25T02:00'])
+  })
+
+  test('a mark of byte order before it, added times with a length of their own, and the latest of several versions', () => {
+    expect(spans(`\uFEFF${calendar(...event('DTSTART:20261126T090000Z', 'DURATION:PT1H'))}`)).toEqual(['2026-11-26T09:00/2026-11-26T10:00'])
+    const added = 'RDATE;VALUE=PERIOD:20261127T090000Z/PT3H,20261128T090000Z/20261128T091500Z'
+    expect(spans(calendar(...event('DTSTART:20261126T090000Z', 'DURATION:PT1H', added)))).toEqual([
+      '2026-11-26T09:00/2026-11-26T10:00', '2026-11-27T09:00/2026-11-27T12:00', '2026-11-28T09:00/2026-11-28T09:15',
+    ])
+    const version = (sequence: string[], hour: string, ...lines: string[]) => event(...sequence, `DTSTART:20261126T${hour}0000Z`, 'DURATION:PT1H', ...lines)
+    const [old, next, latest] = [version([], '09'), version(['SEQUENCE:1'], '10'), version(['SEQUENCE:2'], '11')]
+    for (const some of [[old, next, latest], [latest, old, next], [next, latest, old]])
+      expect(spans(calendar(...some.flat()))).toEqual(['2026-11-26T11:00/2026-11-26T12:00'])
+    expect(spans(calendar(...latest, ...version(['SEQUENCE:3'], '12', 'STATUS:CANCELLED')))).toEqual([])
+  })
+
+  test('twenty thousand single events are read; what is over is not kept, what comes is', () => {
+    const at = (day: number) => new Date(Date.UTC(1980, 0, 1 + day)).toISOString().slice(0, 10).replaceAll('-', '')
+    const all = calendar(...Array.from({ length: 20_000 }, (_, index) => [
+      'BEGIN:VEVENT', `UID:${index}`, `DTSTART;TZID=Europe/London:${at(index)}T090000`, `DTEND;TZID=Europe/London:${at(index)}T100000`, 'END:VEVENT',
+    ]).flat())
+    const { content, occurrences, problems } = occurrencesOf(all, november, london)
+    expect([occurrences.length, problems]).toEqual([30, []])
+    expect(content.match(/BEGIN:VEVENT/g)!.length).toBeLessThan(20_000 - 17_000)
+    // The kept one says the same, now and in days to come.
+    for (const within of [november, window('2027-02-01T00:00Z', '2027-03-01T00:00Z')])
+      expect(occurrencesOf(content, within, london).occurrences).toEqual(occurrencesOf(all, within, london).occurrences)
+  })
+
+  test('a rule that is cut short says so', () => {
+    const to = (end: number) => Array.from({ length: end }, (_, at) => at).join(',')
+    const often = `RRULE:FREQ=DAILY;BYHOUR=${to(24)};BYMINUTE=${to(60)}`
+    const { occurrences, problems } = occurrencesOf(calendar(...event('DTSTART:20261101T000000Z', 'DURATION:PT1M', often)), november, london)
+    expect(occurrences.length).toBeLessThanOrEqual(5_000)
+    expect(problems).toContain('An event repeats more than 5000 times in these weeks: the later ones were left out.')
+  })
+
   test('a broken event is left out and said so; the others stay', () => {
     for (const broken of ['RRULE:FREQ=SECONDLY', 'RRULE:FREQ=WEEKLY;BYDAY=99XX', 'RRULE:NONSENSE', 'DTSTART:tomorrow']) {
       const text = calendar(...event(broken, 'DTSTART:20261126T090000Z', 'DURATION:PT1H'), ...another('DTSTART:20261127T090000Z', 'DURATION:PT1H'))
@@ -133,11 +181,11 @@ test('of a calendar only times and places are kept, and they are the same afterw
     'DTSTART;TZID=Europe/London;X-WHY=Secret:20261126T090000', 'DURATION:PT1H', 'RRULE:FREQ=WEEKLY',
     'BEGIN:VALARM', 'ACTION:DISPLAY', 'DESCRIPTION:Secret', 'TRIGGER:-PT5M', 'END:VALARM',
   ))
-  const { content } = reduceCalendar(text, false)
+  const { content } = readCalendar(text, { titles: false, window: november, zone: london })
   expect(content).not.toMatch(/secret|sale|nell|mailto/i)
   const read = occurrencesOf(content, november, london).occurrences
   const [from, to] = ['2026-11-26T09:00Z', '2026-11-26T10:00Z'].map(Date.parse)
   expect(read).toEqual([{ from, to, allDay: false, place: 'Chart room', title: '', priority: 0 }])
   expect(occurrencesOf(text, november, london).occurrences).toEqual(read.map(one => ({ ...one, title: 'Talk about the sale' })))
-  expect(reduceCalendar(text, true).content).toContain('Talk about the sale')
+  expect(readCalendar(text, { titles: true, window: november, zone: london }).content).toContain('Talk about the sale')
 })

@@ -22,6 +22,9 @@ export interface Occurrence {
 
 /** What was read, and what could not be: for whoever looks after the calendar. */
 export interface Reading {
+  /** The calendar with nothing in it but times and places, without what was over before the window, as text. */
+  content: string
+  /** Everything that takes place within the window, in the order in which it begins. What is called off, or does not take anybody's time, is left out. */
   occurrences: Occurrence[]
   problems: string[]
 }
@@ -37,6 +40,8 @@ interface Moment {
   instant: (local: number) => number
   clock: string
   isDate: boolean
+  /** Where it says so itself (RDATE as a period). */
+  ends?: number
 }
 
 const day = 24 * 60 * 60_000
@@ -47,20 +52,24 @@ const tooOften = new Set<number>([RRule.HOURLY, RRule.MINUTELY, RRule.SECONDLY])
 
 /** Of what takes place, these alone are kept: when, and where; never what it is called, what it says, or who else comes. */
 const kept = new Set([
-  'uid', 'dtstart', 'dtend', 'duration', 'rrule', 'rdate', 'exdate', 'recurrence-id', 'location', 'status', 'transp', 'freebusy', 'priority',
+  'uid', 'dtstart', 'dtend', 'duration', 'rrule', 'rdate', 'exdate', 'recurrence-id', 'location', 'status', 'transp', 'freebusy', 'priority', 'sequence',
 ])
 
 /** Components that are read: events, times that are taken, and what their zones are. */
 const readParts = ['vevent', 'vfreebusy', 'vtimezone']
 
-function parse(text: string, problems: Set<string>): ICAL.Component[] {
+function parse(given: string, problems: Set<string>): Jcal[] {
+  const text = given.replace(/^\uFEFF/, '')
   const parsed = parsedOrNull(text) ?? parsedOrNull(withoutBroken(text, problems))
-  const calendars = parsed?.map(one => new ICAL.Component(one)).filter(({ name }) => name === 'vcalendar') ?? []
+  const calendars = parsed?.filter(([name]) => name === 'vcalendar') ?? []
   if (calendars.length === 0) throw new NoCalendar('This is not an iCalendar file: it must begin with BEGIN:VCALENDAR and end with END:VCALENDAR.')
   return calendars
 }
 
-type Jcal = [string, unknown[], unknown[]]
+/** A component as ical.js reads it (RFC 7265): what is not needed is left out of it before anything is dear. */
+type Jcal = [name: string, properties: Jproperty[], parts: Jcal[]]
+type Jproperty = [name: string, parameters: Record<string, unknown>, type: string, ...values: unknown[]]
+const valueOf = ([, properties]: Jcal, wanted: string): unknown => properties.find(([name]) => name === wanted)?.[3]
 
 function parsedOrNull(text: string): Jcal[] | null {
   try {
@@ -81,27 +90,32 @@ function withoutBroken(text: string, problems: Set<string>): string {
   })
 }
 
+interface Window { from: number, to: number }
+
 /**
- * A calendar with nothing in it but times and places, as text.
  * @param titles also what each event is called: for rosters, which say who is on duty
+ * @param zone of the IANA database: for whole days, and for times that name no zone
  * @throws NoCalendar
  */
-export function reduceCalendar(text: string, titles: boolean): { content: string, problems: string[] } {
+export function readCalendar(text: string, { titles, window, zone }: { titles: boolean, window: Window, zone: string }): Reading {
   const problems = new Set<string>()
-  const reduced = new ICAL.Component(['vcalendar', [], []])
-  reduced.addPropertyWithValue('version', '2.0')
-  reduced.addPropertyWithValue('prodid', '-//Estafette//times and places//EN')
-  for (const [index, calendar] of parse(text, problems).entries()) {
-    const names = new Map<string, string>()
-    for (const part of readParts.flatMap(name => [...calendar.getAllSubcomponents(name)])) {
-      if (part.name !== 'vtimezone') keepTimes(part, titles)
-      // A UID can name somebody: it only has to tell one series from another.
-      const uid = part.getFirstPropertyValue('uid')
-      if (typeof uid === 'string') part.updatePropertyWithValue('uid', names.get(uid) ?? nameIn(names, uid, `${index}-${names.size}`))
-      reduced.addSubcomponent(part)
-    }
-  }
-  return { content: reduced.toString(), problems: [...problems] }
+  const calendars = parse(text, problems).map((calendar, index) => reduced(calendar, index, titles))
+  const found = calendars.flatMap(parts => occurrencesIn(parts, window, zone, problems)).sort((a, b) => a.from - b.from || a.to - b.to)
+  if (found.length > mostOccurrences) problems.add(`More than ${mostOccurrences} events in these weeks: the later ones were left out.`)
+  const whole: Jcal = [
+    'vcalendar', [['version', {}, 'text', '2.0'], ['prodid', {}, 'text', '-//Estafette//times and places//EN']],
+    calendars.flat().filter(part => part[0] !== 'vevent' || !isOver(part, window)),
+  ]
+  return { content: ICAL.stringify(whole), occurrences: found.slice(0, mostOccurrences), problems: [...problems].slice(0, mostProblems) }
+}
+
+/** The parts of a calendar that are read, with times and places alone. */
+function reduced([, , parts]: Jcal, index: number, titles: boolean): Jcal[] {
+  const names = new Map<string, string>()
+  // A UID can name somebody: it only has to tell one series from another.
+  const nameOf = (uid: string) => names.get(uid) ?? nameIn(names, uid, `${index}-${names.size}`)
+  return readParts.flatMap(wanted => parts.filter(([name]) => name === wanted))
+    .map((part): Jcal => part[0] === 'vtimezone' ? part : [part[0], part[1].flatMap(property => keptOf(property, titles, nameOf)), []])
 }
 
 function nameIn(names: Map<string, string>, uid: string, name: string): string {
@@ -109,56 +123,74 @@ function nameIn(names: Map<string, string>, uid: string, name: string): string {
   return name
 }
 
-function keepTimes(part: ICAL.Component, titles: boolean): void {
-  for (const property of [...part.getAllProperties()]) {
-    if (!kept.has(property.name) && !(titles && property.name === 'summary')) part.removeProperty(property)
-    else keepParameters(property)
-  }
-  for (const inner of [...part.getAllSubcomponents()]) part.removeSubcomponent(inner)
-}
-
 /** A place can carry its description in a parameter (ALTREP): only what a time needs stays. */
-function keepParameters(property: ICAL.Property): void {
-  const parameters = (property.toJSON() as [string, Record<string, unknown>])[1]
-  for (const name of Object.keys(parameters)) if (!['tzid', 'range', 'fbtype'].includes(name)) property.removeParameter(name)
+function keptOf([name, parameters, type, ...values]: Jproperty, titles: boolean, nameOf: (uid: string) => string): Jproperty[] {
+  if (!kept.has(name) && !(titles && name === 'summary')) return []
+  const said = Object.entries(parameters).filter(([parameter]) => ['tzid', 'range', 'fbtype'].includes(parameter))
+  return [[name, Object.fromEntries(said), type, ...name === 'uid' ? [nameOf(String(values[0]))] : values]]
 }
 
-/**
- * Everything that takes place within a window, in the order in which it begins. What is called off, or does not take anybody's time, is left out.
- * @param zone of the IANA database: for whole days, and for times that name no zone
- * @throws NoCalendar
- */
-export function occurrencesOf(text: string, window: { from: number, to: number }, zone: string): Reading {
-  const problems = new Set<string>()
-  const found: Occurrence[] = []
-  for (const calendar of parse(text, problems)) {
-    const clocks = new Clocks(calendar, zone, problems)
-    const series = new Map<string, ICAL.Component[]>()
-    for (const [index, event] of calendar.getAllSubcomponents('vevent').entries()) {
-      const uid = String(event.getFirstPropertyValue('uid') ?? `without ${index}`)
-      series.set(uid, [...series.get(uid) ?? [], event])
+function occurrencesIn(parts: readonly Jcal[], window: Window, zone: string, problems: Set<string>): Occurrence[] {
+  const those = (wanted: string) => parts.filter(([name]) => name === wanted)
+  const clocks = new Clocks(those('vtimezone').map(part => new ICAL.Component(part)), zone, problems)
+  const found = those('vfreebusy').flatMap(part => busyWithin(new ICAL.Component(part), window, clocks))
+  for (const events of seriesOf(those('vevent')).values()) {
+    if (!events.some(event => mayTakePlace(event, window))) continue
+    try {
+      found.push(...seriesWithin(events.map(event => new ICAL.Component(event)), window, clocks))
     }
-    for (const events of series.values()) {
-      try {
-        found.push(...seriesWithin(events, window, clocks))
-      }
-      catch (error) {
-        problems.add(`An event was left out: ${(error as Error).message.slice(0, 160)}`)
-      }
+    catch (error) {
+      problems.add(`An event was left out: ${(error as Error).message.slice(0, 160)}`)
     }
-    for (const part of calendar.getAllSubcomponents('vfreebusy')) found.push(...busyWithin(part, window, clocks))
   }
-  found.sort((a, b) => a.from - b.from || a.to - b.to)
-  if (found.length > mostOccurrences) problems.add(`More than ${mostOccurrences} events in these weeks: the later ones were left out.`)
-  return { occurrences: found.slice(0, mostOccurrences), problems: [...problems].slice(0, mostProblems) }
+  return found
 }
 
-/** The zones that a calendar names: those of the IANA database, else those that the calendar itself describes. */
+/** Events by their UID. Of one that stands there more than once, the one that was changed last (the higher SEQUENCE, RFC 5545, 3.8.7.4). */
+function seriesOf(events: readonly Jcal[]): Map<string, Jcal[]> {
+  const latest = new Map<string, { uid: string, event: Jcal, sequence: number }>()
+  for (const [index, event] of events.entries()) {
+    const uid = String(valueOf(event, 'uid') ?? `without ${index}`)
+    const sequence = Number(valueOf(event, 'sequence') ?? 0) || 0
+    const of = JSON.stringify([uid, valueOf(event, 'recurrence-id') ?? null])
+    if (sequence >= (latest.get(of)?.sequence ?? -Infinity)) latest.set(of, { uid, event, sequence })
+  }
+  const series = new Map<string, Jcal[]>()
+  for (const { uid, event } of latest.values()) {
+    const others = series.get(uid)
+    if (others) others.push(event)
+    else series.set(uid, [event])
+  }
+  return series
+}
+
+/** The days on which something begins and ends, read without its clock; null for what repeats, or says so otherwise. */
+function daysOf(event: Jcal): { begins: number, ends: number } | null {
+  if (event[1].some(([name]) => name === 'rrule' || name === 'rdate' || name === 'recurrence-id' || name === 'duration')) return null
+  const dayOf = (name: string) => Date.parse(`${String(valueOf(event, name)).slice(0, 10)}T00:00Z`)
+  const begins = dayOf('dtstart')
+  const ends = valueOf(event, 'dtend') === undefined ? begins : dayOf('dtend')
+  // What can't be read so is read with care, and said.
+  return Number.isNaN(begins) || Number.isNaN(ends) ? null : { begins, ends }
+}
+
+/** False for what can't be in a window whatever its clock is: most of an old calendar is not looked at any closer. */
+function mayTakePlace(event: Jcal, window: Window): boolean {
+  const days = daysOf(event)
+  return days === null || (days.begins < window.to + 2 * day && !isOver(event, window))
+}
+
+function isOver(event: Jcal, { from }: Window): boolean {
+  const days = daysOf(event)
+  return days !== null && Math.max(days.begins, days.ends) < from - 3 * day
+}
+
+/** The zones that a calendar names: those that it describes itself, else those of the IANA database. */
 class Clocks {
   private readonly own = new Map<string, ICAL.Timezone>()
 
-  constructor(calendar: ICAL.Component, readonly zone: string, private readonly problems: Set<string>) {
-    for (const component of calendar.getAllSubcomponents('vtimezone')) {
+  constructor(zones: readonly ICAL.Component[], readonly zone: string, readonly problems: Set<string>) {
+    for (const component of zones) {
       const name = component.getFirstPropertyValue('tzid')
       const says = [...component.getAllSubcomponents('standard'), ...component.getAllSubcomponents('daylight')]
         .some(part => part.getFirstProperty('dtstart') && part.getFirstPropertyValue('tzoffsetto'))
@@ -178,21 +210,32 @@ class Clocks {
 
   private named(name: string): [string, (local: number) => number] {
     if (name === 'UTC') return [name, local => local]
+    const own = this.own.get(name)
+    if (own) return [name, local => ownInstant(own, local)]
     const known = [name, name.split('/').slice(-2).join('/')].find(isZone)
     if (known) return [known, local => instantOf(known, local)]
-    const own = this.own.get(name)
-    if (own) return [name, local => local - own.utcOffset(ICAL.Time.fromJSDate(new Date(local), true)) * 1_000]
     this.problems.add(`Nobody knows the time zone “${name.slice(0, 60)}”: its times were read as those of ${this.zone}.`)
     return [this.zone, this.here]
   }
 }
+
+/** The first, when the clock of a zone that a calendar describes shows a time twice; ical.js takes the second. */
+function ownInstant(zone: ICAL.Timezone, local: number): number {
+  const offsetAt = (shown: number) => zone.utcOffset(ICAL.Time.fromJSDate(new Date(shown), true)) * 1_000
+  const [before, now] = [offsetAt(local - longestShift), offsetAt(local)]
+  const isTwice = before > now && offsetAt(local - (before - now)) === before
+  return local - (isTwice ? before : now)
+}
+
+/** No clock is put back by more. */
+const longestShift = 3 * 60 * 60_000
 
 function isUtc(value: ICAL.Time): boolean {
   return value.zone === ICAL.Timezone.utcTimezone
 }
 
 /** An event with all its repetitions, and with those of them that were moved. */
-function seriesWithin(events: readonly ICAL.Component[], window: { from: number, to: number }, clocks: Clocks): Occurrence[] {
+function seriesWithin(events: readonly ICAL.Component[], window: Window, clocks: Clocks): Occurrence[] {
   const moved = events.filter(event => event.getFirstProperty('recurrence-id'))
   const moves = moved.map(event => ({ event, of: momentOf(event, 'recurrence-id', clocks)!, andLater: isForLater(event) })).sort((a, b) => a.of.at - b.of.at)
   const elsewhere = new Set(moves.map(({ of }) => of.at))
@@ -235,13 +278,13 @@ function takesTime(event: ICAL.Component): boolean {
 }
 
 /** Every beginning of an event that may reach into the window. */
-function startsWithin(event: ICAL.Component, window: { from: number, to: number }, clocks: Clocks): Moment[] {
+function startsWithin(event: ICAL.Component, window: Window, clocks: Clocks): Moment[] {
   if (!takesTime(event)) return []
   const first = momentOf(event, 'dtstart', clocks)!
   const length = Math.max(0, (takes(event, first, clocks)[0]?.to ?? first.at) - first.at)
   const starts = new Map([[first.at, first]])
   for (const property of event.getAllProperties('rrule')) {
-    for (const local of repetitions(String(property.getFirstValue()), first, window.from - length - day, window.to + day)) {
+    for (const local of repetitions(String(property.getFirstValue()), first, { from: window.from - length - day, to: window.to + day }, clocks)) {
       const at = first.instant(local)
       starts.set(at, { ...first, local, at })
     }
@@ -252,7 +295,7 @@ function startsWithin(event: ICAL.Component, window: { from: number, to: number 
 }
 
 /** By the clock of the place, each as if it were UTC. */
-function repetitions(rule: string, first: Moment, from: number, to: number): number[] {
+function repetitions(rule: string, first: Moment, { from, to }: Window, clocks: Clocks): number[] {
   const { freq, until, ...others } = RRule.parseString(rule)
   if (freq === undefined) throw new Error('it repeats by a rule that can\'t be read')
   if (tooOften.has(freq)) throw new Error('it repeats more often than daily')
@@ -260,6 +303,7 @@ function repetitions(rule: string, first: Moment, from: number, to: number): num
   const starts = new RRule({ ...others, freq, dtstart: new Date(first.local) })
     .between(new Date(from), new Date(to), true, (_, found) => found < mostOccurrences)
     .map(start => start.getTime())
+  if (starts.length >= mostOccurrences) clocks.problems.add(`An event repeats more than ${mostOccurrences} times in these weeks: the later ones were left out.`)
   if (!until) return starts
   // Until when is said in UTC, or as the clock there shows it (RFC 5545, 3.3.10); a date means the whole day.
   const said = /UNTIL=([^;]*)/i.exec(rule)?.[1] ?? ''
@@ -269,15 +313,15 @@ function repetitions(rule: string, first: Moment, from: number, to: number): num
 
 function momentsOf(event: ICAL.Component, name: 'rdate' | 'exdate', clocks: Clocks): Moment[] {
   return event.getAllProperties(name).flatMap(property => (property.getValues() as unknown[]).flatMap((value) => {
-    const time = value instanceof ICAL.Period ? value.start : value
-    return time instanceof ICAL.Time ? [clocks.read(property, time)] : []
+    if (value instanceof ICAL.Period) return [{ ...clocks.read(property, value.start), ends: clocks.read(property, value.getEnd()).at }]
+    return value instanceof ICAL.Time ? [clocks.read(property, value)] : []
   }))
 }
 
 /** What an event takes when it begins then; nothing when it does not last. */
 function takes(event: ICAL.Component, start: Moment, clocks: Clocks): Occurrence[] {
   if (!takesTime(event)) return []
-  const to = endOf(event, start, clocks)
+  const to = start.ends ?? endOf(event, start, clocks)
   if (to <= start.at) return []
   const text = (name: string) => plainText(String(event.getFirstPropertyValue(name) ?? ''), longestPlace)
   const priority = Number(event.getFirstPropertyValue('priority') ?? 0)
@@ -302,7 +346,7 @@ function endOf(event: ICAL.Component, start: Moment, clocks: Clocks): number {
 }
 
 /** Times that somebody else's calendar calls taken (RFC 5545, 3.6.4). */
-function busyWithin(part: ICAL.Component, window: { from: number, to: number }, clocks: Clocks): Occurrence[] {
+function busyWithin(part: ICAL.Component, window: Window, clocks: Clocks): Occurrence[] {
   return part.getAllProperties('freebusy').flatMap((property) => {
     if (String(property.getFirstParameter('fbtype') ?? 'BUSY').toUpperCase() === 'FREE') return []
     return (property.getValues() as unknown[]).flatMap((value) => {

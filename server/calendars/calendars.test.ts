@@ -9,6 +9,8 @@ import { CalendarReader, Unreadable } from './reader'
 
 const text = 'BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20261126T090000Z\r\nDURATION:PT1H\r\nRRULE:FREQ=DAILY\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n'
 
+const since = 'Wed, 25 Nov 2026 09:00:00 GMT'
+
 describe('fetching', () => {
   const servers: Server[] = []
   const serve = async (listener: RequestListener) => {
@@ -21,10 +23,15 @@ describe('fetching', () => {
   let other: string
   beforeAll(async () => {
     other = await serve((_, response) => response.end(text))
-    origin = await serve(({ url }, response) => {
+    origin = await serve(({ url, headers }, response) => {
       switch (url) {
         case '/good': return response.end(text)
         case '/packed': return response.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync(text))
+        case '/known': {
+          const has = headers['if-none-match'] === '"one"' || headers['if-modified-since'] === since
+          return response.writeHead(has ? 304 : 200, { 'etag': '"one"', 'last-modified': since }).end(has ? undefined : text)
+        }
+        case '/always304': return response.writeHead(304).end()
         case '/bomb': return response.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync(Buffer.alloc(50 * 1024 * 1024, 'x')))
         case '/endless': return void endless(response)
         case '/silent': return undefined
@@ -49,26 +56,36 @@ describe('fetching', () => {
   })
 
   test('plain and packed', async () => {
-    for (const path of ['/good', '/packed']) expect(await fetchCalendar(origin + path, [origin])).toBe(text)
+    for (const path of ['/good', '/packed']) expect((await fetchCalendar(origin + path, [origin])).text).toBe(text)
+  })
+
+  test('only what has changed is fetched again', async () => {
+    const { text: first, validators } = await fetchCalendar(`${origin}/known`, [origin])
+    expect([first, validators]).toEqual([text, { etag: '"one"', modified: since }])
+    for (const known of [validators, { etag: null, modified: since }, { etag: '"one"', modified: null }])
+      expect(await fetchCalendar(`${origin}/known`, [origin], known)).toEqual({ text: null, validators: known })
+    expect((await fetchCalendar(`${origin}/known`, [origin], { etag: '"two"', modified: null })).text).toBe(text)
+    // Nothing can be the same as what nobody knows.
+    await expect(fetchCalendar(`${origin}/always304`, [origin])).rejects.toThrow(/status 304/)
   })
 
   test('what is too large, too slow, cut off, nowhere, or leads in a circle ends with a sentence', async () => {
     for (const [path, sentence] of [
-      ['/endless', /larger than 2 MB/], ['/bomb', /larger than 2 MB/], ['/silent', /did not answer in time/], ['/halting', /did not answer in time/],
+      ['/endless', /larger than 4 MB/], ['/bomb', /larger than 4 MB/], ['/silent', /did not answer in time/], ['/halting', /did not answer in time/],
       ['/round', /leads on more than/], ['/odd', /must begin with https/], ['/cut', /can't be reached/], ['/nowhere', /status 404/],
     ] as const) {
-      const error = await fetchCalendar(origin + path, [origin], 700).catch((error: unknown) => error)
+      const error = await fetchCalendar(origin + path, [origin], undefined, path === '/silent' || path === '/halting' ? 500 : 10_000).catch((error: unknown) => error)
       expect(error, path).toBeInstanceOf(Unfetched)
       expect((error as Error).message, path).toMatch(sentence)
     }
-    expect(largestCalendar).toBe(2 * 1024 * 1024)
+    expect(largestCalendar).toBe(4 * 1024 * 1024)
   })
 
   test('nothing in our own network is asked, however one comes there', async () => {
     const port = new URL(other).port
     const ways = [[other, []], [`http://localhost:${port}/`, []], [`http://[::1]:${port}/`, []], [`http://0.0.0.0:${port}/`, []], [`http://2130706433:${port}/`, []],
       ['http://169.254.1.1/', []], ['http://10.1.2.3/', []], [`http://[::ffff:127.0.0.1]:${port}/`, []], [`${origin}/private`, [origin]]] as const
-    for (const [address, allowed] of ways) await expect(fetchCalendar(address, allowed, 2_000), address).rejects.toThrow(/own network/)
+    for (const [address, allowed] of ways) await expect(fetchCalendar(address, allowed, undefined, 2_000), address).rejects.toThrow(/own network/)
   })
 })
 

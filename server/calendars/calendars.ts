@@ -11,7 +11,7 @@ import { CalendarSpanEntity } from '../database/entities'
 import { fromDatabase, muchAtOnce } from '../database/away'
 import { wrongInput } from '../validation/read'
 import { isWebAddress, Unfetched } from '../outside/ask'
-import { fetchCalendar } from './fetch'
+import { fetchCalendar, type Validators } from './fetch'
 import { type CalendarReader, type Read, Unreadable } from './reader'
 
 export const whereaboutsChannel = 'whereabouts'
@@ -29,7 +29,9 @@ const lookEvery = 30_000
 const batch = 500
 
 /** `by`: who has given it. */
-interface Row { of: string, by: string, address: string | null, content: string }
+interface Row extends Validators { of: string, by: string, address: string | null, content: string, problems: string[] }
+const columns = '"of", changed_by as "by", address, content, problems, etag, modified'
+const unsaid: Validators = { etag: null, modified: null }
 interface Options {
   company: () => Company
   /** What people's clocks show, in milliseconds since 1970. */
@@ -86,7 +88,7 @@ export class Calendars {
    */
   async readNow(of: string): Promise<void> {
     const [row] = await fromDatabase(() => this.orm.em.fork().execute<Row[]>(
-      `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" = ? returning "of", changed_by as "by", address, content`, [of],
+      `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" = ? returning ${columns}`, [of],
     ))
     if (!row) throw createError({ statusCode: 404, message: 'No calendar is known there.' })
     await fromDatabase(() => this.renew(row), muchAtOnce)
@@ -101,9 +103,9 @@ export class Calendars {
     if ((address === null) === (content === null)) throw wrongInput('address', 'Give either an address or a file.')
     if (address !== null && !isWebAddress(address)) throw wrongInput('address', 'The address must begin with https:// or http://.')
     try {
-      const text = address === null ? content! : await fetchCalendar(address, this.options.allowed)
-      const read = await this.read(of, by, text)
-      await fromDatabase(() => this.write({ of, address, by }, read))
+      const { text, validators } = address === null ? { text: content, validators: unsaid } : await fetchCalendar(address, this.options.allowed)
+      const read = await this.read(of, by, text!)
+      await fromDatabase(() => this.write({ of, address, by }, read, validators))
     }
     catch (error) {
       if (error instanceof Unfetched || error instanceof Unreadable) throw wrongInput(address === null ? 'content' : 'address', error.message)
@@ -140,7 +142,7 @@ export class Calendars {
     const [row] = await this.orm.em.fork().execute<Row[]>(
       `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" =
         (select "of" from calendar where next_at <= now() order by next_at limit 1 for update skip locked)
-        returning "of", changed_by as "by", address, content`,
+        returning ${columns}`,
     )
     return row
   }
@@ -149,9 +151,12 @@ export class Calendars {
     const { of, by, address, content } = seen
     if (!this.knows(of)) return this.remove(of)
     try {
-      const text = address === null ? content : await fetchCalendar(address, this.options.allowed)
-      const read = await this.read(of, by, text)
-      await this.write({ of, address, by: null, seen }, read)
+      // What has not changed there is worked out for the days to come from what is here.
+      const { text, validators } = address === null ? { text: content, validators: unsaid } : await fetchCalendar(address, this.options.allowed, seen)
+      const read = await this.read(of, by, text ?? content)
+      // What could not be read of it is known from when it came.
+      const problems = text === null ? [...new Set([...seen.problems, ...read.problems])] : read.problems
+      await this.write({ of, address, by: null, seen }, { ...read, problems }, validators)
     }
     catch (error) {
       if (!(error instanceof Unfetched || error instanceof Unreadable)) throw error
@@ -171,18 +176,21 @@ export class Calendars {
   }
 
   /** @param kept `by`: who changed it; null: nobody, it is looked at again as it was `seen`, and what somebody has changed meanwhile stays */
-  private async write(kept: { of: string, address: string | null } & ({ by: string } | { by: null, seen: Row }), read: Read): Promise<void> {
+  private async write(
+    kept: { of: string, address: string | null } & ({ by: string } | { by: null, seen: Row }), read: Read, { etag, modified }: Validators,
+  ): Promise<void> {
     const { of, address, by } = kept
     const { content, occurrences, problems } = read
     const changed = await this.orm.em.fork().transactional(async (tx) => {
-      const [now] = await tx.execute<Row[]>('select "of", changed_by as "by", address, content from calendar where "of" = ? for update', [of])
+      const [now] = await tx.execute<Row[]>(`select ${columns} from calendar where "of" = ? for update`, [of])
       if (by === null && (now?.address !== kept.seen.address || now.content !== kept.seen.content)) return false
       await tx.execute(
-        `insert into calendar ("of", address, content, problems, failure, read_at, next_at, changed_by)
-          values (?, ?, ?, ?, null, now(), now() + interval '${address === null ? pauses.file : pauses.address}', ?)
-          on conflict ("of") do update set address = excluded.address, content = excluded.content, problems = excluded.problems, failure = null,
-            read_at = now(), next_at = excluded.next_at, changed_by = coalesce(nullif(excluded.changed_by, ''), calendar.changed_by)`,
-        [of, address, content, JSON.stringify(problems), by ?? ''],
+        `insert into calendar ("of", address, content, problems, etag, modified, failure, read_at, next_at, changed_by)
+          values (?, ?, ?, ?, ?, ?, null, now(), now() + interval '${address === null ? pauses.file : pauses.address}', ?)
+          on conflict ("of") do update set address = excluded.address, content = excluded.content, problems = excluded.problems, etag = excluded.etag,
+            modified = excluded.modified, failure = null, read_at = now(), next_at = excluded.next_at,
+            changed_by = coalesce(nullif(excluded.changed_by, ''), calendar.changed_by)`,
+        [of, address, content, JSON.stringify(problems), etag, modified, by ?? ''],
       )
       const before = await tx.execute<Occurrence[]>(`${selectSpans} where "of" = ?`, [of])
       if (sameSpans(before, occurrences)) return false

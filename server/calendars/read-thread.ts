@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads'
-import { NoCalendar, occurrencesOf, reduceCalendar } from '../../core/calendar/occurrences'
+import { NoCalendar, readCalendar } from '../../core/calendar/occurrences'
 import type { ReadingJob, ReadingResult } from './reader'
 
 /** The thread's whole program: what somebody else wrote is read here, where it can be stopped, whatever it makes the reading do. */
@@ -8,9 +8,7 @@ parentPort?.on('message', ({ id, text, titles, window, zone }: ReadingJob) => {
 
   function read(): Omit<ReadingResult, 'id'> {
     try {
-      const { content, problems } = reduceCalendar(text, titles)
-      const { occurrences, problems: also } = occurrencesOf(content, window, zone)
-      return { content, occurrences, problems: [...problems, ...also] }
+      return readCalendar(text, { titles, window, zone })
     }
     catch (error) {
       if (error instanceof NoCalendar) return { sentence: error.message }

@@ -337,6 +337,9 @@ export const CalendarEntity = defineEntity({
     /** iCalendar with times and places alone. */
     content: p.text(),
     problems: p.json<string[]>(),
+    /** What its server said of the state that we have. */
+    etag: p.string().nullable(),
+    modified: p.string().nullable(),
     /** Why it could not be fetched or read the last time. */
     failure: p.string().nullable(),
     readAt: p.datetime().nullable(),
