@@ -148,7 +148,9 @@ test('whatever is put, renamed, moved to another firm and removed there is so he
     Object.assign(book, { tells: chance(4) > 0, most: 1 + chance(6) })
     const tried = await admin.request.post('/api/connections/try', { data: { kind: 'addressBook', id } })
     expect((await tried.json() as { lastProblem: string | null }).lastProblem).toBeNull()
-    const { changed } = await (await admin.request.get('/api/contacts?since=0')).json() as {
+    const answer = await admin.request.get('/api/contacts?since=0')
+    expect(answer.status()).toBe(200)
+    const { changed } = await answer.json() as {
       changed: { id: string, kind: string, name: string, company: string | null, numbers: { number: string }[], book: string | null }[]
     }
     const names = new Map(changed.map(one => [one.id, one.name]))

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { linesAskedOf } from '~~/core/calls/questions'
 import { allChannelsBusy } from '~~/core/console/board-news'
 import { useDesk } from '~/stores/desk'
@@ -98,7 +97,7 @@ function toggle(id: string): void {
               class="mark"
               aria-hidden="true"
             >{{ line.served ? '■' : '□' }}</span>
-            {{ line.name }}: {{ line.served ? 'served' : `not served${line.until ? ` until ${dayjs(line.until).format('H:mm')}` : ''}` }}
+            {{ line.name }}: {{ line.served ? 'served' : `not served${line.until ? ` until ${shownAt(line.until).format('H:mm')}` : ''}` }}
           </el-dropdown-item>
           <el-dropdown-item
             :command="`${line.opening.open ? 'close' : 'open'} ${line.id}`"

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { useContacts } from '~/stores/contacts'
 import { useDialogs } from '~/stores/dialogs'
 import type { Message } from '~~/shared/messages'
@@ -29,7 +28,7 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
         {{ title }}
       </button>
       <strong v-else>{{ title }}</strong> <span v-if="number">{{ number }}</span>
-      <span class="at">{{ dayjs(message.at).format('D MMM H:mm') }}</span>
+      <span class="at">{{ shownAt(message.at).format('D MMM H:mm') }}</span>
     </p>
     <p>
       {{ message.text || 'No words.' }}
@@ -44,7 +43,7 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       <strong v-if="message.urgent">Urgent.</strong> <template v-if="message.callBack">
         Wants to be called back.
       </template>
-      {{ message.readAt ? `Read ${dayjs(message.readAt).format('D MMM H:mm')}.` : 'Not read yet.' }}
+      {{ message.readAt ? `Read ${shownAt(message.readAt).format('D MMM H:mm')}.` : 'Not read yet.' }}
     </p>
     <el-button
       v-if="mine && !message.readAt"

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { type AwayReason, awayReasons } from '~~/core/calls/model'
 import { reasonWords } from '~/composables/words'
 import { useDesk } from '~/stores/desk'
@@ -14,7 +13,7 @@ const status = computed(() => desk.device ? live.state?.devices.get(desk.device)
 const words = computed(() => {
   const { reason, until } = status.value ?? {}
   if (!reason) return 'Available'
-  return `Away: ${reasonWords[reason]}${until ? ` until ${dayjs(until).format('H:mm')}` : ''}`
+  return `Away: ${reasonWords[reason]}${until ? ` until ${shownAt(until).format('H:mm')}` : ''}`
 })
 const minutes = [15, 30, 60] as const
 

@@ -7,7 +7,6 @@ import { useLive } from '~/stores/live'
 import { useMessages } from '~/stores/messages'
 import { useSession } from '~/stores/session'
 import { useShift } from '~/stores/shift'
-import { seesCallers } from '~~/shared/roles'
 
 const session = useSession()
 const live = useLive()
@@ -17,7 +16,6 @@ const messages = useMessages()
 const shift = useShift()
 const troubles = computed(() => live.state?.troubles.size ?? 0)
 const due = computed(() => live.state ? dueNow(live.state) : 0)
-const sees = computed(() => session.me !== null && seesCallers(session.me.role))
 const { isDark, toggle } = useTheme()
 const attention = useAttention()
 
@@ -67,7 +65,7 @@ async function leave(): Promise<void> {
       <NuxtLink to="/whereabouts">
         Who is where
       </NuxtLink>
-      <template v-if="sees">
+      <template v-if="mayOpen('/contacts')">
         <NuxtLink to="/contacts">
           Contacts
         </NuxtLink>
@@ -112,18 +110,18 @@ async function leave(): Promise<void> {
         Handset
       </NuxtLink>
       <NuxtLink
-        v-if="session.may('readFigures') || session.may('keepCharges')"
-        :to="session.may('readFigures') ? '/figures' : '/charges'"
+        v-if="mayOpen('/figures') || mayOpen('/charges')"
+        :to="mayOpen('/figures') ? '/figures' : '/charges'"
       >
         Figures
       </NuxtLink>
       <NuxtLink
-        v-if="session.may('keepAccounts')"
+        v-if="mayOpen('/accounts')"
         to="/accounts"
       >
         Accounts
       </NuxtLink>
-      <template v-if="session.may('runCompany')">
+      <template v-if="mayOpen('/company')">
         <NuxtLink to="/company">
           Company
         </NuxtLink>

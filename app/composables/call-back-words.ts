@@ -1,4 +1,3 @@
-import dayjs from 'dayjs'
 import type { CallBack } from '~~/core/calls/model'
 import { type Standing, standingOf } from '~~/core/console/call-backs'
 import { formatNumber } from '~/composables/numbers'
@@ -18,7 +17,7 @@ export function useCallBackWords() {
   const live = useLive()
   const directory = useDirectory()
   const contacts = useContacts()
-  const clock = (at: number) => dayjs(live.wall(at)).format('H:mm')
+  const clock = (at: number) => shownAt(live.wall(at)).format('H:mm')
 
   function callerOf({ party }: CallBack): string {
     return contacts.of(party.number)?.name ?? party.name ?? (party.number ? formatNumber(party.number) : 'A caller')

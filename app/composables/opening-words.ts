@@ -1,4 +1,3 @@
-import dayjs from 'dayjs'
 import { hoursOf, timerOfOpening } from '~~/core/calls/openings'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -22,8 +21,8 @@ export function useOpeningWords() {
 
   /** Today the time alone. */
   function timeOf(at: number): string {
-    const time = dayjs(at)
-    return time.format(time.isSame(dayjs(live.wall(live.now())), 'day') ? 'H:mm' : 'ddd H:mm')
+    const time = shownAt(at)
+    return time.format(time.isSame(shownAt(live.wall(live.now())), 'day') ? 'H:mm' : 'ddd H:mm')
   }
 
   return { wordsOf }

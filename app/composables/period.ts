@@ -12,7 +12,7 @@ export const inWords = ([from, to]: Period) => asDay(from) === asDay(to)
 /** Today is what the clock of the house says, as the exchange tells it. */
 export function useToday() {
   const live = useLive()
-  const today = computed(() => asDay(live.state ? new Date(live.wall(live.now())) : new Date()))
+  const today = computed(() => shownAt(live.state ? live.wall(live.now()) : Date.now()).format('YYYY-MM-DD'))
   return computed(() => dayjs(today.value))
 }
 
@@ -23,12 +23,14 @@ export function usePeriod(usual: (today: Dayjs) => Period) {
   return computed<Period>({ get: () => chosen.value ?? usual(today.value), set: now => void (chosen.value = now) })
 }
 
-/** What a period is compared with: as many days before it, or the same days four weeks or 52 weeks earlier, on the same days of the week. */
-export const comparisons = { none: 'No comparison', before: 'The days before', month: 'Four weeks earlier', year: '52 weeks earlier' } as const
+/** What a period is compared with: as many days before it, or those a week, four weeks or 52 weeks earlier, on the same days of the week. */
+export const comparisons = {
+  none: 'No comparison', before: 'The days before', week: 'A week earlier', month: 'Four weeks earlier', year: '52 weeks earlier',
+} as const
 export type Comparison = keyof typeof comparisons
 
 export function earlier([from, to]: Period, comparison: Comparison): Period | null {
   const days = dayjs(to).startOf('day').diff(dayjs(from).startOf('day'), 'day') + 1
-  const back = { none: 0, before: days, month: 28, year: 364 }[comparison]
+  const back = { none: 0, before: days, week: 7, month: 28, year: 364 }[comparison]
   return back === 0 ? null : [dayjs(from).subtract(back, 'day').toDate(), dayjs(to).subtract(back, 'day').toDate()]
 }

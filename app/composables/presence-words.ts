@@ -1,4 +1,3 @@
-import dayjs from 'dayjs'
 import type { AwayReason } from '~~/core/calls/model'
 import { spell } from '~~/core/durations/durations'
 import type { Presence, PresenceKind } from '~~/core/presence/presence'
@@ -54,8 +53,8 @@ export function usePresenceWords() {
   /** For a window of the floor: a word or a name, and how long or until when. */
   function short(presence: Presence, now: number): { what: string, time: string } {
     const { kind, since, until, reason } = presence
-    if (kind === 'forwarded') return { what: `to ${destination(presence)}`, time: until ? dayjs(until).format('H:mm') : '' }
-    if (kind === 'away') return { what: shortReasons[reason!], time: until ? dayjs(until).format('H:mm') : '' }
+    if (kind === 'forwarded') return { what: `to ${destination(presence)}`, time: until ? shownAt(until).format('H:mm') : '' }
+    if (kind === 'away') return { what: shortReasons[reason!], time: until ? shownAt(until).format('H:mm') : '' }
     if (kind === 'engaged') return { what: 'out', time: momentWords(until!, live.wall(now)) }
     if (since === null) return { what: shortKinds[kind] ?? kinds[kind], time: '' }
     return { what: `${presence.on === 'mobile' ? 'mobile: ' : ''}${shortName(presence)}`, time: spell(now - since) }
@@ -75,10 +74,10 @@ export function usePresenceWords() {
 
   function whole(presence: Presence, now: number): string {
     const { kind, reason, until, since, place } = presence
-    if (kind === 'away')
-      return `Away, ${reasonWords[reason!]}${until ? ` until ${dayjs(until).format('H:mm')}` : since ? ` since ${dayjs(live.wall(since)).format('H:mm')}` : ''}`
+    const clock = (at: number) => shownAt(at).format('H:mm')
+    if (kind === 'away') return `Away, ${reasonWords[reason!]}${until ? ` until ${clock(until)}` : since ? ` since ${clock(live.wall(since))}` : ''}`
     if (kind === 'engaged') return `Out until ${momentWords(until!, live.wall(now))} by the calendar${place ? `, ${place}` : ''}`
-    if (kind === 'forwarded') return `Calls go to ${destination(presence)}${until ? ` until ${dayjs(until).format('H:mm')}` : ''}`
+    if (kind === 'forwarded') return `Calls go to ${destination(presence)}${until ? ` until ${clock(until)}` : ''}`
     if (since === null) return kinds[kind]
     const peer = peerOf(presence)
     const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'

@@ -14,5 +14,5 @@ export default defineNuxtRouteMiddleware(async (to) => {
     if (session.me === null && !wayIn.includes(to.path)) return navigateTo('/sign-in')
   }
   if (!session.me && !wayIn.includes(to.path)) return navigateTo('/sign-in')
-  if (session.me && to.path === '/sign-in') return navigateTo('/')
+  if (session.me && (to.path === '/sign-in' || !mayOpen(to.path))) return navigateTo('/')
 })

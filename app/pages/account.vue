@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import type { Loudness, Voice } from '~~/core/console/announcements'
 import { type OwnSession, passwordChange } from '~~/shared/people'
 import { usePreferences } from '~/stores/preferences'
@@ -186,7 +185,7 @@ onMounted(load)
             :key="entry.id"
           >
             <span class="what"><strong>{{ entry.browser }}</strong> <span class="soft">from {{ entry.address }}</span></span>
-            <span class="soft">since {{ dayjs(entry.createdAt).format('D MMM H:mm') }}, last seen {{ dayjs(entry.seenAt).format('H:mm') }}</span>
+            <span class="soft">since {{ shownAt(entry.createdAt).format('D MMM H:mm') }}, last seen {{ shownAt(entry.seenAt).format('H:mm') }}</span>
             <span v-if="entry.own">this one</span>
             <el-button
               v-else

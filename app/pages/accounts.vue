@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import dayjs from 'dayjs'
 import type { AccountChanges, AccountInfo } from '~~/shared/people'
 import { type Role, roles } from '~~/shared/roles'
 import { useLive } from '~/stores/live'
@@ -173,7 +172,7 @@ useIntervalFn(load, 10_000)
           :key-of="({ id }) => String(id)"
           :empty="null"
         >
-          <td>{{ dayjs(one.at).format('D MMM H:mm') }}</td>
+          <td>{{ shownAt(one.at).format('D MMM H:mm') }}</td>
           <td>{{ one.by }}</td>
           <td>{{ one.account ?? 'the rules' }}</td>
           <td>{{ words[one.what] ?? one.what }}</td>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { formatNumber } from '~/composables/numbers'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -49,7 +48,7 @@ async function lift(of: string): Promise<void> {
           <td><strong>{{ formatNumber(entry.number) }}</strong></td>
           <td>{{ entry.reason }}</td>
           <td>{{ directory.nameOf(entry.by) }}</td>
-          <td>{{ dayjs(live.wall(entry.at)).format('D MMM H:mm') }}</td>
+          <td>{{ shownAt(live.wall(entry.at)).format('D MMM H:mm') }}</td>
           <td>
             <el-button
               v-if="desk.operates"

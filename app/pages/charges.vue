@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { accountCodeOf } from '~~/core/company/lookups'
 import { formatNumber } from '~/composables/numbers'
 import { spell } from '~~/core/durations/durations'
@@ -115,7 +114,7 @@ onMounted(load)
           :key-of="({ call }) => call"
           :empty="answer ? 'No call outside was answered then.' : null"
         >
-          <td>{{ dayjs(one.startedAt).format('D MMM H:mm') }}</td>
+          <td>{{ shownAt(one.startedAt).format('D MMM H:mm') }}</td>
           <td>{{ one.by }}</td>
           <td>{{ one.name || formatNumber(one.number) }}</td>
           <td class="number">
@@ -125,7 +124,7 @@ onMounted(load)
             <el-select
               :model-value="one.code"
               :disabled="changing !== null"
-              :aria-label="`What the call to ${one.name || formatNumber(one.number)} of ${dayjs(one.startedAt).format('D MMM H:mm')} is put down to`"
+              :aria-label="`What the call to ${one.name || formatNumber(one.number)} of ${shownAt(one.startedAt).format('D MMM H:mm')} is put down to`"
               :empty-values="[null, undefined]"
               size="small"
               class="code"
@@ -145,7 +144,7 @@ onMounted(load)
               />
             </el-select>
           </td>
-          <td>{{ one.corrected ? `${one.corrected.by}, ${dayjs(one.corrected.at).format('D MMM H:mm')}, was ${one.corrected.before || 'no code'}` : '' }}</td>
+          <td>{{ one.corrected ? `${one.corrected.by}, ${shownAt(one.corrected.at).format('D MMM H:mm')}, was ${one.corrected.before || 'no code'}` : '' }}</td>
         </RecordsTable>
         <p
           v-if="answer && answer.more > 0"

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import dayjs from 'dayjs'
 import { newAddressBook } from '~~/shared/address-books'
 import type { Connection } from '~~/shared/connections'
 import { useDesk } from '~/stores/desk'
@@ -34,7 +33,7 @@ const kindWords = {
 const chosenKey = ref<string | null>(null)
 const rows = computed(() => all.value ?? [])
 const chosen = computed(() => rows.value.find(row => keyOf(row) === chosenKey.value) ?? rows.value[0] ?? null)
-const when = (at: number | null) => at === null ? 'not yet' : dayjs(at).format('D MMM H:mm:ss')
+const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format('D MMM H:mm:ss')
 const stateOf = ({ well, lastSuccess }: Connection) => well ? lastSuccess === null ? 'not tried yet' : 'well' : 'fails'
 const failing = computed(() => rows.value.filter(({ well }) => !well).length)
 

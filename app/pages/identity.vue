@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { type IdentitySettings, type IdentityWanted, identityWanted } from '~~/shared/identity'
 import { roles } from '~~/shared/roles'
 
@@ -256,7 +255,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
         </p>
         <template v-if="state?.settings">
           <h3>Now</h3>
-          <FactList :facts="[{ what: 'Answered', is: state.readAt === null ? 'not yet' : dayjs(state.readAt).format('D MMM H:mm') }]" />
+          <FactList :facts="[{ what: 'Answered', is: state.readAt === null ? 'not yet' : shownAt(state.readAt).format('D MMM H:mm') }]" />
           <FailureNote :text="state.failure" />
           <p class="button-row">
             <el-button

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useDebounceFn, useThrottleFn } from '@vueuse/core'
-import dayjs from 'dayjs'
 import type { Outcome } from '~~/core/calls/record'
 import type { LogKind, LogPage, LogRow } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
@@ -46,7 +45,7 @@ async function load(more = false): Promise<void> {
   loading.value = true
   failure.value = null
   try {
-    const within = day.value && { from: dayjs(day.value).startOf('day').valueOf(), until: dayjs(day.value).add(1, 'day').startOf('day').valueOf() }
+    const within = day.value && boundsOfDay(day.value)
     const query = {
       text: text.value, kind: kind.value, ...within,
       ...(line.value && { line: line.value }), ...(outcome.value && { outcome: outcome.value }), ...(more && next.value && { before: next.value }),

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { readDialled } from '~/composables/numbers'
 import type { Message } from '~~/shared/messages'
 import { useDesk } from '~/stores/desk'
@@ -38,7 +37,7 @@ const number = computed(() => {
   const read = readDialled(chosen.value?.number ?? '')
   return read.kind === 'outside' ? read.e164 : null
 })
-const when = (at: number) => dayjs(at).format('dddd, D MMMM, H:mm')
+const when = (at: number) => shownAt(at).format('dddd, D MMMM, H:mm')
 
 function owner(to: string): string {
   return directory.line(to)?.name ?? directory.nameOf(to)

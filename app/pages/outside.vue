@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'
 import type { Connection } from '~~/core/calls/model'
@@ -72,7 +71,7 @@ function nameOf({ device, party }: Connection): string {
           </td>
           <td>{{ spell(desk.now - row.since) }}</td>
           <td>{{ row.by }}</td>
-          <td>{{ dayjs(live.wall(row.ends)).format('H:mm') }}</td>
+          <td>{{ shownAt(live.wall(row.ends)).format('H:mm') }}</td>
           <td class="acts">
             <template v-if="desk.operates">
               <el-button
@@ -102,7 +101,7 @@ function nameOf({ device, party }: Connection): string {
         <template v-if="chosen">
           <h2>{{ chosen.parties.join(' and ') }}</h2>
           <p class="soft">
-            Put through by {{ chosen.by }}; ends by itself at {{ dayjs(live.wall(chosen.ends)).format('H:mm') }}, unless they hang up before.
+            Put through by {{ chosen.by }}; ends by itself at {{ shownAt(live.wall(chosen.ends)).format('H:mm') }}, unless they hang up before.
           </p>
           <h3>What happened</h3>
           <CallStory :call="chosen.call" />

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useThrottleFn } from '@vueuse/core'
-import dayjs from 'dayjs'
 import type { ParkingEnd } from '~~/core/calls/parkings'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'
@@ -91,7 +90,7 @@ onMounted(load)
           :class-of="row => chosen && keyOf(row) === keyOf(chosen) ? 'chosen' : row.end"
           :empty="loading || failure ? null : nobody"
         >
-          <td>{{ dayjs(row.at).format('D MMM H:mm:ss') }}</td>
+          <td>{{ shownAt(row.at).format('D MMM H:mm:ss') }}</td>
           <td>
             <button
               type="button"

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { type OpenThing, openThings } from '~~/core/console/open-things'
 import { spell } from '~~/core/durations/durations'
 import { longestShiftNote } from '~~/shared/shift'
@@ -21,7 +20,7 @@ const kinds: Record<OpenThing['kind'], string> = {
   queue: 'Queue',
 }
 const nameOf: Parameters<typeof openThings>[2] = (device, party) => party ? directory.nameOf(device, party) : directory.destinationName(device)
-const things = computed(() => live.state ? openThings(live.state, desk.now, nameOf, at => dayjs(at).format('H:mm')) : [])
+const things = computed(() => live.state ? openThings(live.state, desk.now, nameOf, at => shownAt(at).format('H:mm')) : [])
 const keyOf = ({ kind, who, words }: OpenThing) => `${kind} ${who} ${words}`
 
 const words = ref('')

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import dayjs from 'dayjs'
 import type { Upkeep } from '~~/shared/people'
 
 useHead({ title: 'Upkeep · Estafette' })
@@ -106,7 +105,7 @@ useIntervalFn(load, 3_000)
             :key-of="gap => `${gap.epoch} ${gap.after}`"
             :empty="null"
           >
-            <td>{{ dayjs(gap.at).format('D MMM H:mm:ss') }}</td>
+            <td>{{ shownAt(gap.at).format('D MMM H:mm:ss') }}</td>
             <td>{{ gapWords(gap) }}</td>
           </RecordsTable>
         </template>
@@ -120,7 +119,7 @@ useIntervalFn(load, 3_000)
             :class-of="entry => chosen && keyOf(entry) === keyOf(chosen) ? 'chosen' : undefined"
             :empty="null"
           >
-            <td>{{ dayjs(entry.at).format('D MMM H:mm:ss') }}</td>
+            <td>{{ shownAt(entry.at).format('D MMM H:mm:ss') }}</td>
             <td>
               <button
                 type="button"
@@ -142,7 +141,7 @@ useIntervalFn(load, 3_000)
         <template v-if="chosen">
           <h2>{{ kindOf(chosen.item) }}, event {{ chosen.seq }}</h2>
           <p class="soft">
-            Of {{ chosen.epoch }}, {{ dayjs(chosen.at).format('dddd, D MMMM, H:mm:ss') }}
+            Of {{ chosen.epoch }}, {{ shownAt(chosen.at).format('dddd, D MMMM, H:mm:ss') }}
           </p>
           <p class="why">
             {{ chosen.reason }}

@@ -1,5 +1,4 @@
 import { until, useTimeoutFn } from '@vueuse/core'
-import dayjs from 'dayjs'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Call, CallId, DeviceId } from '~~/core/calls/model'
@@ -197,7 +196,7 @@ export const useDesk = defineStore('desk', () => {
       departmentOf: taker => directory.person(taker)?.departmentName ?? null,
       hasTwin,
       saysWords: preferences.saysWords,
-      timeOf: at => dayjs(at).format('H:mm'),
+      timeOf: at => shownAt(at).format('H:mm'),
     }
   }
 

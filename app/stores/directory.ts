@@ -13,11 +13,13 @@ import { formatNumber, readDialled } from '~/composables/numbers'
 import { Finder, searchingThread } from '~/search/finder'
 import { useContacts } from './contacts'
 import { useLive } from './live'
+import { useSession } from './session'
 import { useWhereabouts } from './whereabouts'
 
 /** Who works here, and how devices are called on the screen: as the company is at this moment. */
 export const useDirectory = defineStore('directory', () => {
   const live = useLive()
+  const session = useSession()
   const contacts = useContacts()
   const whereabouts = useWhereabouts()
 
@@ -83,7 +85,10 @@ export const useDirectory = defineStore('directory', () => {
 
   /** What a call came in on, in words. */
   function lineName(call: Call): string {
-    return line(call.line)?.name ?? 'Your extension'
+    const own = line(call.line)
+    if (own) return own.name
+    const rung = call.story.find(({ type }) => type === 'delivered')?.device
+    return rung === undefined || rung === session.me?.device ? 'Your extension' : `The extension of ${nameOf(rung)}`
   }
 
   /** Minutes since midnight, by the clock of the house. */

@@ -74,7 +74,8 @@ describe('fetching', () => {
       ['/endless', /larger than 4 MB/], ['/bomb', /larger than 4 MB/], ['/silent', /did not answer in time/], ['/halting', /did not answer in time/],
       ['/round', /leads on more than/], ['/odd', /must begin with https/], ['/cut', /can't be reached/], ['/nowhere', /status 404/],
     ] as const) {
-      const error = await fetchCalendar(origin + path, [origin], undefined, path === '/silent' || path === '/halting' ? 500 : 10_000).catch((error: unknown) => error)
+      const patience = path === '/silent' || path === '/halting' ? 500 : 10_000
+      const error = await fetchCalendar(origin + path, [origin], undefined, patience).catch((error: unknown) => error)
       expect(error, path).toBeInstanceOf(Unfetched)
       expect((error as Error).message, path).toMatch(sentence)
     }

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { FetchError } from 'ofetch'
 import { ValidationError } from 'yup'
 import { type CalendarInfo, longestFile } from '~~/shared/whereabouts'
@@ -19,7 +18,7 @@ const state = computed(() => {
   if (!known.value) return 'None is known yet.'
   const { address, readAt, times } = known.value
   const source = address === null ? 'From a file' : `From ${address}`
-  return `${source}, read ${readAt === null ? 'never' : dayjs(readAt).format('ddd H:mm')}: ${times} times in the weeks to come.`
+  return `${source}, read ${readAt === null ? 'never' : shownAt(readAt).format('ddd H:mm')}: ${times} times in the weeks to come.`
 })
 
 watch(() => dialogs.calendar, async (calendar) => {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { timeOfDay } from '~/composables/time-of-day'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -14,7 +13,7 @@ const directory = useDirectory()
 const until = ref('')
 const wrong = ref<string>()
 const failure = ref<string | null>(null)
-const inAnHour = () => dayjs(live.wall(live.now() + 60 * 60_000)).format('H:mm')
+const inAnHour = () => shownAt(live.wall(live.now() + 60 * 60_000)).format('H:mm')
 const name = computed(() => dialogs.quiet ? directory.nameOf(dialogs.quiet) : '')
 
 watch(() => dialogs.quiet, () => {

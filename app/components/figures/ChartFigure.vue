@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+
 /** One chart: what it shows, what it says in words, and beneath it the same as a table and as a file. */
 const props = defineProps<{
   title: string
@@ -16,6 +18,8 @@ const props = defineProps<{
   open?: boolean
 }>()
 const id = useId()
+/** On paper nobody opens anything. */
+const printed = useMediaQuery('print')
 </script>
 
 <template>
@@ -47,7 +51,7 @@ const id = useId()
     <slot v-if="props.rows.length" />
     <details
       v-if="props.rows.length"
-      :open="open"
+      :open="open || printed"
     >
       <summary>Table of {{ title.toLowerCase() }}</summary>
       <div

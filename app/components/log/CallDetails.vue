@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { tellStory } from '~~/core/calls/story'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'
@@ -86,13 +85,13 @@ async function call(): Promise<void> {
       {{ formatNumber(row.number) }}
     </p>
     <p class="soft">
-      {{ dayjs(row.startedAt).format('dddd, D MMMM YYYY, H:mm:ss') }}
+      {{ shownAt(row.startedAt).format('dddd, D MMMM YYYY, H:mm:ss') }}
     </p>
     <p class="became">
       {{ becameOf(row) }}
     </p>
     <p v-if="row.dealtWith">
-      {{ row.dealtWith.calledBack ? 'Called back' : 'Dealt with' }} by {{ row.dealtWith.by }}, {{ dayjs(row.dealtWith.at).format('D MMM H:mm') }}.
+      {{ row.dealtWith.calledBack ? 'Called back' : 'Dealt with' }} by {{ row.dealtWith.by }}, {{ shownAt(row.dealtWith.at).format('D MMM H:mm') }}.
     </p>
     <p class="button-row">
       <el-button

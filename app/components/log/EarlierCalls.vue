@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
 import type { LogPage, LogRow } from '~~/shared/log'
 
@@ -34,7 +33,7 @@ const words = computed(() => {
       v-for="row in earlier"
       :key="row.id"
     >
-      <span class="at">{{ dayjs(row.startedAt).format('D MMM H:mm') }}</span>
+      <span class="at">{{ shownAt(row.startedAt).format('D MMM H:mm') }}</span>
       <span>{{ device ? `${whoCalled(row)}: ` : '' }}{{ becameOf(row) }}</span>
       <span class="lasted">{{ row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : '' }}</span>
     </li>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'
 import type { LogRow } from '~~/shared/log'
@@ -20,7 +19,7 @@ function wanted(row: LogRow): string {
   return (reached && row.names[reached.device]) ?? ''
 }
 /** Today's calls by the time alone. */
-const when = (at: number) => dayjs(at).format(dayjs(at).isSame(live.wall(live.now()), 'day') ? 'H:mm:ss' : 'D MMM H:mm')
+const when = (at: number) => shownAt(at).format(shownAt(at).isSame(shownAt(live.wall(live.now())), 'day') ? 'H:mm:ss' : 'D MMM H:mm')
 const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedAt - row.answeredAt) : ''
 </script>
 

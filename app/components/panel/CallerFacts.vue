@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import type { Call } from '~~/core/calls/model'
 import { promisedTo } from '~~/core/console/call-backs'
 import { outsideParty } from '~~/core/console/console'
@@ -44,7 +43,7 @@ const notes = computed(() => [contact.value?.note, company.value?.note].filter(B
 const promised = computed(() => live.state ? promisedTo(live.state, props.call) : [])
 const open = computed(() => [
   card.value && card.value.missed > 0 ? `${card.value.missed} missed ${card.value.missed === 1 ? 'call' : 'calls'} not dealt with` : '',
-  ...(card.value?.messages ?? []).map(({ to, text, at }) => `Unread since ${dayjs(at).format('D MMM H:mm')}, for ${directory.nameOf(to)}: “${text}”`),
+  ...(card.value?.messages ?? []).map(({ to, text, at }) => `Unread since ${shownAt(at).format('D MMM H:mm')}, for ${directory.nameOf(to)}: “${text}”`),
 ].filter(Boolean))
 
 function save(): void {

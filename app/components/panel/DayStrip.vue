@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { dayOf, localTime } from '~~/core/calendar/zones'
 import type { Engagement } from '~~/shared/whereabouts'
 import { useLive } from '~/stores/live'
@@ -22,7 +21,7 @@ const taken = computed(() => props.engagements.filter(({ from, to }) => from < t
 const hours = [6, 9, 12, 15, 18, 21]
 
 function words({ from, to, allDay, place }: Engagement): string {
-  const when = allDay ? `all day${to > today.value.ends ? `, until ${dayjs(to).format('D MMM')}` : ''}` : `${hour(from)} to ${hour(to)}`
+  const when = allDay ? `all day${to > today.value.ends ? `, until ${shownAt(to).format('D MMM')}` : ''}` : `${hour(from)} to ${hour(to)}`
   return `${when}${place ? `, ${place}` : ''}`
 }
 const hour = (time: number) => new Date(localTime(zone.value, time)).toISOString().slice(11, 16).replace(/^0/, '')

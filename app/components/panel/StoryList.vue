@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
-
 /** A call's story: when (milliseconds since 1970), what, and how long it lasted. */
 defineProps<{ lines: readonly { at: number, text: string, lasted: string }[] }>()
 </script>
@@ -11,7 +9,7 @@ defineProps<{ lines: readonly { at: number, text: string, lasted: string }[] }>(
       v-for="(line, index) in lines"
       :key="index"
     >
-      <span class="soft">{{ dayjs(line.at).format('H:mm:ss') }}</span>
+      <span class="soft">{{ shownAt(line.at).format('H:mm:ss') }}</span>
       <span>{{ line.text }}</span>
       <span class="soft">{{ line.lasted }}</span>
     </li>

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import type { HandOver } from '~~/shared/shift'
 import { useShift } from '~/stores/shift'
 
 /** One hand-over: what was said, what was open then, and who has seen it. */
 defineProps<{ given: HandOver }>()
 const shift = useShift()
-const when = (at: number) => dayjs(at).format('D MMM H:mm')
+const when = (at: number) => shownAt(at).format('D MMM H:mm')
 const several = (count: number, one: string, many: string) => count === 1 ? `1 ${one}` : `${count} ${many}`
 </script>
 

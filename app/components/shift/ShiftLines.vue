@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { linesAskedOf } from '~~/core/calls/questions'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -24,7 +23,7 @@ const lines = computed(() => directory.lines.filter(({ target }) => target === l
         ? 'takes it'
         : until === null
           ? 'leaves it'
-          : `leaves it until ${dayjs(until).format('H:mm')}` }
+          : `leaves it until ${shownAt(until).format('H:mm')}` }
     }),
   }
 }))

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { longestShiftNote } from '~~/shared/shift'
 import { useShift } from '~/stores/shift'
 
@@ -9,7 +8,7 @@ const text = ref('')
 const missing = ref<string>()
 const open = computed(() => shift.said?.notes.filter(({ doneAt }) => doneAt === null) ?? [])
 const done = computed(() => shift.said?.notes.filter(({ doneAt }) => doneAt !== null) ?? [])
-const when = (at: number) => dayjs(at).format('D MMM H:mm')
+const when = (at: number) => shownAt(at).format('D MMM H:mm')
 
 async function add(): Promise<void> {
   missing.value = text.value.trim() ? undefined : 'Note is missing: say what the next shift should know.'

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import type { Part } from '~~/core/company/changes'
 import type { RecordedChange } from '~~/shared/company-edits'
 import { fieldsOf, partForms, titleOf, wordsOf } from '~/company/forms'
@@ -101,7 +100,7 @@ async function undo({ edit }: RecordedChange): Promise<void> {
       :empty="rows ? 'Nothing has been changed yet. Every change of the company stands here, with who made it and what was there before.' : null"
     >
       <template #default="{ row }">
-        <td>{{ dayjs(row.at).format('D MMM H:mm:ss') }}</td>
+        <td>{{ shownAt(row.at).format('D MMM H:mm:ss') }}</td>
         <td>{{ row.by }}</td>
         <td>
           <strong>{{ nameOf(row) }}</strong>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { leaving } from '~~/core/company/leaving'
 import { lookUp } from '~~/core/company/lookups'
 import type { Meaning } from '~~/core/company/people-table'
@@ -88,7 +87,7 @@ async function letGo(person: string): Promise<void> {
   })) said.value = `${name} has left. It can be undone under What was changed.`
 }
 const passwordLabel = computed(() => state.value?.settings ? 'Password there; empty: the one that is kept' : labels.password)
-const when = (at: number | null) => at === null ? 'not yet' : dayjs(at).format('D MMM H:mm')
+const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format('D MMM H:mm')
 </script>
 
 <template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import dayjs from 'dayjs'
 import { type Meaning, meanings } from '~~/core/formats/contact-fields'
 import { formatNumber } from '~/composables/numbers'
 import { useContactImport } from '~/stores/contact-import'
@@ -244,7 +243,7 @@ onMounted(bringing.remember)
           >
             <span>
               <strong>{{ one.file }}</strong><br>
-              {{ dayjs(one.at).format('D MMM H:mm') }}, {{ one.by }}: {{ one.added }} new, {{ one.changed }} changed
+              {{ shownAt(one.at).format('D MMM H:mm') }}, {{ one.by }}: {{ one.added }} new, {{ one.changed }} changed
             </span>
             <span v-if="one.undone">undone</span>
             <el-button
