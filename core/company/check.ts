@@ -1,7 +1,7 @@
 import { readDialled } from '../numbers/dialled'
 import { ownerOfMailbox } from '../calls/names'
 import { isZone } from '../calendar/zones'
-import { type Company, isId, type OpeningHours } from './company'
+import { type Company, isTakenForItself, type OpeningHours } from './company'
 
 const e164 = /^\+\d{6,15}$/
 const short = /^\d{1,7}$/
@@ -25,7 +25,7 @@ export function faultsOf(company: Company): string[] {
     names.set(text, whose)
   }
   const id = (text: string, whose: string) => {
-    if (!isId(text)) faults.push(`${whose} has the id ${text}: it begins with a letter, and is no word of the program's own.`)
+    if (!isTakenForItself(text)) faults.push(`${whose} has the id ${text}: it begins with a letter, and is no word of the program's own.`)
   }
   for (const [what, all] of Object.entries({
     'site': sites, 'department': departments, 'group': groups, 'line': lines, 'zone': company.zones, 'duty': company.duties, 'opening time': company.hours,

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { changedCompany, changesBetween, parts } from './changes'
 import { faultsOf } from './check'
-import { type Company, nobody } from './company'
+import { type Company, isNewId, nobody } from './company'
 import { groupWithNumber, isMemberOf, lineWithNumber, pickupGroupOf, telephonesOf, telephoneWithDirectNumber, telephoneWithNumber } from './lookups'
 
 const company = merrowby(30)
@@ -56,6 +56,14 @@ describe('the check of a company', () => {
   it('finds nothing wrong with the demo, or with nobody at all', () => {
     expect(faultsOf(company)).toEqual([])
     expect(faultsOf(nobody)).toEqual([])
+  })
+
+  it('finds nothing wrong with ids of before, which were names', () => {
+    const draft = structuredClone(company)
+    const [site] = Object.values(draft.sites)
+    draft.sites = { ...draft.sites, 'Merrowby Quay, west': { ...site!, id: 'Merrowby Quay, west' } }
+    expect(faultsOf(draft)).toEqual([])
+    expect(['Merrowby Quay, west', 'site:west', '7', 'constructor', 'é', ''].map(isNewId)).toEqual([false, true, false, false, false, false])
   })
 
   it.each<[string, (draft: Company) => void, RegExp]>([

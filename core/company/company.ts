@@ -39,9 +39,14 @@ export type Ringing = typeof ringings[number]
 export const pageRanks = ['ordinary', 'urgent', 'safety'] as const
 export type PageRank = typeof pageRanks[number]
 
-/** What an id is: it never looks like a number, and is no name that every object has by birth. */
-export function isId(text: string): boolean {
-  return /^[a-z][\w:-]{0,60}$/i.test(text) && !(text in {})
+/** What no id may be: it never looks like a number, and is no name that every object has by birth. */
+export function isTakenForItself(text: string): boolean {
+  return /^[a-z]/i.test(text) && !(text in {})
+}
+
+/** What a new id is. One of before may have had other signs in it, and stays. */
+export function isNewId(text: string): boolean {
+  return /^[\w:-]{1,61}$/.test(text) && isTakenForItself(text)
 }
 
 /** The kinds of numbers outside, by what calls to them cost. */

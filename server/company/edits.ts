@@ -4,7 +4,7 @@ import { plainText } from '~~/core/calls/text'
 import { changedCompany, changesBetween, type CompanyChange, idOf, isSameThing, thingOf } from '~~/core/company/changes'
 import { asKept } from '~~/core/company/as-kept'
 import { faultsOf } from '~~/core/company/check'
-import { type Company, isId } from '~~/core/company/company'
+import { type Company, isNewId } from '~~/core/company/company'
 import type { CompanyFileAnswer, RecordedChange } from '~~/shared/company-edits'
 import { refuseOwned } from '../house-directory/owners'
 import { inTurn } from '../database/turns'
@@ -116,7 +116,7 @@ async function carryOut(tx: EntityManager, by: string, company: Company, changes
 function clean(company: Company, change: CompanyChange): CompanyChange {
   if (change.part === 'settings') return { part: 'settings', value: plainTexts(change.value) }
   const { part, id, value } = change
-  const fits = part === 'shortNumbers' ? shortNumber.test(id) : isId(id)
+  const fits = part === 'shortNumbers' ? shortNumber.test(id) : isNewId(id)
   if (thingOf(company, change).value === null && !fits) {
     const why = 'it begins with a letter, and has letters, digits, "-", "_" and ":" alone'
     throw wrongInput('changes', `changes: "${plainText(id, 60)}" is no id: ${why}.`)
