@@ -7,7 +7,7 @@ useHead({ title: 'Estafette, for a wall' })
     <h1 class="unseen">
       Watching
     </h1>
-    <WatchBoard wall />
+    <WatchWall />
   </div>
 </template>
 

@@ -11,8 +11,7 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useQueues } from '~/stores/queues'
 
-/** Everything at once: who waits and how late, who has whom, queues, conferences, groups, trunks. On a wall nothing is to be pressed. */
-const props = defineProps<{ wall?: boolean }>()
+/** Everything at once: who waits and how late, who has whom, queues, conferences, groups, trunks. */
 /** A call is to be seen from near, with what can be done. */
 const emit = defineEmits<{ choose: [CallId] }>()
 const live = useLive()
@@ -53,7 +52,7 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
 
 <template>
   <div
-    :class="['board', { wall }]"
+    class="board"
     tabindex="0"
     role="group"
     aria-label="Everything at once"
@@ -75,7 +74,6 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
               :heat="one.heat"
             />
             <button
-              v-if="!props.wall"
               type="button"
               class="choose"
               :aria-pressed="queues.opened?.id === one.id"
@@ -83,23 +81,16 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
             >
               {{ one.name }}
             </button>
-            <strong v-else>{{ one.name }}</strong>
             <span>{{ one.waits }},</span>
             <span :class="{ alarm: one.alarm }">{{ one.serves }}</span>
             <span v-if="one.level">today {{ one.level }}</span>
           </li>
         </ul>
       </section>
-      <WatchWaiting
-        :wall="props.wall"
-        @choose="emit('choose', $event)"
-      />
+      <WatchWaiting @choose="emit('choose', $event)" />
     </div>
     <div class="side">
-      <WatchOperators
-        :wall="props.wall"
-        @choose="emit('choose', $event)"
-      />
+      <WatchOperators @choose="emit('choose', $event)" />
       <section aria-labelledby="watch-trunks">
         <h2 id="watch-trunks">
           Trunks and conferences

@@ -7,7 +7,6 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
 /** Every operator, and whom they have; while a hand is on the list, it stays as it is, and what is over says so. */
-const props = defineProps<{ wall?: boolean }>()
 defineEmits<{ choose: [CallId] }>()
 const live = useLive()
 const desk = useDesk()
@@ -58,7 +57,7 @@ const operators = computed(() => kept.value.map(({ id, calls }) => {
         >
           {{ call.how }}
           <button
-            v-if="!props.wall && !call.over"
+            v-if="!call.over"
             type="button"
             class="choose"
             @click="$emit('choose', call.id)"

@@ -9,7 +9,6 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
 /** Who waits where and how late, the latest first; under a hand nobody moves. */
-const props = defineProps<{ wall?: boolean }>()
 defineEmits<{ choose: [CallId] }>()
 const live = useLive()
 const desk = useDesk()
@@ -50,9 +49,7 @@ const rows = computed(() => places.value.map(({ id, item }) => item && {
             :heat="one.heat"
           />
           <span class="time">{{ one.time }}</span>
-          <strong v-if="props.wall">{{ one.caller }}</strong>
           <button
-            v-else
             type="button"
             class="choose"
             @click="$emit('choose', one.id)"
