@@ -58,7 +58,7 @@ test('who waits and how late, whom operators have, queues with who has paused: l
   const count = supervisor.getByRole('region', { name: 'Waiting', exact: true })
   const [before] = await count.getByText(/^\d+$/).allInnerTexts()
   await expect(supervisor.getByRole('region', { name: 'Operators free' })).toContainText('Bryony Lusk')
-  await expect(supervisor.getByRole('region', { name: 'Within the promise today' })).toContainText(/\d+ of \d+ answered, \d+ gave up/)
+  await expect(supervisor.getByRole('region', { name: 'In time today' })).toContainText(/\d+ of \d+ answered, \d+ gave up/)
   await expect(supervisor.getByRole('region', { name: 'Queues' }).getByRole('row', { name: /^Freight queue/ })).toBeVisible()
   await cast.hangUp(late)
   await expect(longest).not.toContainText('Bo <b>Tern</b>')

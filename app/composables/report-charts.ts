@@ -65,14 +65,15 @@ export function chartsOf(shown: Shown): ReportChart[] {
   return [...timeCharts(shown), ...waitCharts(shown), ...peopleCharts(shown)]
 }
 
-/** The half-hours in which anybody called, or talked, from the first to the last. */
-function busyHours({ byHalfHour }: Figures): number[] {
-  const busy = byHalfHour.flatMap(({ tally, minutes }, at) => tally.offered + minutes > 0 ? [at] : [])
+/** The half-hours in which anybody called, or talked, in either period, from the first to the last. */
+function busyHours(report: Figures, before: Figures | null): number[] {
+  const isBusy = (figures: Figures, at: number) => figures.byHalfHour[at]!.tally.offered + figures.byHalfHour[at]!.minutes > 0
+  const busy = report.byHalfHour.flatMap((_, at) => isBusy(report, at) || (before && isBusy(before, at)) ? [at] : [])
   return busy.length === 0 ? [] : Array.from({ length: busy.at(-1)! - busy[0]! + 1 }, (_, at) => busy[0]! + at)
 }
 
 function timeCharts({ report, before, rule }: Shown): ReportChart[] {
-  const hours = busyHours(report)
+  const hours = busyHours(report, before)
   const labels = hours.map(clockOf)
   const now = hours.map(at => report.byHalfHour[at]!)
   const then = before && hours.map(at => before.byHalfHour[at]!)

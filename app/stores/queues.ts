@@ -81,5 +81,5 @@ export const useQueues = defineStore('queues', () => {
     if (!now) onlyId.value = null
   })
 
-  return { boards, opened, only, levelOf, usedOf: (board: QueueBoard) => usedOf(board, desk.now), wordsOf, open, openNext, showOnly }
+  return { today, boards, opened, only, levelOf, usedOf: (board: QueueBoard) => usedOf(board, desk.now), wordsOf, open, openNext, showOnly }
 })

@@ -17,6 +17,9 @@ export const smallestPlace: Record<Density, Size> = {
   rooms: { width: 206, height: 74 },
 }
 
+/** Where everybody has room with it: wide enough that each name has its number beside it. */
+const roomyPlace: Partial<Record<Density, Size>> = { names: { width: 160, height: 15 } }
+
 const largest = 1.6
 const step = 0.02
 /** How much higher than its width asks for a window may grow where rows are few. */
@@ -44,16 +47,10 @@ export interface Front {
  * @param departments how many people each has, in their order
  */
 export function frontOf(departments: readonly number[], room: Size, density: Density): Front {
-  const { width, height } = smallestPlace[density]
   const blocks = departments.map(people => Math.ceil(people / abreast[density]))
-  for (let scale = largest; scale >= 1; scale -= step) {
-    const columns = Math.floor(room.width / (width * scale))
-    let rows = Math.floor(room.height / (height * scale))
-    if (columns < 1 || rows < 2 || !fits(blocks, columns, rows)) continue
-    // Columns of even length: no last one with a single person in it.
-    while (rows > 2 && fits(blocks, columns, rows - 1)) rows--
-    return { columns, rows, scale, height: Math.min(room.height / rows, height * scale * stretched), parts: 1, gaps: gapsOf(blocks, rows) }
-  }
+  const { width, height } = smallestPlace[density]
+  const largestFront = largestOf(blocks, room, roomyPlace[density]) ?? largestOf(blocks, room, { width, height })
+  if (largestFront) return largestFront
   const columns = Math.max(1, Math.floor(room.width / width))
   let rows = Math.max(2, Math.ceil(placesOf(blocks, []) / columns))
   while (!fits(blocks, columns, rows)) rows++
@@ -61,6 +58,20 @@ export function frontOf(departments: readonly number[], room: Size, density: Den
   if (inSight < 2 || rows <= most * inSight) return { columns, rows, scale: 1, height, parts: 1, gaps: gapsOf(blocks, rows) }
   const gaps = gapsOf(blocks, inSight)
   return { columns, rows: inSight, scale: 1, height, parts: Math.ceil(placesOf(blocks, gaps) / (columns * inSight)), gaps }
+}
+
+/** The largest places with which all have room; null where not even the given ones do. */
+function largestOf(blocks: readonly number[], room: Size, place: Size | undefined): Front | null {
+  if (!place) return null
+  for (let scale = largest; scale >= 1; scale -= step) {
+    const columns = Math.floor(room.width / (place.width * scale))
+    let rows = Math.floor(room.height / (place.height * scale))
+    if (columns < 1 || rows < 2 || !fits(blocks, columns, rows)) continue
+    // Columns of even length: no last one with a single person in it.
+    while (rows > 2 && fits(blocks, columns, rows - 1)) rows--
+    return { columns, rows, scale, height: Math.min(room.height / rows, place.height * scale * stretched), parts: 1, gaps: gapsOf(blocks, rows) }
+  }
+  return null
 }
 
 /** `blocks`: the places that each department's people take. */

@@ -12,12 +12,25 @@ const props = defineProps<{
 const step = 100
 const most = ref(step)
 const shown = computed(() => props.rows.slice(0, most.value))
+
+/** Where there is no room for columns each record is a card: its cells say what they are, and the whole is a table to who hears it all the same. */
+function vTold(table: HTMLTableElement, { value: columns }: { value: readonly string[] }): void {
+  table.setAttribute('role', 'table')
+  for (const row of table.rows) {
+    row.setAttribute('role', 'row')
+    for (const [at, cell] of [...row.cells].entries()) {
+      cell.setAttribute('role', cell.tagName === 'TD' ? 'cell' : cell.scope === 'row' ? 'rowheader' : 'columnheader')
+      cell.setAttribute('data-told', columns[at]?.startsWith('-') ? '' : columns[at] ?? '')
+    }
+  }
+}
 </script>
 
 <template>
   <table
     v-if="rows.length"
-    class="records"
+    v-told="columns"
+    class="records as-cards"
   >
     <thead>
       <tr>

@@ -12,6 +12,8 @@ const nobody = computed(() => {
   return own?.status.reason ? 'You are away: callers go to the others.' : 'Nobody is waiting.'
 })
 const idle = computed(() => desk.held.length > 0 ? 'No call in hand. Space takes back who has waited longest.' : 'No call in hand.')
+/** Nobody calls, nobody is in hand and nobody under way: there is room, and time, for what else is to be known. */
+const isQuiet = computed(() => desk.arriving.length + desk.inHand.length + desk.passedOn.length === 0)
 const farewells = (stretch: string) => desk.farewells.filter(farewell => farewell.stretch === stretch)
 </script>
 
@@ -25,7 +27,14 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
       :nobody="nobody"
       :farewells="farewells('arriving')"
       empty=""
-    />
+    >
+      <template
+        v-if="isQuiet"
+        #quiet
+      >
+        <QuietDay />
+      </template>
+    </TrackStretch>
     <TrackStretch
       stretch="inHand"
       title="In hand"
@@ -34,7 +43,14 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
       :nobody="idle"
       :farewells="farewells('inHand')"
       empty=""
-    />
+    >
+      <template
+        v-if="isQuiet"
+        #quiet
+      >
+        <NextThings />
+      </template>
+    </TrackStretch>
     <TrackStretch
       stretch="passedOn"
       title="Passed on"
@@ -43,7 +59,14 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
       :nobody="null"
       :farewells="farewells('passedOn')"
       empty="Nothing under way."
-    />
+    >
+      <template
+        v-if="isQuiet"
+        #quiet
+      >
+        <PassedLately />
+      </template>
+    </TrackStretch>
   </div>
 </template>
 

@@ -68,6 +68,11 @@ function onKey(event: KeyboardEvent): void {
               :used="used"
               :heat="heat"
             />
+            <strong
+              v-if="count > 1"
+              class="count"
+              aria-hidden="true"
+            >{{ count }}</strong>
             <span class="words"><strong>{{ time }}</strong> {{ line }} <strong>{{ name }}</strong>{{ count > 1 ? `, ${count} ${title}` : ` ${title}` }}</span>
             <RibbonActions
               :ribbon="ribbon"
@@ -132,6 +137,13 @@ li {
   overflow: hidden;
   background: var(--paper);
   border-radius: var(--round);
+}
+
+/* How many there are is seen also where the words have no room. */
+.count {
+  position: relative;
+  flex: none;
+  padding-left: var(--space-3);
 }
 
 .words,

@@ -93,6 +93,12 @@ watch(() => desk.next?.call.id, (id) => {
         {{ stands ?? nobody }}
       </li>
     </ul>
+    <div
+      v-if="$slots.quiet"
+      class="quiet"
+    >
+      <slot name="quiet" />
+    </div>
     <ul
       ref="list"
       class="lines"
@@ -137,6 +143,34 @@ watch(() => desk.next?.call.id, (id) => {
   min-width: 0;
   min-height: 0;
   padding: var(--space-2) var(--space-4);
+}
+
+.quiet {
+  flex: 0 1 auto;
+  min-height: 0;
+  padding-top: var(--space-3);
+  overflow: hidden;
+  color: var(--ink-soft);
+  font-size: var(--type-2);
+}
+
+.quiet :deep(h3) {
+  font: 600 var(--type-2) var(--font-sign);
+}
+
+.quiet :deep(li) {
+  padding: var(--space-1) 0;
+  border-bottom: 1px solid var(--edge);
+}
+
+.quiet :deep(.when) {
+  display: inline-block;
+  min-width: 4em;
+  font-variant-numeric: tabular-nums;
+}
+
+.quiet :deep(strong) {
+  color: var(--ink);
 }
 
 h2 {

@@ -70,7 +70,7 @@ const rows = computed(() => queues.boards.map((board) => {
   const used = queues.usedOf(board)
   return {
     id, name, used, heat: heatOf(used), waiting: board.waiting.length || '–', time: since === null ? '–' : spell(desk.now - since),
-    there: !open ? 'closed' : isDeserted(board) ? 'nobody' : `${serving.free} of ${serving.free + serving.busy} free`, alarm: open && isDeserted(board),
+    there: !open ? 'closed' : isDeserted(board) ? 'nobody' : String(serving.free), alarm: open && isDeserted(board),
     level: queues.levelOf(id) ?? '–',
   }
 }))
@@ -127,7 +127,7 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
       aria-labelledby="wall-level"
     >
       <h2 id="wall-level">
-        Within the promise today
+        In time today
       </h2>
       <p class="large">
         {{ level === null ? '–' : Math.round(100 * level) }}<small v-if="level !== null">of 100</small>
@@ -164,7 +164,7 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
         The day so far
       </h2>
       <p class="of">
-        {{ course?.words ?? 'Nobody has called yet today.' }}
+        {{ report?.total.offered ? course?.words : 'Nobody has called yet today; the marks are those of a week ago.' }}
       </p>
       <template v-if="course">
         <StackedBars
@@ -210,7 +210,7 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
               Longest
             </th>
             <th scope="col">
-              There
+              Free
             </th>
             <th scope="col">
               Today
@@ -326,6 +326,7 @@ h2 {
 
 table {
   width: 100%;
+  height: calc(100% - 3em);
   border-collapse: collapse;
   font-size: var(--type-wall-name);
 }
