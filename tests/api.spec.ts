@@ -1,5 +1,6 @@
 import { readdirSync } from 'node:fs'
 import { request as apiRequests, type APIRequestContext } from '@playwright/test'
+import { createConfig, lintFromString } from '@redocly/openapi-core'
 import { Validator } from '@seriousme/openapi-schema-validator'
 import type { Company } from '../core/company/company'
 import { demoPassword } from '../scripts/stack.mjs'
@@ -19,6 +20,11 @@ test('the API describes itself: valid OpenAPI 3.1, every route in it', async ({ 
   const { valid, errors } = await new Validator().validate(structuredClone(document) as never)
   expect(errors, 'nothing to say against it').toBeUndefined()
   expect(valid).toBe(true)
+  const found = await lintFromString({ source: JSON.stringify(document), config: await createConfig({ extends: ['recommended'] }) })
+  expect(found.filter(({ severity }) => severity === 'error').map(({ ruleId, message, location }) => `${ruleId}: ${message} ${location[0]?.pointer}`)).toEqual([])
+  const operations = Object.values(document.paths).flatMap(methods => Object.values(methods)) as { operationId?: string, security?: unknown }[]
+  expect(new Set(operations.map(({ operationId }) => operationId)).size).toBe(operations.length)
+  expect(operations.filter(({ operationId, security }) => !operationId || !Array.isArray(security))).toEqual([])
   const routes = readdirSync('server/api', { recursive: true, encoding: 'utf8' }).filter(file => file.endsWith('.ts') && !file.includes('[...]'))
   expect(Object.values(document.paths).flatMap(methods => Object.keys(methods))).toHaveLength(routes.length)
   expect(document.paths['/api/messages/{id}/read']).toHaveProperty('post')

@@ -8,7 +8,7 @@ import { useWhereabouts } from '~/stores/whereabouts'
 /** What is due in the hours to come. `at`: a time that people read, in milliseconds; null: now. */
 export interface NextThing { key: string, at: number | null, what: string }
 
-const longestAhead = 8 * 60 * 60_000
+const longestAhead = 12 * 60 * 60_000
 const comesBack: Partial<Record<PresenceKind, string>> = {
   away: 'is back', engaged: 'is back', forwarded: 'takes calls again', doNotDisturb: 'may be disturbed again',
 }

@@ -1,3 +1,4 @@
+import { createConfig, lintFromString } from '@redocly/openapi-core'
 import { Validator } from '@seriousme/openapi-schema-validator'
 import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -56,6 +57,15 @@ describe('the description', () => {
 
   it('is valid OpenAPI 3.1', async () => {
     expect((await new Validator().validate(structuredClone(document) as never)).errors).toBeUndefined()
+  })
+
+  it('names each operation, says who may ask for it and where, and leaves a general linter nothing to find', async () => {
+    const problems = await lintFromString({ source: JSON.stringify(document), config: await createConfig({ extends: ['recommended'] }) })
+    expect(problems.filter(({ severity }) => severity === 'error').map(({ ruleId, message }) => `${ruleId}: ${message}`)).toEqual([])
+    const { paths, servers } = document as { paths: Record<string, Record<string, unknown>>, servers: unknown[] }
+    expect(servers).toHaveLength(1)
+    expect(paths['/api/boats']!.get).toMatchObject({ operationId: 'getBoats', security: [] })
+    expect(paths['/api/boats/{id}']!.post).toMatchObject({ operationId: 'postBoatsById', security: [{ session: [] }] })
   })
 
   it('tells who may ask, what is asked and what is answered', () => {

@@ -30,10 +30,13 @@ function whoAsks(mayAsk: MayAsk): string {
 export function openApiDocument(endpoints: readonly FoundEndpoint[]): JsonSchema {
   const named: Record<string, JsonSchema> = { problem }
   const paths: Record<string, JsonSchema> = {}
-  for (const { method, path, endpoint } of endpoints) paths[path] = { ...paths[path], [method]: operationOf(method, endpoint, named) }
+  for (const { method, path, endpoint } of endpoints) paths[path] = { ...paths[path], [method]: { operationId: idOf(method, path), tags: [tagOf(path)], ...operationOf(method, endpoint, named) } }
   return {
     openapi: '3.1.0',
     info: { title: 'Estafette', version: '1', description: 'Answer calls, see who is free, pass calls on. Errors carry a sentence for people in "message".' },
+    // The one that gives out this description.
+    servers: [{ url: '/', description: 'The house\'s own server.' }],
+    tags: [...new Set(endpoints.map(({ path }) => tagOf(path)))].sort().map(name => ({ name })),
     paths,
     components: {
       schemas: named,
@@ -41,6 +44,15 @@ export function openApiDocument(endpoints: readonly FoundEndpoint[]): JsonSchema
         token: { type: 'http', scheme: 'bearer', description: 'The token that the server was started with (NUXT_OCCUPANCY_TOKEN).' } },
     },
   }
+}
+
+/** "/api/messages/{id}/read" is about messages. */
+const tagOf = (path: string) => path.split('/')[2] ?? 'api'
+
+/** PUT /api/messages/{id}/read is putMessagesByIdRead. */
+function idOf(method: string, path: string): string {
+  const words = path.split('/').slice(2).flatMap(part => part.startsWith('{') ? ['by', part.slice(1, -1)] : part.split(/[^a-z0-9]+/i))
+  return method + words.filter(Boolean).map(word => word[0]!.toUpperCase() + word.slice(1)).join('')
 }
 
 function operationOf(
@@ -67,7 +79,7 @@ function operationOf(
   return {
     summary,
     description: whoAsks(mayAsk),
-    ...(mayAsk !== 'everybody' && { security: [{ [mayAsk === 'program' ? 'token' : 'session']: [] }] }),
+    security: mayAsk === 'everybody' ? [] : [{ [mayAsk === 'program' ? 'token' : 'session']: [] }],
     ...(parameters.length > 0 && { parameters }),
     ...(body && { requestBody: { required: true, content: { [bodyType ?? 'application/json']: { schema: bodySchema(body, named) } } } }),
     responses: {

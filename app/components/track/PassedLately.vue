@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { LogPage, LogRow } from '~~/shared/log'
 import { useDesk } from '~/stores/desk'
+import { useLive } from '~/stores/live'
 
 /** While nobody waits: whom the operator has passed on last, and what became of them. */
 const desk = useDesk()
+const live = useLive()
 const rows = shallowRef<LogRow[]>([])
 const most = 6
 
@@ -25,6 +27,9 @@ function passedOn({ story }: LogRow, device: string): boolean {
   return own >= 0 && story.slice(own + 1).some(step => step.device !== device && ['delivered', 'queued', 'established'].includes(step.type))
 }
 onMounted(load)
+const when = (at: number) => momentWords(at, live.wall(live.now()))
+/** To whom, where that is known; else what became of it. */
+const became = (row: LogRow) => row.outcome === 'answered' && row.endedWith && row.endedWith !== desk.device ? `to ${nameIn(row)(row.endedWith)}` : becameOf(row)
 </script>
 
 <template>
@@ -37,7 +42,7 @@ onMounted(load)
         v-for="row in rows"
         :key="row.id"
       >
-        <span class="when">{{ shownAt(row.startedAt).format('H:mm') }}</span> <strong>{{ whoCalled(row) }}</strong> {{ becameOf(row) }}
+        <span class="when">{{ when(row.startedAt) }}</span> <strong>{{ whoCalled(row) }}</strong> {{ became(row) }}
       </li>
     </ol>
     <p v-else>

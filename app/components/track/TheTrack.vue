@@ -58,7 +58,7 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
       :open="null"
       :nobody="null"
       :farewells="farewells('passedOn')"
-      empty="Nothing under way."
+      :empty="isQuiet ? '' : 'Nothing under way.'"
     >
       <template
         v-if="isQuiet"

@@ -165,7 +165,7 @@ watch(() => desk.next?.call.id, (id) => {
 
 .quiet :deep(.when) {
   display: inline-block;
-  min-width: 4em;
+  min-width: 5.5em;
   font-variant-numeric: tabular-nums;
 }
 

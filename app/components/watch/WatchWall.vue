@@ -130,7 +130,7 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
         In time today
       </h2>
       <p class="large">
-        {{ level === null ? '–' : Math.round(100 * level) }}<small v-if="level !== null">of 100</small>
+        {{ level === null ? '–' : Math.round(100 * level) }}<small v-if="level !== null">%</small>
       </p>
       <p class="of">
         {{ report ? `${report.total.answered} of ${report.total.offered} answered, ${report.total.abandoned} gave up` : 'not counted yet' }}
@@ -295,6 +295,7 @@ h2 {
 
 .large {
   min-height: 1.05em;
+  white-space: nowrap;
   font: 700 var(--type-wall-figure)/1.05 var(--font-sign);
 }
 
@@ -302,6 +303,16 @@ h2 {
   padding-left: 0.3em;
   color: var(--ink-soft);
   font-size: var(--type-wall-name);
+}
+
+.course {
+  display: flex;
+  flex-direction: column;
+}
+
+.course :deep(.chart) {
+  flex: 1;
+  min-height: 8rem;
 }
 
 .of {
