@@ -21,7 +21,7 @@ test('the API describes itself: valid OpenAPI 3.1, every route in it', async ({ 
   expect(errors, 'nothing to say against it').toBeUndefined()
   expect(valid).toBe(true)
   const found = await lintFromString({ source: JSON.stringify(document), config: await createConfig({ extends: ['recommended'] }) })
-  expect(found.filter(({ severity }) => severity === 'error').map(({ ruleId, message, location }) => `${ruleId}: ${message} ${location[0]?.pointer}`)).toEqual([])
+  expect(found.filter(({ severity }) => severity === 'error').map(({ ruleId, location }) => `${ruleId} ${location[0]?.pointer}`)).toEqual([])
   const operations = Object.values(document.paths).flatMap(methods => Object.values(methods)) as { operationId?: string, security?: unknown }[]
   expect(new Set(operations.map(({ operationId }) => operationId)).size).toBe(operations.length)
   expect(operations.filter(({ operationId, security }) => !operationId || !Array.isArray(security))).toEqual([])

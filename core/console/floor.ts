@@ -18,7 +18,7 @@ export const smallestPlace: Record<Density, Size> = {
 }
 
 /** Where everybody has room with it: wide enough that each name has its number beside it. */
-const roomyPlace: Partial<Record<Density, Size>> = { names: { width: 172, height: 15 } }
+const roomyPlace: Partial<Record<Density, Size>> = { names: { width: 182, height: 15 } }
 
 const largest = 1.6
 const step = 0.02

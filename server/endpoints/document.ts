@@ -30,7 +30,10 @@ function whoAsks(mayAsk: MayAsk): string {
 export function openApiDocument(endpoints: readonly FoundEndpoint[]): JsonSchema {
   const named: Record<string, JsonSchema> = { problem }
   const paths: Record<string, JsonSchema> = {}
-  for (const { method, path, endpoint } of endpoints) paths[path] = { ...paths[path], [method]: { operationId: idOf(method, path), tags: [tagOf(path)], ...operationOf(method, endpoint, named) } }
+  for (const { method, path, endpoint } of endpoints) {
+    const operation = { operationId: idOf(method, path), tags: [tagOf(path)], ...operationOf(method, endpoint, named) }
+    paths[path] = { ...paths[path], [method]: operation }
+  }
   return {
     openapi: '3.1.0',
     info: { title: 'Estafette', version: '1', description: 'Answer calls, see who is free, pass calls on. Errors carry a sentence for people in "message".' },

@@ -9,10 +9,12 @@ const props = defineProps<{
   earlier?: readonly number[] | null
   /** Every how manyth label is written. */
   every?: number
+  /** Higher, where there is room for it. */
+  high?: boolean
 }>()
 
 /** At the right there is room for half of the last label. */
-const [width, height, left, right, bottom, top] = [560, 190, 40, 10, 20, 8]
+const [width, height, left, right, bottom, top] = [560, props.high ? 330 : 190, 40, 10, 20, 8]
 const x = computed(() => scaleBand<number>().domain(props.labels.map((_label, at) => at)).range([left, width - right]).padding(0.15))
 const highest = computed(() => max([...props.labels.map((_label, at) => sum(props.series, ({ values }) => values[at] ?? 0)), ...props.earlier ?? []]) || 1)
 const y = computed(() => scaleLinear().domain([0, highest.value]).nice(4).range([height - bottom, top]))

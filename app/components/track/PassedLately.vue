@@ -29,7 +29,9 @@ function passedOn({ story }: LogRow, device: string): boolean {
 onMounted(load)
 const when = (at: number) => momentWords(at, live.wall(live.now()))
 /** To whom, where that is known; else what became of it. */
-const became = (row: LogRow) => row.outcome === 'answered' && row.endedWith && row.endedWith !== desk.device ? `to ${nameIn(row)(row.endedWith)}` : becameOf(row)
+function became(row: LogRow): string {
+  return row.outcome === 'answered' && row.endedWith && row.endedWith !== desk.device ? `to ${nameIn(row)(row.endedWith)}` : becameOf(row)
+}
 </script>
 
 <template>

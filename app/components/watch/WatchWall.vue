@@ -172,6 +172,7 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
           :series="course.series"
           :earlier="course.earlier"
           :every="course.every"
+          high
         />
         <ul
           class="legend"
