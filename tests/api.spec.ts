@@ -5,15 +5,9 @@ import { Validator } from '@seriousme/openapi-schema-validator'
 import type { Company } from '../core/company/company'
 import { demoPassword } from '../scripts/stack.mjs'
 import { type ApiDocument, Described } from './described'
-import { allIsQuiet, expect, programToken, test } from './stage'
+import { allIsQuiet, expect, programToken, signedIn, test } from './stage'
 
 /** The API's description: valid by the standard, complete, and true of what the API answers. */
-
-async function signedIn(url: string, signIn: string): Promise<APIRequestContext> {
-  const context = await apiRequests.newContext({ baseURL: url })
-  expect((await context.post('/api/session', { data: { signIn, password: demoPassword } })).status()).toBe(200)
-  return context
-}
 
 test('the API describes itself: valid OpenAPI 3.1, every route in it', async ({ request, stage }) => {
   const document = await (await request.get(`${stage.url}/api/openapi.json`)).json() as ApiDocument

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { connect, type Socket } from 'node:net'
-import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { type APIRequestContext, test as base, type Browser, type BrowserContext, expect, type Page, request as apiRequests } from '@playwright/test'
 import { Client } from 'pg'
 import { evolve, evolveAll } from '../core/calls/evolve'
 import { stateOf } from '../core/calls/snapshot'
@@ -296,3 +296,10 @@ export function alone(options: Parameters<typeof buildStage>[0] = {}) {
 }
 
 export { expect }
+
+/** Asks the server as somebody who is signed in, without a browser. */
+export async function signedIn(url: string, signIn: string): Promise<APIRequestContext> {
+  const context = await apiRequests.newContext({ baseURL: url })
+  expect((await context.post('/api/session', { data: { signIn, password: demoPassword } })).status()).toBe(200)
+  return context
+}

@@ -1,8 +1,6 @@
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { type APIRequestContext, request as apiRequests } from '@playwright/test'
-import { demoPassword } from '../scripts/stack.mjs'
-import { alone, expect, name, ribbon } from './stage'
+import { alone, expect, name, ribbon, signedIn } from './stage'
 
 const hour = 3_600_000
 const stamp = (at: number) => new Date(at).toISOString().slice(0, 19).replaceAll(/[-:]/g, '') + 'Z'
@@ -20,12 +18,6 @@ const origin = `http://127.0.0.1:${(office.address() as AddressInfo).port}`
 const token = 'let me in'
 const test = alone({ serverEnv: { NUXT_CALENDAR_ORIGINS: origin, NUXT_OCCUPANCY_TOKEN: token } })
 test.afterAll(() => office.close())
-
-async function signedIn(url: string, signIn: string): Promise<APIRequestContext> {
-  const context = await apiRequests.newContext({ baseURL: url })
-  expect((await context.post('/api/session', { data: { signIn, password: demoPassword } })).status()).toBe(200)
-  return context
-}
 
 test('a calendar from an address: only times and places are kept, the window and the card say until when; what can\'t be fetched changes nothing',
   async ({ own, browser }) => {
