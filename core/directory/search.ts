@@ -1,8 +1,9 @@
 import type { Changes } from './changes'
 import { fold, stem, unmarked, wordsOf } from './folding'
-import { bySlip, NearList } from './near'
+import { bySlip } from './near'
 import { nobodyPreferred, type Preferred, preferenceOf } from './preference'
 import { bySound, readingsOf, soundOf } from './sounds'
+import { isDigit, WordLists } from './word-lists'
 import { spelled } from '../numbers/spelling'
 
 /**
@@ -136,11 +137,13 @@ export class Directory {
   /** By which equals stand in order: their names, made when they are needed. */
   private readonly order: (string | undefined)[] = []
   private readonly words = new Map<string, Word>()
-  private numbers: { digits: string, entry: number }[] = []
+  /** The digits of an entry's numbers. */
+  private readonly numbers = new Map<number, string[]>()
   private readonly zones: number[] = []
-  private readonly readings = new Map<string, readonly string[]>()
-  /** Words in the order of their letters, those that begin with a digit apart, and sounds in theirs: made anew when new words have come. */
-  private lists: { written: NearList, digits: readonly string[], sounds: NearList, ofSound: Word[][] } | null = null
+  /** All words, the lists with the most first. */
+  private lists: WordLists<Word>[] = []
+  /** Words that are in no list yet, or are spoken since they came into one. */
+  private readonly fresh = new Map<string, { word: Word, sounds: readonly string[] }>()
   /** What is like words that were typed a moment ago: most keystrokes change the last word alone. */
   private remembered = new Map<string, Likes>()
   /** For each entry while a search goes on: the sum so far and the best of the present word, what has to be explained, and the best of all readings. */
@@ -196,8 +199,8 @@ export class Directory {
     add('role', entry.role)
     add('room', entry.room)
     for (const topic of entry.handles) add(entry.isGroup ? 'topics' : 'handles', topic)
-    for (const number of [entry.mobile, entry.direct, ...entry.numbers ?? [], ...entry.extension.split(', ')])
-      if (number) this.numbers.push({ digits: number.replace(/\D/g, ''), entry: at })
+    const numbers = [entry.mobile, entry.direct, ...entry.numbers ?? [], ...entry.extension.split(', ')].flatMap(number => number?.replace(/\D/g, '') || [])
+    if (numbers.length > 0) this.numbers.set(at, numbers)
     this.remembered.clear()
   }
 
@@ -208,7 +211,7 @@ export class Directory {
     this.at.delete(id)
     // Its postings lead to nothing from now on.
     this.entries[at] = null
-    this.numbers = this.numbers.filter(({ entry }) => entry !== at)
+    this.numbers.delete(at)
   }
 
   private post(text: string, entry: number, field: number, as: string): void {
@@ -217,12 +220,11 @@ export class Directory {
     if (!word) {
       word = { text, postings: [], spoken: false }
       this.words.set(text, word)
-      this.lists = null
+      this.fresh.set(text, { word, sounds: [] })
     }
     if (!('exact' in fields[field]!) && !word.spoken) {
       word.spoken = true
-      this.readings.set(text, readingsOf(as))
-      this.lists = null
+      this.fresh.set(text, { word, sounds: readingsOf(as) })
     }
     word.postings.push(entry << fieldBits | field)
   }
@@ -233,22 +235,12 @@ export class Directory {
       for (const name of ['sum', 'best', 'total'] as const) this[name] = new Float32Array(size)
       for (const name of ['round', 'why', 'reason'] as const) this[name] = new Uint8Array(size)
     }
-    if (this.lists) return this.lists
-    const ofSound = new Map<string, Word[]>()
-    for (const [text, readings] of this.readings) {
-      const word = this.words.get(text)!
-      for (const reading of readings) {
-        const same = ofSound.get(reading)
-        if (same) same.push(word)
-        else ofSound.set(reading, [word])
-      }
-    }
-    const inOrder = (words: string[]) => words.sort((a, b) => a < b ? -1 : 1)
-    const sounds = inOrder([...ofSound.keys()])
-    const texts = inOrder([...this.words.keys()])
-    this.lists = {
-      written: new NearList(texts.filter(text => !isDigit(text))), digits: texts.filter(isDigit),
-      sounds: new NearList(sounds), ofSound: sounds.map(sound => ofSound.get(sound)!),
+    if (this.fresh.size > 0) {
+      let latest = WordLists.of(this.fresh)
+      this.fresh.clear()
+      // The more there are in a list, the more seldom it is made anew.
+      for (let before = this.lists.at(-1); before && before.size < 2 * latest.size; before = this.lists.at(-1)) latest = this.lists.pop()!.with(latest)
+      this.lists.push(latest)
     }
     return this.lists
   }
@@ -396,16 +388,15 @@ export class Directory {
 
   /** Words that begin like this, in whatever form. */
   private plainly(typed: string): Likes {
-    const { written, digits } = this.prepare()
     const likes: Likes = new Map()
-    const begins = (text: string, factor: number, how: number) => {
+    const begins = (text: string, factor: number, how: number) => this.prepare().forEach(({ written, digits }) => {
       const list = isDigit(text) ? digits : written.words
       for (let at = lowerBound(list, text); at < list.length && list[at]!.startsWith(text); at++) {
         const word = this.words.get(list[at]!)!
         const likeness = factor * (word.text === text ? 1 : beginning + ofLength * text.length / word.text.length)
         if (likeness > (likes.get(word)?.likeness ?? 0)) likes.set(word, { likeness, how })
       }
-    }
+    })
     begins(typed, 1, 0)
     const form = stem(typed)
     if (form !== typed && form.length >= shortestInside) begins(form, otherForm, isForm)
@@ -414,28 +405,29 @@ export class Directory {
 
   /** Those, and words that hold it inside, are spelled nearly so, or sound like it. */
   private nearly(typed: string): Likes {
-    const { written, sounds, ofSound } = this.prepare()
     const near: Likes = new Map()
     const put = (word: Word, likeness: number, how: number) => {
       if (likeness > (near.get(word)?.likeness ?? 0)) near.set(word, { likeness, how })
     }
-    if (typed.length >= shortestInside && !isDigit(typed)) {
-      const worth = inside + perLetterInside * Math.min(8, typed.length)
-      for (const text of written.holding(typed)) put(this.words.get(text)!, worth + ofLength * typed.length / text.length, 0)
-    }
-    if (typed.length >= shortestSlip) {
-      const slips = typed.length <= 5 ? 1 : 2
-      for (const { at, cost, length } of written.find(typed, slips * 100, bySlip)) {
-        const word = this.words.get(written.words[at]!)!
-        if (word.spoken && cost > 0) put(word, slip[cost / 100 - 1]! - ofRest * (1 - length / word.text.length), 2)
-      }
-    }
     const sound = soundOf(typed)
-    if (typed.length >= shortestSound && sound.length > 2) {
-      const most = Math.min(mostHeard, allowance + perSound * sound.length)
-      for (const { at, cost, length } of sounds.find(sound, most, bySound)) {
-        const likeness = heard - perCost * cost - ofRest * (1 - length / sounds.words[at]!.length)
-        for (const word of ofSound[at]!) put(word, likeness, 1)
+    for (const { written, sounds, ofSound } of this.prepare()) {
+      if (typed.length >= shortestInside && !isDigit(typed)) {
+        const worth = inside + perLetterInside * Math.min(8, typed.length)
+        for (const text of written.holding(typed)) put(this.words.get(text)!, worth + ofLength * typed.length / text.length, 0)
+      }
+      if (typed.length >= shortestSlip) {
+        const slips = typed.length <= 5 ? 1 : 2
+        for (const { at, cost, length } of written.find(typed, slips * 100, bySlip)) {
+          const word = this.words.get(written.words[at]!)!
+          if (word.spoken && cost > 0) put(word, slip[cost / 100 - 1]! - ofRest * (1 - length / word.text.length), 2)
+        }
+      }
+      if (typed.length >= shortestSound && sound.length > 2) {
+        const most = Math.min(mostHeard, allowance + perSound * sound.length)
+        for (const { at, cost, length } of sounds.find(sound, most, bySound)) {
+          const likeness = heard - perCost * cost - ofRest * (1 - length / sounds.words[at]!.length)
+          for (const word of ofSound[at]!) put(word, likeness, 1)
+        }
       }
     }
     const likes: Likes = new Map(this.plainly(typed))
@@ -448,8 +440,8 @@ export class Directory {
   private byNumber(typed: string): { entry: number, score: number }[] {
     const digits = typed.replace(/\(\s*0\s*\)/, '').replace(/\D/g, '').replace(/^0+/, '')
     if (digits.length < shortestNumber) return []
-    return this.numbers.filter(number => number.digits.includes(digits))
-      .map(({ digits: whole, entry }) => ({ entry, score: digits.length > shortestNumber && whole.endsWith(digits) ? atItsEnd : within }))
+    const scoreOf = (whole: string) => digits.length > shortestNumber && whole.endsWith(digits) ? atItsEnd : within
+    return [...this.numbers].flatMap(([entry, wholes]) => wholes.filter(whole => whole.includes(digits)).map(whole => ({ entry, score: scoreOf(whole) })))
   }
 
   /** The first `limit` of those found, in order. Most of what one letter finds is never put in order. */
@@ -513,8 +505,6 @@ function initialsOf({ first, last }: DirectoryEntry): string[] {
   const parts = (letters: string[]) => [letters[0] ?? '', ...letters.length > 1 ? [letters.at(-1)!, letters.join('')] : []]
   return [...new Set(parts(given).flatMap(one => parts(family).map(other => one + other)))]
 }
-
-const isDigit = (text: string) => text.charCodeAt(0) >= 48 && text.charCodeAt(0) <= 57
 
 /** The same department or topic stands with many: what it is found by is made once. */
 const known = new Map<string, [text: string, as: string][]>()
