@@ -161,19 +161,19 @@ const words = computed(() => {
           v-if="next"
           aria-live="polite"
         >
-          <div>
+          <div aria-atomic="true">
             <dt>from {{ clock(next.from) }}</dt><dd>{{ next.mean.toFixed(1) }} calls</dd>
           </div>
-          <div>
+          <div aria-atomic="true">
             <dt>within {{ spell(answer.promise) }}</dt><dd>{{ share(next.within) }}</dd>
           </div>
-          <div>
+          <div aria-atomic="true">
             <dt>mean wait</dt><dd>{{ wait(next.service.meanWait) }}</dd>
           </div>
-          <div>
+          <div aria-atomic="true">
             <dt>give up</dt><dd>{{ share(next.service.abandons) }}</dd>
           </div>
-          <div>
+          <div aria-atomic="true">
             <dt>on calls</dt><dd>{{ share(next.service.occupancy) }}</dd>
           </div>
         </dl>
