@@ -11,52 +11,46 @@ export function byId<T extends { id: string }>(all: readonly T[]): Record<string
   return Object.fromEntries(all.map(one => [one.id, one]))
 }
 
-/** What is asked of a configuration often, made once for each. */
-interface Lookups {
-  telephones: Map<string, Telephone>
-  groups: Map<string, Group>
-  slots: Map<string, Slot>
-  lines: Map<string, Line>
-  direct: Map<string, Telephone>
-  groupsOf: Map<DeviceId, ReadonlySet<DeviceId>>
-  pickupGroups: Map<string, DeviceId[]>
-  telephonesOf: Map<PersonId, Telephone[]>
-  mobiles: Map<string, PersonId>
-  ringingQueues: Group[]
+/** What is asked often of a part of a configuration is made once for as long as that part stays: of a changed name nothing else is made anew. */
+function once<Part extends object, Made>(make: (part: Part) => Made): (part: Part) => Made {
+  const made = new WeakMap<Part, Made>()
+  return (part) => {
+    const known = made.get(part)
+    if (known !== undefined) return known
+    const now = make(part)
+    made.set(part, now)
+    return now
+  }
 }
 
-const made = new WeakMap<Company, Lookups>()
-
-function lookupsOf(company: Company): Lookups {
-  const known = made.get(company)
-  if (known) return known
-  const telephones = Object.values(company.telephones)
-  const groups = Object.values(company.groups)
-  const memberships = new Map<DeviceId, Set<DeviceId>>()
-  for (const group of groups) for (const member of group.members) memberships.set(member, (memberships.get(member) ?? new Set()).add(group.id))
-  const pickupGroups = new Map<string, DeviceId[]>()
-  for (const { id, pickupGroup } of telephones) pickupGroups.set(pickupGroup, [...pickupGroups.get(pickupGroup) ?? [], id])
-  const theirs = new Map<PersonId, Telephone[]>()
-  for (const telephone of telephones)
-    if (telephone.person !== null)
-      theirs.set(
-        telephone.person,
-        [...(theirs.get(telephone.person) ?? []), telephone].sort((a, b) => a.rank - b.rank),
-      )
-  const lookups: Lookups = {
-    telephones: byNumber(telephones),
-    groups: byNumber(groups),
-    slots: byNumber(Object.values(company.slots)),
-    lines: byNumber(Object.values(company.lines)),
-    direct: new Map(telephones.flatMap(telephone => telephone.direct ? [[telephone.direct, telephone]] : [])),
-    groupsOf: memberships,
-    pickupGroups,
-    telephonesOf: theirs,
-    mobiles: new Map(Object.values(company.people).flatMap(({ id, mobile }) => mobile ? [[mobile, id]] : [])),
-    ringingQueues: groups.filter(({ distribution, ringing }) => distribution === 'queue' && ringing !== 'none'),
+const ofTelephones = once((telephones: Company['telephones']) => {
+  const all = Object.values(telephones)
+  const [pickupGroups, theirs] = [new Map<string, DeviceId[]>(), new Map<PersonId, Telephone[]>()]
+  for (const telephone of all) {
+    collect(pickupGroups, telephone.pickupGroup, telephone.id)
+    if (telephone.person !== null) collect(theirs, telephone.person, telephone)
   }
-  made.set(company, lookups)
-  return lookups
+  for (const several of theirs.values()) several.sort((a, b) => a.rank - b.rank)
+  const direct = new Map(all.flatMap((telephone): [string, Telephone][] => telephone.direct ? [[telephone.direct, telephone]] : []))
+  return { byNumber: byNumber(all), direct, pickupGroups, ofPerson: theirs }
+})
+
+const ofGroups = once((groups: Company['groups']) => {
+  const all = Object.values(groups)
+  const ofMember = new Map<DeviceId, Set<DeviceId>>()
+  for (const group of all) for (const member of group.members) ofMember.set(member, (ofMember.get(member) ?? new Set()).add(group.id))
+  return { byNumber: byNumber(all), ofMember, ringing: all.filter(({ distribution, ringing }) => distribution === 'queue' && ringing !== 'none') }
+})
+
+const slotsByNumber = once((slots: Company['slots']) => byNumber(Object.values(slots)))
+const linesByNumber = once((lines: Company['lines']) => byNumber(Object.values(lines)))
+const byMobile = once((people: Company['people']) =>
+  new Map(Object.values(people).flatMap(({ id, mobile }): [string, PersonId][] => mobile ? [[mobile, id]] : [])))
+
+function collect<Key, Value>(into: Map<Key, Value[]>, key: Key, value: Value): void {
+  const there = into.get(key)
+  if (there) there.push(value)
+  else into.set(key, [value])
 }
 
 function byNumber<T extends { number: string }>(all: T[]): Map<string, T> {
@@ -64,11 +58,11 @@ function byNumber<T extends { number: string }>(all: T[]): Map<string, T> {
 }
 
 export function telephoneWithNumber(company: Company, number: string): Telephone | undefined {
-  return lookupsOf(company).telephones.get(number)
+  return ofTelephones(company.telephones).byNumber.get(number)
 }
 
 export function groupWithNumber(company: Company, number: string): Group | undefined {
-  return lookupsOf(company).groups.get(number)
+  return ofGroups(company.groups).byNumber.get(number)
 }
 
 /** The telephone or the group that a number reaches from inside. */
@@ -77,32 +71,32 @@ export function withNumber(company: Company, number: string): Telephone | Group 
 }
 
 export function slotWithNumber(company: Company, number: string): Slot | undefined {
-  return lookupsOf(company).slots.get(number)
+  return slotsByNumber(company.slots).get(number)
 }
 
 /** @param e164 a number that is dialled from outside */
 export function lineWithNumber(company: Company, e164: string): Line | undefined {
-  return lookupsOf(company).lines.get(e164)
+  return linesByNumber(company.lines).get(e164)
 }
 
 /** @param e164 a number that is dialled from outside */
 export function telephoneWithDirectNumber(company: Company, e164: string): Telephone | undefined {
-  return lookupsOf(company).direct.get(e164)
+  return ofTelephones(company.telephones).direct.get(e164)
 }
 
 export function isMemberOf(company: Company, device: DeviceId, group: DeviceId): boolean {
-  return lookupsOf(company).groupsOf.get(device)?.has(group) ?? false
+  return ofGroups(company.groups).ofMember.get(device)?.has(group) ?? false
 }
 
 /** The groups and queues that a telephone is a member of. */
 export function groupsOf(company: Company, device: DeviceId): Iterable<DeviceId> {
-  return lookupsOf(company).groupsOf.get(device) ?? []
+  return ofGroups(company.groups).ofMember.get(device) ?? []
 }
 
 /** The telephones whose ringing calls each of them may take. */
 export function pickupGroupOf(company: Company, device: DeviceId): readonly DeviceId[] {
   const group = company.telephones[device]?.pickupGroup
-  return (group && lookupsOf(company).pickupGroups.get(group)) || []
+  return (group && ofTelephones(company.telephones).pickupGroups.get(group)) || []
 }
 
 /** True for two telephones of one pickup group. */
@@ -113,7 +107,7 @@ export function isInPickupGroup(company: Company, one: DeviceId, other: DeviceId
 
 /** A person's telephones, the one that stands for them first. */
 export function telephonesOf(company: Company, person: PersonId): readonly Telephone[] {
-  return lookupsOf(company).telephonesOf.get(person) ?? []
+  return ofTelephones(company.telephones).ofPerson.get(person) ?? []
 }
 
 /**
@@ -121,12 +115,12 @@ export function telephonesOf(company: Company, person: PersonId): readonly Telep
  * @param e164 the number, as the network says it
  */
 export function ownerOfMobile(company: Company, e164: string): PersonId | undefined {
-  return lookupsOf(company).mobiles.get(e164)
+  return byMobile(company.people).get(e164)
 }
 
 /** Queues that ring their members for who waits in them. */
 export function ringingQueues(company: Company): readonly Group[] {
-  return lookupsOf(company).ringingQueues
+  return ofGroups(company.groups).ringing
 }
 
 /** The account code of the list that was meant, however it was written. */

@@ -13,16 +13,25 @@ export function entriesOf(company: Company, occupants: ReadonlyMap<string, strin
   ]
 }
 
+/** Somebody's entry, and what it was made of: while that is the same, so is the entry. */
+interface Made { of: readonly unknown[], entry: DirectoryEntry }
+const made = new WeakMap<Company['people'][string], Made>()
+
 function peopleOf(company: Company): DirectoryEntry[] {
   return Object.values(company.people).map((person) => {
-    const { name, site, handles } = company.departments[person.department]!
-    const telephones = telephonesOf(company, person.id)
-    const { first, last, nickname, former, department, role, room, mobile } = person
-    return {
+    const department = company.departments[person.department]!
+    const [site, telephones] = [company.sites[department.site], telephonesOf(company, person.id)]
+    const of = [department, site, ...telephones]
+    const before = made.get(person)
+    if (before && before.of.length === of.length && before.of.every((one, at) => one === of[at])) return before.entry
+    const { first, last, nickname, former, role, room, mobile } = person
+    const entry = {
       id: telephones[0]?.id ?? person.id, telephones: telephones.map(({ id }) => id), extension: telephones.map(({ number }) => number).join(', '),
-      first, last, nickname, former, department, departmentName: name, site: company.sites[site]?.name ?? site, role, room, handles, mobile,
-      direct: telephones.find(({ direct }) => direct !== null)?.direct ?? null,
+      first, last, nickname, former, department: person.department, departmentName: department.name, site: site?.name ?? department.site, role, room,
+      handles: department.handles, mobile, direct: telephones.find(({ direct }) => direct !== null)?.direct ?? null,
     }
+    made.set(person, { of, entry })
+    return entry
   })
 }
 

@@ -38,10 +38,14 @@ export const configure: Service<'configure'> = {
   },
 }
 
+/** Parts that say who and where somebody is, and what things are called: nothing that a call meets hangs on them. */
+const ofNames = new Set<CompanyChange['part']>(['people', 'departments', 'sites', 'duties', 'accountCodes'])
+
 /** A telephone that the company has no longer stays until its last call has ended. */
 export const configured: EventKind<'configured'> = {
   evolve(state, next, { version, changes, at }) {
     const company = changedCompany(state.company, version, changes)
+    if (changes.every(({ part }) => ofNames.has(part))) return { ...next, company }
     const added = Object.keys(company.telephones).filter(id => !state.devices.has(id))
     const removed = changes.flatMap(change => change.part === 'telephones' && !change.value && !state.indexes.callsAt.has(change.id) ? [change.id] : [])
     const operators = company.groups[company.settings.operators]?.members ?? []
