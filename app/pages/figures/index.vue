@@ -8,7 +8,7 @@ useHead({ title: 'Figures · Estafette' })
 
 /** What happened in a period: charts first, in words for who does not see them, tables beneath; compared with an earlier one. */
 const live = useLive()
-const period = usePeriod(today => [today.subtract(27, 'day').toDate(), today.toDate()])
+const period = usePeriod(today => [today.toDate(), today.toDate()])
 const comparison = ref<Comparison>('none')
 const line = ref('')
 const queue = ref('')
