@@ -19,8 +19,15 @@ export function useNextThings(most: number) {
   const desk = useDesk()
   const directory = useDirectory()
   const whereabouts = useWhereabouts()
-  return computed<NextThing[]>(() => {
-    const { state, company, presences } = live
+  const things = shallowRef<NextThing[]>([])
+  // With the clock, not with everything that happens in a large house.
+  watch([() => whereabouts.now, () => live.state?.callBacks, () => live.company, () => whereabouts.known], () => {
+    things.value = soonest()
+  }, { immediate: true })
+  return things
+
+  function soonest(): NextThing[] {
+    const { state, company } = live
     if (!state || !company) return []
     const now = whereabouts.now
     const promises = openPromises(state).filter(({ call }) => call === null).map(({ id, party, assigned, queue, notBefore }) => ({
@@ -33,11 +40,11 @@ export function useNextThings(most: number) {
       const people = duty.next?.from === duty.until ? duty.next.people.map(directory.personName) : []
       return [{ key: `duty ${id}`, at: duty.until, what: `${name}: ${people.length > 0 ? `${people.join(', ')} from then on` : 'nobody from then on'}` }]
     })
-    const people = [...presences].flatMap(([id, { kind, until }]): NextThing[] => {
+    const people = [...live.everybody()].flatMap(([id, { kind, until }]): NextThing[] => {
       const what = comesBack[kind]
       return what && until !== null ? [{ key: id, at: until, what: `${directory.nameOf(id)} ${what}` }] : []
     })
     return [...promises, ...duties, ...people].filter(({ at }) => at === null || (at > now && at < now + longestAhead))
       .sort((a, b) => (a.at ?? 0) - (b.at ?? 0)).slice(0, most)
-  })
+  }
 }
