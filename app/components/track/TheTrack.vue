@@ -13,7 +13,7 @@ const nobody = computed(() => {
 })
 const idle = computed(() => desk.held.length > 0 ? 'No call in hand. Space takes back who has waited longest.' : 'No call in hand.')
 /** Nobody calls, nobody is in hand and nobody under way: there is room, and time, for what else is to be known. */
-const isQuiet = computed(() => desk.arriving.length + desk.inHand.length + desk.passedOn.length === 0)
+const isQuiet = computed(() => desk.arriving.length + desk.inHand.length + desk.passedOn.length + desk.farewells.length === 0)
 const farewells = (stretch: string) => desk.farewells.filter(farewell => farewell.stretch === stretch)
 </script>
 

@@ -65,75 +65,79 @@ watch(() => desk.next?.call.id, (id) => {
 </script>
 
 <template>
-  <section
+  <div
     ref="whole"
     :class="['stretch', stretch]"
-    :aria-labelledby="`${stretch}-title`"
   >
-    <h2 :id="`${stretch}-title`">
-      {{ title }} <span
-        v-if="ribbons.length"
-        class="count"
-      >{{ ribbons.length }}</span>
-      <span class="more">{{ more }}</span>
-    </h2>
-    <ul
-      v-if="nobody !== null"
-      class="open"
+    <section
+      class="calls"
+      :aria-labelledby="`${stretch}-title`"
     >
-      <OpenRibbon
-        v-if="openPlace"
-        :key="openPlace.call.id"
-        :ribbon="openPlace"
-      />
-      <li
-        v-else
-        class="nobody"
+      <h2 :id="`${stretch}-title`">
+        {{ title }} <span
+          v-if="ribbons.length"
+          class="count"
+        >{{ ribbons.length }}</span>
+        <span class="more">{{ more }}</span>
+      </h2>
+      <ul
+        v-if="nobody !== null"
+        class="open"
       >
-        {{ stands ?? nobody }}
-      </li>
-    </ul>
+        <OpenRibbon
+          v-if="openPlace"
+          :key="openPlace.call.id"
+          :ribbon="openPlace"
+        />
+        <li
+          v-else
+          class="nobody"
+        >
+          {{ stands ?? nobody }}
+        </li>
+      </ul>
+      <ul
+        ref="list"
+        class="lines"
+      >
+        <template
+          v-for="place in lines"
+          :key="place.id"
+        >
+          <LineRibbon
+            v-if="place.item"
+            :ribbon="place.item"
+            :data-call="place.id"
+          />
+          <li
+            v-else
+            class="gone"
+          >
+            {{ farewellOf(place.id) }}
+          </li>
+        </template>
+        <li
+          v-for="farewell in others"
+          :key="farewell.id"
+          class="gone"
+        >
+          {{ farewell.text }}
+        </li>
+        <li
+          v-if="!lines.length && !others.length && empty"
+          class="nothing"
+        >
+          {{ empty }}
+        </li>
+      </ul>
+    </section>
     <div
       v-if="$slots.quiet"
       class="quiet"
     >
       <slot name="quiet" />
     </div>
-    <ul
-      ref="list"
-      class="lines"
-    >
-      <template
-        v-for="place in lines"
-        :key="place.id"
-      >
-        <LineRibbon
-          v-if="place.item"
-          :ribbon="place.item"
-          :data-call="place.id"
-        />
-        <li
-          v-else
-          class="gone"
-        >
-          {{ farewellOf(place.id) }}
-        </li>
-      </template>
-      <li
-        v-for="farewell in others"
-        :key="farewell.id"
-        class="gone"
-      >
-        {{ farewell.text }}
-      </li>
-      <li
-        v-if="!lines.length && !others.length && empty"
-        class="nothing"
-      >
-        {{ empty }}
-      </li>
-    </ul>
-  </section>
+  </div>
 </template>
 
 <style scoped>
@@ -145,8 +149,19 @@ watch(() => desk.next?.call.id, (id) => {
   padding: var(--space-2) var(--space-4);
 }
 
+.calls {
+  display: flex;
+  flex: 1;
+  flex-direction: column;
+  min-height: 0;
+}
+
+.stretch:has(.quiet) > .calls {
+  flex: none;
+}
+
 .quiet {
-  flex: 0 1 auto;
+  flex: 1;
   min-height: 0;
   padding-top: var(--space-3);
   overflow: hidden;
