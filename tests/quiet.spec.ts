@@ -5,7 +5,7 @@ test('a quiet console: how the day stands, what is due next, who was passed on l
   const { cast } = stage
   const day = console.getByRole('table', { name: 'Today on your lines' })
   const next = console.getByRole('region', { name: 'Next' })
-  const passed = console.getByRole('region', { name: 'Passed on last' })
+  const passed = console.getByRole('region', { name: 'Your last callers' })
   await expect(day.getByRole('row', { name: /^General line/ })).toBeVisible()
   const until = Date.now() + 60 * 60_000
   await cast.ask({ service: 'setStatus', device: 't2110', reason: 'lunch', until })

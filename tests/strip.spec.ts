@@ -6,9 +6,10 @@ test('records are cards there: nothing lies beside the screen, and who hears the
   await admin.setViewportSize({ width: 380, height: 800 })
   for (const [path, column, cell] of [['/accounts', 'Signs in as', 'ines'], ['/connections', 'Kind', 'Telephones']] as const) {
     await admin.goto(path)
-    const row = admin.getByRole('row').filter({ hasText: cell }).first()
-    await expect(row.getByRole('cell', { name: cell, exact: true })).toBeVisible()
-    await expect(row.getByRole('cell', { name: cell, exact: true })).toHaveAttribute('data-told', column)
+    // What stands before it on the card is heard with it.
+    const told = admin.getByRole('row').getByRole('cell', { name: `${column} ${cell}`, exact: true }).first()
+    await expect(told).toBeVisible()
+    await expect(told).toHaveAttribute('data-told', column)
     await expect(admin.getByRole('columnheader', { name: column })).toBeAttached()
     const beyond = await admin.locator('.records *').evaluateAll(all =>
       all.filter(one => one.getBoundingClientRect().right > innerWidth + 1).map(one => one.textContent))

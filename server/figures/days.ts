@@ -5,6 +5,7 @@ import { dayOf, localTime } from '~~/core/calendar/zones'
 import { promises } from '~~/core/calls/promises'
 import type { Company } from '~~/core/company/company'
 import { lookUp } from '~~/core/company/lookups'
+import { insertRows } from '../database/rows'
 import { type Attended, dayBounds, type DayFigures, dayFigures, type DayRules, type Subject } from '~~/core/figures/day'
 import type { Leg } from '~~/core/figures/legs'
 
@@ -80,7 +81,7 @@ async function counted({ em, company, now }: Asked, local: number, subjects: rea
     const rows = subjects.map((subject, at) => ({
       day: asDate(local), subject: subjectText(subject), made_of: `${madeOf(company)}${change ?? ''}`, figures: figures[at],
     }))
-    await em.execute(`insert into day_figures select * from jsonb_populate_recordset(null::day_figures, ?::jsonb)
+    await em.execute(`${insertRows('day_figures', ['day', 'subject', 'made_of', 'figures'])}
       on conflict (day, subject) do update set made_of = excluded.made_of, figures = excluded.figures`, [JSON.stringify(rows)])
   }
   return figures

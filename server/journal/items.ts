@@ -10,6 +10,7 @@ import { legs, type LegsChange, livingLegs } from './projections/legs'
 import { livingParkings, type ParkingChange, parkings } from './projections/parkings'
 import { livingCalls, type RecordChange, records } from './projections/records'
 import { type VoiceChange, voicemail } from './projections/voicemail'
+import { insertRows } from '../database/rows'
 
 /** What goes into the journal, and with it into the tables that are made from it: in one transaction, and as often as one likes. */
 
@@ -89,9 +90,8 @@ export async function writeChanges(em: EntityManager, items: readonly JournalIte
   await attendance.write(em, of<AttendanceChange>('attended', 'left', 'allLeft'))
 }
 
-/** Whole batches go in as one JSON parameter: a fraction of the work of a statement built row by row. */
-const insertEvents = `
-  insert into "journal" select * from jsonb_populate_recordset(null::"journal", ?::jsonb) on conflict do nothing returning "epoch", "seq"`
+const journalColumns = ['epoch', 'seq', 'at', 'type', 'call', 'event', 'version']
+const insertEvents = `${insertRows('journal', journalColumns)} on conflict do nothing returning "epoch", "seq"`
 
 const stateColumns = '"journal_state" ("epoch", "seq", "at", "version", "state"'
 const insertState = `insert into ${stateColumns}) values (?, ?, ?, ?, ?::jsonb) on conflict do nothing returning 1`

@@ -37,7 +37,7 @@ function became(row: LogRow): string {
 <template>
   <section aria-labelledby="passed-lately">
     <h3 id="passed-lately">
-      Passed on last
+      Your last callers
     </h3>
     <ol v-if="rows.length">
       <li

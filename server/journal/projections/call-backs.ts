@@ -2,6 +2,7 @@ import { promiseOf } from '~~/core/calls/call-backs'
 import type { CallBack, ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Projection } from './projection'
+import { insertRows } from '../../database/rows'
 
 /** Whom we have promised to call back, and how that ended: table `call_back`. Times are those that people read. */
 
@@ -16,7 +17,7 @@ export const callBacks: Projection<CallBackChange> = {
   },
 
   async write(em, changes) {
-    for (const { row } of changes) await em.execute(upsert, [JSON.stringify(row)])
+    for (const { row } of changes) await em.execute(upsert, [JSON.stringify([row])])
   },
 }
 
@@ -44,8 +45,12 @@ function changeOf({ epoch, seq, clockOffset, company }: ExchangeState, promise: 
 
 /** A later event of the same run, or one of a later run, knows better. */
 const begun = (of: string) => `(select min(position) from journal_state where epoch = ${of})`
+const columns = [
+  'id', 'epoch', 'stands', 'seq', 'number', 'name', 'line', 'queue', 'by', 'assigned', 'tries', 'end', 'word', 'turn', 'names', 'since', 'promised_at',
+  'not_before', 'ended_by', 'ended_at',
+]
 const upsert = `
-  insert into "call_back" as known select * from jsonb_populate_record(null::"call_back", ?::jsonb)
+  ${insertRows('call_back', columns, 'known')}
   on conflict ("id") do update set "stands" = excluded."stands", "seq" = excluded."seq", "queue" = excluded."queue", "assigned" = excluded."assigned",
     "tries" = excluded."tries", "not_before" = excluded."not_before", "end" = excluded."end", "ended_by" = excluded."ended_by",
       "ended_at" = excluded."ended_at",

@@ -2,6 +2,7 @@ import { stepOf } from '~~/core/calls/events'
 import { recordOf } from '~~/core/calls/record'
 import { type Conversation, conversationOf } from '~~/core/routing/conversation'
 import type { Projection } from './projection'
+import { insertRows } from '../../database/rows'
 
 /** Where calls from outside really ended: table `conversation`, from which likely destinations are learned. */
 
@@ -20,5 +21,4 @@ export const conversations: Projection<ConversationChange> = {
   },
 }
 
-const insert = `
-  insert into "conversation" select * from jsonb_populate_recordset(null::"conversation", ?::jsonb) on conflict do nothing`
+const insert = `${insertRows('conversation', ['call', 'number', 'line', 'at', 'device', 'group'])} on conflict do nothing`

@@ -2,6 +2,7 @@ import type { EntityManager } from '@mikro-orm/postgresql'
 import type { ExchangeState } from '~~/core/calls/model'
 import { type LegChange, legChanges, legsOfLiving } from '~~/core/figures/legs'
 import type { Projection } from './projection'
+import { insertRows } from '../../database/rows'
 
 /** Every stay of a call where it waits, and what became of it: table `leg`, from which figures are counted. */
 
@@ -62,8 +63,11 @@ async function begin(em: EntityManager, changes: readonly Of<'legBegun'>[]): Pro
   await em.execute(begun, [JSON.stringify(rows), JSON.stringify(guarded)])
 }
 
+const columns = [
+  'call', 'seq', 'epoch', 'place', 'direction', 'line', 'number', 'back', 'by', 'kind', 'at', 'began', 'passed_by', 'held', 'end', 'waited',
+]
 const begun = `
-  insert into "leg" select r.* from jsonb_populate_recordset(null::"leg", ?::jsonb) r
+  ${insertRows('leg', columns)} r
   where not exists (
     select 1 from jsonb_to_recordset(?::jsonb) as g(call text, kind text, place text)
     join "leg" known on known.call = g.call and known.kind = g.kind and known.place = g.place

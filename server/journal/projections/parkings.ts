@@ -3,6 +3,7 @@ import type { ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import { type Parking, parkingOf, stay } from '~~/core/calls/parkings'
 import type { Projection } from './projection'
+import { insertRows } from '../../database/rows'
 
 /** Every stay of a caller in a park slot: table `parking`. */
 
@@ -50,14 +51,15 @@ async function writeParking(em: EntityManager, parking: Named): Promise<void> {
     const ended = await em.execute<unknown[]>(endParking, [end, new Date(endedAt!), takenBy, JSON.stringify(names), call])
     if (ended.length > 0) return
   }
-  await em.execute(insertParking, [JSON.stringify(parkingRow(parking)), call, endedAt === null ? null : new Date(endedAt)])
+  await em.execute(insertParking, [JSON.stringify([parkingRow(parking)]), call, endedAt === null ? null : new Date(endedAt)])
 }
 
 const endParking = `
   update "parking" set "end" = ?, "ended_at" = ?, "taken_by" = ?, "names" = "names" || ?::jsonb where "call" = ? and "end" = 'waiting' returning 1`
 
+const columns = ['call', 'slot', 'by', 'caller', 'end', 'names', 'for', 'at', 'ended_at', 'taken_by', 'number', 'name']
 const insertParking = `
-  insert into "parking" select * from jsonb_populate_record(null::"parking", ?::jsonb)
+  ${insertRows('parking', columns)}
   where not exists (select 1 from "parking" where "call" = ? and "ended_at" = ?) on conflict do nothing`
 
 function parkingRow({ call, at, slot, by, for: reserved, caller, party, end, endedAt, takenBy, names }: Named): Record<string, unknown> {

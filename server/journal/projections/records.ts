@@ -6,6 +6,7 @@ import { type CallRecord, recordOf } from '~~/core/calls/record'
 import { withoutMarks } from '~~/core/directory/folding'
 import { formatNumber } from '~~/core/numbers/dialled'
 import type { Projection } from './projection'
+import { insertRows } from '../../database/rows'
 
 /** What became of every call: table `call_record`. */
 
@@ -91,7 +92,7 @@ function arrayOf(texts: string[]): string {
   return `{${texts.map(text => `"${text.replace(/["\\]/g, '\\$&')}"`).join(',')}}`
 }
 
-/** Whole batches go in as one JSON parameter: a fraction of the work of a statement built row by row. */
+/** What a later event of a call changes. */
 const recordColumns = [
   'seq',
   'account',
@@ -108,7 +109,7 @@ const recordColumns = [
   'name',
 ]
 const upsertRecords = `
-  insert into "call_record" select * from jsonb_populate_recordset(null::"call_record", ?::jsonb)
+  ${insertRows('call_record', ['id', 'epoch', 'direction', 'dialled', 'line', 'started_at', ...recordColumns])}
   on conflict ("id") do update set ${recordColumns.map(column => `"${column}" = excluded."${column}"`).join(', ')}
   where "call_record"."seq" <= excluded."seq"`
 

@@ -1,5 +1,6 @@
 import { type VoiceMessage, voiceMessageOf } from '../../messages/voice'
 import type { Projection } from './projection'
+import { insertRows } from '../../database/rows'
 
 /** What callers have said to mailboxes: those of table `message` that nobody wrote. Whether one has been read is no event, and stays as it is. */
 
@@ -21,8 +22,8 @@ export const voicemail: Projection<VoiceChange> = {
 }
 
 /** The same end of the same call, told twice, is one message; one that has been read stays read. */
-const insertMessages = `
-  insert into "message" select * from jsonb_populate_recordset(null::"message", ?::jsonb) on conflict do nothing`
+const columns = ['id', 'kind', 'to', 'from', 'from_name', 'caller', 'number', 'text', 'urgent', 'call_back', 'seconds', 'at', 'read_at']
+const insertMessages = `${insertRows('message', columns)} on conflict do nothing`
 
 function messageRow({ id, to, caller, number, text, seconds, at }: VoiceMessage): Record<string, unknown> {
   return { id, kind: 'voice', to, from: '', from_name: '', caller, number, text, urgent: false, call_back: false, seconds, at: new Date(at), read_at: null }
