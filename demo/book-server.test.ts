@@ -63,7 +63,7 @@ describe('a book of another server is followed', () => {
     expect(await follower.look()).toEqual(['123', 'Bo & <Co>', 'Cy'])
     expect(follower.fetched).toBe(5)
     const [read] = cardsOf([...follower.cards.values()].find(({ text }) => text.includes('NOTE'))!.text)
-    expect(contactOf((read as { lines: string[] }).lines).note).toBe('first second')
+    expect(contactOf((read as { lines: string[] }).lines).note).toBe('first\nsecond')
   })
 
   test('also when a card goes between being named and being fetched', async () => {
