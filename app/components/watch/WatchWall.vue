@@ -4,7 +4,7 @@ import { channelsFree } from '~~/core/calls/questions'
 import { heatOf } from '~~/core/console/lateness'
 import { operatorsNow, whoWaits } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'
-import { type LevelRule, serviceLevel } from '~~/core/figures/service-level'
+import { serviceLevel } from '~~/core/figures/service-level'
 import { isDeserted } from '~~/core/queues/board'
 import type { Figures } from '~~/shared/figures'
 import { useDesk } from '~/stores/desk'
@@ -50,7 +50,7 @@ async function load(): Promise<void> {
 }
 onMounted(load)
 useIntervalFn(load, 60_000)
-const rule = computed<LevelRule>(() => ({ kind: live.company?.settings.serviceLevel ?? 'offered', shortAbandon: live.company?.settings.shortAbandon ?? 0 }))
+const rule = useLevelRule()
 const level = computed(() => report.value && serviceLevel(report.value.total, rule.value))
 const course = computed(() => {
   const { value } = report

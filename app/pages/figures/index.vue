@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { LevelRule } from '~~/core/figures/service-level'
 import { changeInWords, headline, warningOf } from '~~/core/figures/words'
 import type { Figures } from '~~/shared/figures'
 import { useLive } from '~/stores/live'
@@ -20,7 +19,7 @@ let asked = new AbortController()
 
 const query = computed(() => ({ from: asDay(period.value[0]), to: asDay(period.value[1]), line: line.value, queue: queue.value }))
 const earlierPeriod = computed(() => earlier(period.value, comparison.value))
-const rule = computed<LevelRule>(() => ({ kind: live.company?.settings.serviceLevel ?? 'offered', shortAbandon: live.company?.settings.shortAbandon ?? 0 }))
+const rule = useLevelRule()
 const lines = computed(() => Object.values(live.company?.lines ?? {}))
 const queues = computed(() => Object.values(live.company?.groups ?? {}).filter(({ distribution }) => distribution === 'queue'))
 const fileOf = (table: string) => `/api/figures/export?${new URLSearchParams({ ...query.value, table }).toString()}`
