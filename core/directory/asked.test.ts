@@ -77,6 +77,12 @@ describe('what operators type besides names', () => {
     expect(directory.search('mar', 1, with7of12)[0]!.id).toBe(marketing.id)
     // A whole name is meant, whoever is usual.
     expect(shownOf(directory.entry(directory.search('marit upwater', 1, with7of12)[0]!.id)!)).toBe('2274')
+    // So is a whole extension: not somebody in whose numbers it stands, however usual.
+    const certain = { ...nobodyPreferred, probable: new Map(whole.map(({ id }) => [id, 1])) }
+    const berths = whole.find(({ extension }) => extension === '601')!
+    certain.probable.delete(berths.id)
+    expect(whole.filter(({ id, mobile, direct }) => id !== berths.id && `${mobile} ${direct}`.includes('601'))).not.toHaveLength(0)
+    expect(directory.search('601', 1, certain)[0]!.id).toBe(berths.id)
     const hardly = { ...nobodyPreferred, probable: new Map([[marketing.id, 0.06]]) }
     expect(directory.search('mar', 1, hardly)[0]!.id).not.toBe(marketing.id)
   })

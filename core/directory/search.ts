@@ -73,6 +73,10 @@ const fieldAt = new Map<Field, number>(fields.map(({ name }, index) => [name, in
 const weights = Float32Array.from(fields, ({ weight }) => weight)
 const isName = Uint8Array.from(fields, ({ name }) => ['name', 'nickname', 'former', 'occupant'].includes(name) ? 1 : 0)
 const isExact = Uint8Array.from(fields, field => 'exact' in field ? 1 : 0)
+/** No name, and no number, is found so well. */
+const wholeExtension = weights[0]!
+/** Chances double a score at most. */
+const aboveAll = 2 * wholeExtension
 /** In a posting: the entry and the field in one number. */
 const fieldBits = 4
 
@@ -289,6 +293,8 @@ export class Directory {
         reason[entry] = fieldAt.get('extension')!
       }
     }
+    // Who types a whole extension means that one, whoever is probable.
+    for (const entry of found) if (total[entry]! >= wholeExtension) total[entry]! += aboveAll
     // Loudspeakers stand behind everybody who can be called, but for who types their whole name.
     for (const entry of this.zones) {
       const { last } = this.entries[entry] ?? { last: '' }
