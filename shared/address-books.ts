@@ -1,5 +1,5 @@
 import '../core/schema/wording'
-import { type InferType, number, object, string } from 'yup'
+import { array, type InferType, number, object, string } from 'yup'
 
 /** An address book of another server (CardDAV): its cards are contacts here, changed there alone. */
 export const newAddressBook = object({
@@ -20,6 +20,9 @@ export const addressBook = object({
   /** How many contacts come from it, and how many of its cards name nobody. */
   contacts: number().required(),
   unread: number().required(),
+  /** How many of its cards hold more than is kept; of the first of them whose, and what of it is not. */
+  cut: number().required(),
+  cutCards: array(string().defined()).required(),
   /** When it was last read, in milliseconds since 1970; null: never whole. */
   readAt: number().nullable().defined(),
   /** Why it could not be read the last time. */

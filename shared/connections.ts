@@ -28,6 +28,8 @@ export const connection = object({
   lastProblem: string().nullable().defined(),
   /** What came of it, in a few words: "37 contacts". */
   brings: string().defined(),
+  /** What of it could not be kept, the first of it one by one. */
+  notKept: array(string().defined()).required(),
 })
 export type Connection = InferType<typeof connection>
 

@@ -18,7 +18,7 @@ const card = (uid: string, ...lines: string[]) => ['BEGIN:VCARD', 'VERSION:4.0',
 test('an address book of another server: found, said who calls, changed there alone, followed, and gone when it is left', async ({ own, browser }) => {
   book.account = { user: 'mer', password: 'ry' }
   book.put('a.vcf', card('a', 'FN:Oda Bellweather', 'ORG:Pilots of the Sound', 'TEL;TYPE=work:+44 117 496 0801'))
-  book.put('b.vcf', card('b', 'FN:Mallow <b>Fenn</b>', 'ORG:Pilots of the Sound', 'TEL:+44 117 496 0802'))
+  book.put('b.vcf', card('b', 'FN:Mallow <b>Fenn</b>', 'ORG:Pilots of the Sound', 'TEL:+44 117 496 0802', `NOTE:${'n'.repeat(1_001)}`))
   book.put('c.vcf', card('c', 'NOTE:nobody'))
   const admin = await own.open(browser, 'admin')
   await admin.goto('/connections')
@@ -36,7 +36,8 @@ test('an address book of another server: found, said who calls, changed there al
   await pane.getByLabel('Password there').fill('ry')
   await pane.getByLabel('Password there').press('Enter')
   const row = admin.getByRole('row').filter({ hasText: 'Pilots' })
-  await expect(row).toContainText('3 contacts; 1 cards name nobody')
+  await expect(row).toContainText('3 contacts; 1 cards name nobody; 1 not kept whole')
+  await expect(pane.getByRole('listitem')).toHaveText('Mallow <b>Fenn</b>: the note after 1000 letters')
   expect(JSON.stringify(await own.sql('select * from address_book'))).not.toContain('"ry"')
 
   const console = await own.open(browser, 'ines')

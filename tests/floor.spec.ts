@@ -28,6 +28,26 @@ test('the floor shows a site, a department, who is free, and everybody again, a 
   for (const device of [one.id, 't2111']) await cast.ask({ service: 'setDoNotDisturb', device, on: false, until: null })
 })
 
+test('where there is room everybody has their extension beside their name, whatever they do; then until when, then why', async ({ console, stage }) => {
+  const { cast } = stage
+  const until = cast.state.time + cast.state.clockOffset + 3_600_000
+  await cast.ask({ service: 'setStatus', device: 't2110', reason: 'lunch', until })
+  await cast.ask({ service: 'setDoNotDisturb', device: 't2111', on: true, until: null })
+  await console.setViewportSize({ width: 1920, height: 1080 })
+  await expect(console.getByRole('button', { name: new RegExp(`^${cast.state.company.telephones.t2111!.name}\\. Do not disturb`) })).toBeVisible()
+  const extensions = Object.fromEntries(Object.values(cast.state.company.telephones).flatMap(({ id, number }) => number ? [[id, number]] : []))
+  const unseen = () => console.evaluate(extensions => [...document.querySelectorAll<HTMLElement>('.window')].flatMap((own) => {
+    const extension = extensions[own.dataset.person!]
+    const shown = [...own.querySelectorAll('span')].find(({ textContent }) => textContent === extension)
+    const [room, place] = [own.getBoundingClientRect(), shown?.getBoundingClientRect()]
+    return extension === undefined || (place && place.bottom <= room.bottom + 1 && place.right <= room.right) ? [] : [own.title]
+  }), extensions)
+  await expect.poll(unseen).toEqual([])
+  await expect(console.locator('[data-person="t2110"]')).toContainText(/2110\d+:\d\dlunch/)
+  await cast.ask({ service: 'setStatus', device: 't2110', reason: null, until: null })
+  await cast.ask({ service: 'setDoNotDisturb', device: 't2111', on: false, until: null })
+})
+
 test('a card: who stands in, one\'s own note with a day to be reminded, and a place at the front of the floor', async ({ console, stage, browser }) => {
   const { telephones, people } = stage.cast.state.company
   const person = people.p2106!

@@ -7,6 +7,7 @@ import {
 } from '~~/core/figures/words'
 import type { Link } from '~~/core/figures/report'
 import type { Figures, figureTables } from '~~/shared/figures'
+import { flowOf } from './flow'
 
 /** The charts of a report, as data: what each shows, says in words, and holds as a table. */
 
@@ -41,7 +42,12 @@ const parts = [
   { name: 'voicemail, moved on, to be called back or turned away', shade: 'other' },
 ]
 const partsOf = ({ within, answered, abandoned, offered, waiting }: Tally) => [within, answered - within, abandoned, offered - answered - abandoned - waiting]
-const stacked = (tallies: readonly Tally[]) => parts.map((part, at) => ({ ...part, values: tallies.map(tally => partsOf(tally)[at]!) }))
+/** Whoever waits now is a part of today. */
+const stillWaits = { name: 'waiting now', shade: 'waiting' }
+const stacked = (tallies: readonly Tally[]): Series[] => [
+  ...parts.map((part, at) => ({ ...part, values: tallies.map(tally => partsOf(tally)[at]!) })),
+  ...tallies.some(({ waiting }) => waiting > 0) ? [{ ...stillWaits, values: tallies.map(({ waiting }) => waiting) }] : [],
+]
 const seconds = (ms: number | null) => ms === null ? '–' : spell(ms)
 const sum = (list: readonly { calls: number }[]) => list.reduce((all, { calls }) => all + calls, 0)
 
@@ -76,6 +82,7 @@ function timeCharts({ report, before, rule }: Shown): ReportChart[] {
   const hours = busyHours(report, before)
   const labels = hours.map(clockOf)
   const now = hours.map(at => report.byHalfHour[at]!)
+  const series = stacked(now.map(({ tally }) => tally))
   const then = before && hours.map(at => before.byHalfHour[at]!)
   const dayOf = (from: number) => new Date(from).toLocaleDateString('en-GB', {
     timeZone: 'UTC', month: 'short', ...report.step === 'month' ? { year: '2-digit' } : { day: 'numeric' },
@@ -84,9 +91,9 @@ function timeCharts({ report, before, rule }: Shown): ReportChart[] {
   const twice = (times: number) => report.bySteps.length === 1 && times > 1 ? ' (twice)' : ''
   return [
     {
-      kind: 'bars', title: 'Calls by half-hour', words: callsInWords(report), compared: before !== null, table: 'halfHours', legend: parts, labels, every: 2,
+      kind: 'bars', title: 'Calls by half-hour', words: callsInWords(report), compared: before !== null, table: 'halfHours', legend: series, labels, every: 2,
       columns: ['From', ...tallyColumns], rows: now.map(({ tally, times }, at) => [`${labels[at]}${twice(times)}`, ...tallyCells(tally, rule)]),
-      series: stacked(now.map(({ tally }) => tally)), earlier: then?.map(({ tally }) => tally.offered),
+      series, earlier: then?.map(({ tally }) => tally.offered),
     },
     {
       kind: 'level', title: 'Service level', words: levelInWords(report, rule), compared: before !== null, table: 'days', labels: days,

@@ -147,6 +147,17 @@ useIntervalFn(load, 5_000)
           >
             {{ chosen.well ? 'Last problem: ' : '' }}{{ chosen.lastProblem }}
           </p>
+          <template v-if="chosen.notKept.length > 0">
+            <h3>What of it is not kept here</h3>
+            <ul>
+              <li
+                v-for="what in chosen.notKept"
+                :key="what"
+              >
+                {{ what }}
+              </li>
+            </ul>
+          </template>
           <el-button
             v-if="chosen.kind === 'identityProvider'"
             size="small"

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { Directory, type DirectoryEntry } from '~~/core/directory/search'
-import { Finder, mostHere } from './finder'
-import { type Port, serveSearch } from './searching'
+import { Finder, mostAtOnce, mostHere } from './finder'
+import { type Port, serveSearch, type ToSearch } from './searching'
 
 const preferred = { probable: new Map<string, number>(), busy: new Set<string>(), often: new Set<string>() }
 const entry = (at: number, last = `Family${at}`): DirectoryEntry => ({
@@ -42,6 +42,23 @@ describe('finding among many', () => {
     expect(married).toMatchObject([{ id: 't5' }])
     expect(gone.map(({ id }) => id)).not.toContain('t6')
     end()
+  })
+
+  it('tells whoever is there in pieces, the next when the last is taken in, and a question after all that came before it', () => {
+    const told: ToSearch[] = []
+    const port: Port = { postMessage: message => void told.push(message), onmessage: null }
+    const finder = new Finder(() => port)
+    finder.become(many)
+    void finder.search('family7', 1, preferred)
+    const pieces: string[][] = []
+    for (let last = told.at(-1)!; last.type === 'changed'; last = told.at(-1)!) {
+      pieces.push(last.changes.put.map(({ id }) => id))
+      expect(told).toHaveLength(pieces.length)
+      port.onmessage!({ data: { type: 'taken' } } as MessageEvent)
+    }
+    expect(Math.max(...pieces.map(({ length }) => length))).toBe(mostAtOnce)
+    expect(pieces.flat()).toEqual(many.map(({ id }) => id))
+    expect(told.at(-1)).toMatchObject({ type: 'search', text: 'family7' })
   })
 
   it('that dies is done here: whoever waits for an answer gets it', async () => {

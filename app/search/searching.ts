@@ -4,7 +4,7 @@ import { Directory, type Hit } from '~~/core/directory/search'
 
 /** What is told to a search that goes on beside the interface, and what it answers: questions in the order in which they were asked. */
 export type ToSearch = { type: 'changed', changes: Changes } | { type: 'search', text: string, limit: number, preferred: Preferred }
-export interface FromSearch { hits: Hit[] }
+export type FromSearch = { type: 'taken' } | { type: 'found', hits: Hit[] }
 
 /** One end of a channel between two threads. */
 export interface Port {
@@ -15,12 +15,12 @@ export interface Port {
 /** Searches for whoever is at the other end of a channel, in everybody they have told of. */
 export function serveSearch(port: Port): void {
   const directory = new Directory([])
+  const answer = (message: FromSearch) => port.postMessage(message as never)
   port.onmessage = ({ data }: MessageEvent<ToSearch>) => {
     if (data.type === 'changed') {
       directory.take(data.changes)
-      return
+      answer({ type: 'taken' })
     }
-    const hits = directory.search(data.text, data.limit, data.preferred)
-    port.postMessage({ hits } satisfies FromSearch as never)
+    else answer({ type: 'found', hits: directory.search(data.text, data.limit, data.preferred) })
   }
 }

@@ -4,7 +4,7 @@ import type { EventKind } from './event'
 import { kinds } from './events'
 import { isMemberOf, lookUp } from '../company/lookups'
 import type { Call, CallEvent, CallId, Connection, Device, DeviceId, EventOf, ExchangeState, NumberedEvent } from './model'
-import { reindex, reindexPlaces } from './indexes'
+import { missingFrom, reindex, reindexPlaces } from './indexes'
 import { handlingAfter, offeredAfter, patienceAfter } from './serving'
 
 const outlivedKept = 60
@@ -14,15 +14,17 @@ const outlivedKept = 60
  * An event about a call or device that the state does not know changes nothing but the sequence number.
  */
 export function evolve(state: ExchangeState, event: NumberedEvent): ExchangeState {
-  const next: ExchangeState = { ...state, seq: event.seq, time: Math.max(state.time, event.at) }
+  const next = movedOn(state, event)
   const kind = kinds[event.type] as EventKind<never>
   if (kind.evolve) return kind.evolve(state, next, event as never)
   if (event.type === 'originated') return originated(state, next, event)
   if (!('call' in event)) return next
   const call = state.calls.get(event.call)
   if (!call) return next
-  return event.type === 'callCleared' ? cleared(state, next, call, event) : changed(state, next, call, event, kind)
+  return event.type === 'callCleared' ? cleared(state, next, call, event) : changed(state, next, call, [event])
 }
+
+const movedOn = (state: ExchangeState, { seq, at }: NumberedEvent): ExchangeState => ({ ...state, seq, time: Math.max(state.time, at) })
 
 function originated(state: ExchangeState, next: ExchangeState, event: EventOf<'originated'>): ExchangeState {
   next.serial = state.serial + 1
@@ -32,20 +34,33 @@ function originated(state: ExchangeState, next: ExchangeState, event: EventOf<'o
   return promiseAfter(next, event)
 }
 
-/** The calls that an event of some calls may change: those, and the others that their people have. */
-function touchedBy(state: ExchangeState, calls: readonly Call[]): Set<CallId> {
+/** The calls that an event of some calls may change: those, whom they ask for, and the others of whoever leaves them. */
+function touchedBy(state: ExchangeState, calls: readonly Call[], gone: readonly Connection[]): Set<CallId> {
   const touched = new Set<CallId>()
   for (const call of calls) {
     touched.add(call.id)
     if (call.consultation) touched.add(call.consultation)
-    for (const { device } of call.connections) if (state.devices.has(device)) for (const other of state.indexes.callsAt.get(device) ?? []) touched.add(other)
   }
+  for (const { device } of gone) if (state.devices.has(device)) for (const other of state.indexes.callsAt.get(device) ?? []) touched.add(other)
   return touched
 }
 
-/** Many events at once. */
+/** Many events at once: as one after the other, but those who are rung together for a call come to it together. */
 export function evolveAll(state: ExchangeState, events: readonly NumberedEvent[]): ExchangeState {
-  return events.reduce(evolve, state)
+  let current = state
+  for (let at = 0; at < events.length;) {
+    const rung = rungTogether(events, at)
+    const call = rung.length > 1 ? current.calls.get(rung[0]!.call) : undefined
+    current = call ? changed(current, movedOn(current, rung.at(-1)!), call, rung) : evolve(current, events[at]!)
+    at += call ? rung.length : 1
+  }
+  return current
+}
+
+function rungTogether(events: readonly NumberedEvent[], from: number) {
+  const rung: EventOf<'delivered'>[] = []
+  for (let event = events[from]; event?.type === 'delivered' && event.call === (rung[0] ?? event).call; event = events[from + rung.length]) rung.push(event)
+  return rung
 }
 
 /** Gives events their places after a state's last, all at one time. */
@@ -53,22 +68,27 @@ export function numbered(state: ExchangeState, events: readonly CallEvent[], at:
   return events.map((event, index) => ({ ...event, seq: state.seq + 1 + index, at }))
 }
 
-/** The state after an event within a call that goes on. */
-function changed(state: ExchangeState, next: ExchangeState, call: Call, event: CallChange, kind: EventKind<never>): ExchangeState {
+/** The state after events within a call that goes on: one, or those by which several are rung. */
+function changed(state: ExchangeState, next: ExchangeState, call: Call, events: readonly CallChange[]): ExchangeState {
+  const event = events[0]!
   const joined = 'joined' in event && event.joined ? state.calls.get(event.joined) : undefined
-  const then = watchedOutside(changedCall(kind, call, event, joined), call, event)
-  const asks = then.connections.some(({ device }) => device === call.calling)
-  const after = ledBySomebody(then.consultation && !asks ? { ...then, consultation: null } : then, state)
-  const touched = touchedBy(state, joined ? [call, joined, after] : [call, after])
+  const after = events.reduce((before, each) => {
+    const then = watchedOutside(changedCall(kinds[each.type] as EventKind<never>, before, each, joined), before, each)
+    const asks = then.consultation === null || then.connections.some(({ device }) => device === before.calling)
+    return ledBySomebody(asks ? then : { ...then, consultation: null }, state)
+  }, call)
+  const before = joined ? [...call.connections, ...joined.connections] : call.connections
+  const gone = missingFrom(after.connections, before)
+  const touched = touchedBy(state, joined ? [call, joined, after] : [call, after], joined ? [...gone, ...joined.connections] : gone)
   let calls = state.calls.set(call.id, after)
   if (joined) calls = forgotten(calls.delete(joined.id), touched, joined.id)
   const primary = call.consultation ? calls.get(call.consultation) : undefined
-  if (primary) calls = calls.set(primary.id, heardOfConsultation(primary, call, event))
-  const gone = [...call.connections, ...(joined?.connections ?? [])].filter(({ device }) => !after.connections.some(other => other.device === device))
+  if (primary) calls = calls.set(primary.id, events.reduce((heard, each) => heardOfConsultation(heard, call, each), primary))
   // Whoever has handed a caller on asks for them no longer.
   for (const { device } of gone) calls = forgotten(calls, touched, call.id, device)
-  if ('party' in event && event.party) next.serial = state.serial + 1
-  return promiseAfter(offeredAfter(settledAt(state, next, calls, touched, gone, after, event.at), call, event), event)
+  next.serial = state.serial + events.filter(each => 'party' in each && each.party).length
+  const settled = settledAt(state, next, calls, touched, gone, missingFrom(before, after.connections), after, event.at)
+  return events.reduce((known, each) => promiseAfter(offeredAfter(known, call, each), each), settled)
 }
 
 /** The state with its calls as they are now; telephones that have just been left by their last call are free. */
@@ -78,7 +98,8 @@ function settledAt(
   calls: ExchangeState['calls'],
   touched: Iterable<CallId>,
   gone: readonly Connection[],
-  { connections: there, servedFrom, story }: Pick<Call, 'connections' | 'servedFrom' | 'story'>,
+  come: readonly Connection[],
+  { servedFrom, story }: Pick<Call, 'servedFrom' | 'story'>,
   at: number,
   gaveUp = false,
 ): ExchangeState {
@@ -92,7 +113,7 @@ function settledAt(
     const free = { ...left, freeSince: at, ...wrappingUp(next, device, left, servedFrom, at) }
     next.devices = next.company.telephones[device] ? next.devices.set(device, free) : next.devices.delete(device)
   }
-  const came = there.filter(({ device }) => !state.indexes.callsAt.has(device))
+  const came = come.filter(({ device }) => !state.indexes.callsAt.has(device))
   reindexPlaces(
     state,
     next,
@@ -110,11 +131,11 @@ function wrappingUp({ company }: ExchangeState, device: DeviceId, { absences }: 
 
 /** The state after a call has ended: nothing refers to it any more. */
 function cleared(state: ExchangeState, next: ExchangeState, call: Call, event: EventOf<'callCleared'>): ExchangeState {
-  const touched = touchedBy(state, [call])
+  const touched = touchedBy(state, [call], call.connections)
   next.outlived = outlivedAfter(state, call, event.at)
   const calls = forgotten(state.calls.delete(call.id), touched, call.id)
   const gaveUp = event.cause === 'abandoned' || event.cause === 'normalClearing'
-  return settledAt(state, next, calls, touched, call.connections, { ...call, connections: [] }, event.at, gaveUp)
+  return settledAt(state, next, calls, touched, call.connections, [], call, event.at, gaveUp)
 }
 
 /** Nobody of `among` is asked any more for the caller of a call that has ended, or that whoever asked has left. */

@@ -4,7 +4,7 @@ import type BTree from 'sorted-btree'
 import { EmptyBTree } from 'sorted-btree'
 import type { Group } from '../company/company'
 import { groupsOf } from '../company/lookups'
-import type { Call, CallBackId, CallId, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
+import type { Call, CallBackId, CallId, Connection, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
 import { openingOwner, timerOfOpening, withOpenings } from './openings'
 import { keyOf, type Timer, timersAtPlace, timersOf, timersOfCallBack, timersOfPage } from './timers'
 
@@ -112,23 +112,27 @@ function freeKeys(state: ExchangeState, id: DeviceId): string[] {
 }
 
 function placeConnections(indexes: Indexes, was: Call | undefined, is: Call | undefined): void {
-  if (was && is && was.connections.length === is.connections.length && was.connections.every(({ device }, index) => is.connections[index]!.device === device))
-    return
-  const [there, here] = [devicesOf(was), devicesOf(is)]
-  for (const { device, trunk } of was?.connections ?? []) {
-    if (here.has(device)) continue
+  const [there, here] = [was?.connections ?? [], is?.connections ?? []]
+  for (const { device, trunk } of missingFrom(here, there)) {
     const rest = (indexes.callsAt.get(device) ?? []).filter(id => id !== was!.id)
     indexes.callsAt = rest.length > 0 ? indexes.callsAt.set(device, rest) : indexes.callsAt.delete(device)
     if (trunk) indexes.channels = indexes.channels.update(trunk, 0, used => used - 1)
   }
-  for (const { device, trunk } of is?.connections ?? []) {
-    if (there.has(device)) continue
+  for (const { device, trunk } of missingFrom(there, here)) {
     indexes.callsAt = indexes.callsAt.set(device, [...indexes.callsAt.get(device) ?? [], is!.id])
     if (trunk) indexes.channels = indexes.channels.update(trunk, 0, used => used + 1)
   }
 }
 
-const devicesOf = (call: Call | undefined) => new Set(call?.connections.map(({ device }) => device))
+/** Those of some connections whose telephones have none among others. Most calls differ at their end alone. */
+export function missingFrom(others: readonly Connection[], connections: readonly Connection[]): readonly Connection[] {
+  const alike = connections.findIndex(({ device }, at) => others[at]?.device !== device)
+  if (alike < 0) return []
+  const rest = connections.slice(alike)
+  if (rest.length === 1) return others.some(({ device }) => device === rest[0]!.device) ? [] : rest
+  const there = new Set(others.map(({ device }) => device))
+  return rest.filter(({ device }) => !there.has(device))
+}
 
 const none: readonly Timer[] = []
 

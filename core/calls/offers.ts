@@ -3,7 +3,7 @@ import { groupsOf, isMemberOf, lookUp, ringingQueues } from '../company/lookups'
 import { asWaiting, isPrompt, mayBeOffered, prompt, promptOver } from './call-backs'
 import { evolveAll, numbered } from './evolve'
 import { freeIn } from './indexes'
-import type { Call, CallEvent, Connection, DeviceId, ExchangeState } from './model'
+import type { Call, CallEvent, CallId, Connection, DeviceId, ExchangeState } from './model'
 import { sendAway } from './passing'
 import { serves } from '../queues/serving'
 import { arrivedIn, inTheirTurn } from './turns'
@@ -31,22 +31,27 @@ function triesOf({ hunting }: Call, { id, ringing }: Group): number {
  */
 export function queuesAfter(before: ExchangeState, after: ExchangeState, events: readonly CallEvent[]): ReadonlySet<DeviceId> | null {
   const queues = new Set<DeviceId>()
+  const calls = new Set<CallId>()
+  const places = new Set<DeviceId>()
   const place = (device: DeviceId) => {
+    if (places.has(device)) return
+    places.add(device)
     queues.add(device)
     for (const group of groupsOf(after.company, device)) queues.add(group)
   }
-  const calls = (id: string) => [before, after].flatMap(state => state.calls.get(id) ?? [])
   for (const event of events) {
     if (event.type === 'configured' || event.type === 'clockAdjusted' || event.type === 'openingChanged') return null
     if ('callBack' in event && event.callBack !== undefined)
       for (const { callBacks } of [before, after]) queues.add(callBacks.get(event.callBack)?.queue ?? '')
     if ('device' in event) place(event.device)
     if (!('call' in event)) continue
-    for (const call of [...calls(event.call), ...'joined' in event && event.joined ? calls(event.joined) : []]) {
-      for (const { device, offeredBy } of call.connections) {
-        place(device)
-        if (offeredBy !== undefined) queues.add(offeredBy)
-      }
+    calls.add(event.call)
+    if ('joined' in event && event.joined) calls.add(event.joined)
+  }
+  for (const id of calls) {
+    for (const { device, offeredBy } of [before, after].flatMap(state => state.calls.get(id)?.connections ?? [])) {
+      place(device)
+      if (offeredBy !== undefined) queues.add(offeredBy)
     }
   }
   // A channel that is free again, or a caller who is on the line no longer, is what a promise may wait for.

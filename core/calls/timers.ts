@@ -55,8 +55,9 @@ export function keyOf({ at, owner, name, line = '' }: Timer): string {
 /** The timers of a call, in no order. */
 export function timersOf(state: ExchangeState, call: Call): Timer[] {
   const { settings } = state.company
-  const timers: Timer[] = []
-  const add = (name: TimerName, at: number) => timers.push({ name, at, owner: call.id })
+  /** Of several that ring, the first to give up counts. */
+  const first = new Map<TimerName, number>()
+  const add = (name: TimerName, at: number) => first.set(name, Math.min(at, first.get(name) ?? Infinity))
   if (call.failed) add('tone', call.failed.at + settings.failedTone)
   if (call.parked) add('park', call.parked.at + settings.parkRecall)
   const queue = queueOf(call)
@@ -88,14 +89,7 @@ export function timersOf(state: ExchangeState, call: Call): Timer[] {
     if (call.watched) add('watch', call.watched.at + settings.outsideWatch)
     add('longest', Math.max(...call.connections.map(({ since }) => since)) + settings.outsideLongest)
   }
-  return timers.length > 1 ? oneOfEach(timers) : timers
-}
-
-/** Of several that ring, the first to give up counts. */
-function oneOfEach(timers: Timer[]): Timer[] {
-  const first = new Map<Timer['name'], Timer>()
-  for (const timer of timers) if (timer.at < (first.get(timer.name)?.at ?? Infinity)) first.set(timer.name, timer)
-  return [...first.values()]
+  return [...first].map(([name, at]) => ({ name, at, owner: call.id }))
 }
 
 /** The timers of a telephone of ours. Until when somebody is away is a time that people have said: it is read by their clock. */

@@ -35,6 +35,8 @@ export interface Front {
   scale: number
   /** The height of a place, in CSS pixels. */
   height: number
+  /** Each name has room for its number beside it. */
+  roomy: boolean
   /** How many such fronts stand one below the other: more than one where not nearly all have room. */
   parts: number
   /** For each department, how many places stay empty before its plate: a plate never ends a column. */
@@ -49,19 +51,20 @@ export interface Front {
 export function frontOf(departments: readonly number[], room: Size, density: Density): Front {
   const blocks = departments.map(people => Math.ceil(people / abreast[density]))
   const { width, height } = smallestPlace[density]
-  const largestFront = largestOf(blocks, room, roomyPlace[density]) ?? largestOf(blocks, room, { width, height })
-  if (largestFront) return largestFront
+  const roomy = largestOf(blocks, room, roomyPlace[density])
+  const largestFront = roomy ?? largestOf(blocks, room, { width, height })
+  if (largestFront) return { ...largestFront, roomy: roomy !== null }
   const columns = Math.max(1, Math.floor(room.width / width))
   let rows = Math.max(2, Math.ceil(placesOf(blocks, []) / columns))
   while (!fits(blocks, columns, rows)) rows++
   const inSight = Math.floor(room.height / height)
-  if (inSight < 2 || rows <= most * inSight) return { columns, rows, scale: 1, height, parts: 1, gaps: gapsOf(blocks, rows) }
+  if (inSight < 2 || rows <= most * inSight) return { columns, rows, scale: 1, height, roomy: false, parts: 1, gaps: gapsOf(blocks, rows) }
   const gaps = gapsOf(blocks, inSight)
-  return { columns, rows: inSight, scale: 1, height, parts: Math.ceil(placesOf(blocks, gaps) / (columns * inSight)), gaps }
+  return { columns, rows: inSight, scale: 1, height, roomy: false, parts: Math.ceil(placesOf(blocks, gaps) / (columns * inSight)), gaps }
 }
 
 /** The largest places with which all have room; null where not even the given ones do. */
-function largestOf(blocks: readonly number[], room: Size, place: Size | undefined): Front | null {
+function largestOf(blocks: readonly number[], room: Size, place: Size | undefined): Omit<Front, 'roomy'> | null {
   if (!place) return null
   for (let scale = largest; scale >= 1; scale -= step) {
     const columns = Math.floor(room.width / (place.width * scale))

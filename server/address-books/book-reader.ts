@@ -4,8 +4,8 @@ import type { Home } from '~~/core/numbers/dialled'
 import { Unfetched } from '../outside/ask'
 import type { BookSource } from './carddav'
 
-/** A card as it was read. */
-export interface ReadCard { href: string, etag: string, said: CardContact, lines: string[] }
+/** A card as it was read, and what of it is more than is kept. */
+export interface ReadCard { href: string, etag: string, said: CardContact, lines: string[], cut: string[] }
 
 export interface BookJob {
   source: BookSource

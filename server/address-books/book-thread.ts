@@ -1,6 +1,6 @@
 import { once } from 'node:events'
 import { parentPort, workerData } from 'node:worker_threads'
-import { cardsOf, contactOf } from '../../core/formats/vcard'
+import { cardsOf, contactOf, leftOut } from '../../core/formats/vcard'
 import { wellFormed } from '../../core/calls/text'
 import { Unfetched } from '../outside/ask'
 import type { BookJob, FromBook, ReadCard } from './book-reader'
@@ -29,7 +29,7 @@ async function work(): Promise<FromBook> {
 function readCard({ href, etag, text }: BookCard): ReadCard {
   const [card] = cardsOf(wellFormed(text))
   const lines = card && 'lines' in card ? card.lines : []
-  return { href, etag: wellFormed(etag), said: contactOf(lines, read!.home), lines }
+  return { href, etag: wellFormed(etag), said: contactOf(lines, read!.home), lines, cut: leftOut(lines, read!.home) }
 }
 
 void work().catch((error: unknown): FromBook => ({ sentence: error instanceof Unfetched ? error.message : null })).then((last) => {

@@ -19,6 +19,8 @@ const lookEvery = 30_000
 /** Milliseconds for which whoever asks for a reading waits for it. */
 const worthWaitingFor = 5_000
 const mostBooks = 50
+/** Of so many cards that are more than is kept it is told what is not. */
+const mostNamed = 20
 
 interface Row { id: string, name: string, address: string, user_name: string, secret: string, token: string | null }
 
@@ -42,7 +44,11 @@ export class AddressBooks {
   async all(): Promise<AddressBook[]> {
     return this.orm.em.fork().execute<AddressBook[]>(
       `select b.id, b.name, b.address, b.user_name as "user", b.unread, b.failure, (extract(epoch from b.read_at) * 1000)::float8 as "readAt",
-        (select count(*)::int from contact c where c.book = b.id and not c.removed) as contacts from address_book b order by lower(b.name), b.id`,
+        (select count(*)::int from contact c where c.book = b.id and not c.removed) as contacts,
+        (select count(*)::int from book_card k where k.book = b.id and k.cut <> '') as cut,
+        array(select c.name || ': ' || k.cut from book_card k join contact c on c.id = k.contact
+          where k.book = b.id and k.cut <> '' order by 1 limit ${mostNamed}) as "cutCards"
+        from address_book b order by lower(b.name), b.id`,
     )
   }
 
@@ -158,14 +164,14 @@ export class AddressBooks {
       const [there] = await tx.execute<object[]>('select 1 from address_book where id = ? for share', [book])
       // Nobody wants it any more since it was asked.
       if (!there) return
-      for (const { href, etag, said, lines } of cards) {
+      for (const { href, etag, said, lines, cut } of cards) {
         const [before] = await tx.execute<{ contact: string | null }[]>('select contact from book_card where book = ? and href = ?', [book, href])
         const contact = said.name === '' ? null : await this.keep(tx, { book, by, change }, before?.contact ?? null, said, lines)
         if (contact === null && before?.contact) await this.takeAwayFrom(tx, { book, by, change }, before.contact)
         await tx.execute(
-          `insert into book_card (book, href, etag, contact) values (?, ?, ?, ?)
-            on conflict (book, href) do update set etag = excluded.etag, contact = excluded.contact`,
-          [book, href, etag, contact],
+          `insert into book_card (book, href, etag, contact, cut) values (?, ?, ?, ?, ?)
+            on conflict (book, href) do update set etag = excluded.etag, contact = excluded.contact, cut = excluded.cut`,
+          [book, href, etag, contact, cut.join(', ')],
         )
       }
       await this.leaveEmpty(tx, book, by, change)

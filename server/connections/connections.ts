@@ -19,16 +19,17 @@ export async function connectionsOf(relay: Relay): Promise<Connection[]> {
     ...relay.customers.name === '' ? [] : [customersOf(relay)],
     ...identity.settings === null ? [] : [identityOf(identity)],
     ...directory.settings === null ? [] : [houseDirectoryOf(directory)],
-    ...books.map(({ id, name, address, contacts, unread, readAt, failure }): Connection => ({
+    ...books.map(({ id, name, address, contacts, unread, cut, cutCards, readAt, failure }): Connection => ({
       kind: 'addressBook', id, name, address, well: failure === null, lastSuccess: readAt, lastProblem: failure,
-      brings: `${contacts} contacts${unread > 0 ? `; ${unread} cards name nobody` : ''}`,
+      brings: [`${contacts} contacts`, ...unread > 0 ? [`${unread} cards name nobody`] : [], ...cut > 0 ? [`${cut} not kept whole`] : []].join('; '),
+      notKept: cutCards,
     })),
     ...calendars.map(({ of, address, readAt, failure, times, problems }): Connection => {
       const person = lookUp(people, of)
       return {
         kind: 'calendar', id: of, name: person ? `${person.first} ${person.last}` : lookUp(duties, of)?.name ?? of, address: address ?? '',
         well: failure === null, lastSuccess: readAt, lastProblem: failure,
-        brings: `${times} times${problems.length > 0 ? `; ${problems.length} that could not be read` : ''}`,
+        brings: `${times} times${problems.length > 0 ? `; ${problems.length} that could not be read` : ''}`, notKept: problems,
       }
     }),
   ]
@@ -71,12 +72,12 @@ export async function tryNow(relay: Relay, { kind, id: typed }: Named): Promise<
 function exchangeOf({ link }: Relay): Connection {
   return {
     kind: 'exchange', id: '', name: 'Telephone exchange', address: '', well: link?.up ?? false, lastSuccess: link?.lastHeard ?? null,
-    lastProblem: link?.lastProblem ?? null, brings: 'calls',
+    lastProblem: link?.lastProblem ?? null, brings: 'calls', notKept: [],
   }
 }
 
 function customersOf({ customers: { name, address, isWell, lastSuccess, lastProblem } }: Relay): Connection {
-  return { kind: 'customers', id: '', name, address, well: isWell, lastSuccess, lastProblem, brings: 'who callers are' }
+  return { kind: 'customers', id: '', name, address, well: isWell, lastSuccess, lastProblem, brings: 'who callers are', notKept: [] }
 }
 
 function houseDirectoryOf({ settings, readAt, failure, refused, people }: HouseDirectoryState): Connection {
@@ -84,11 +85,12 @@ function houseDirectoryOf({ settings, readAt, failure, refused, people }: HouseD
   const others = [...gone > 0 ? [`${gone} not there any more`] : [], ...refused.length > 0 ? [`${refused.length} refused`] : []]
   return {
     kind: 'houseDirectory', id: '', name: 'The house\'s directory', address: settings!.address, well: failure === null, lastSuccess: readAt,
-    lastProblem: failure, brings: [`${people.length - gone} people`, ...others].join('; '),
+    lastProblem: failure, brings: [`${people.length - gone} people`, ...others].join('; '), notKept: [],
   }
 }
 
 function identityOf({ settings, readAt, failure }: IdentitySettings): Connection {
   const { name, issuer: address } = settings!
-  return { kind: 'identityProvider', id: '', name, address, well: failure === null, lastSuccess: readAt, lastProblem: failure, brings: 'who signs in' }
+  const well = failure === null
+  return { kind: 'identityProvider', id: '', name, address, well, lastSuccess: readAt, lastProblem: failure, brings: 'who signs in', notKept: [] }
 }

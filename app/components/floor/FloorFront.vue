@@ -37,6 +37,7 @@ const scale = computed(() => props.front.scale)
             :key="person.id"
             :person="person"
             :density="density"
+            :roomy="front.roomy"
             :reachable="reachable === person.id"
           />
         </li>

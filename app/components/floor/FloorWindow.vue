@@ -7,7 +7,7 @@ import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
 import { useMailboxes } from '~/stores/mailboxes'
 
-const props = defineProps<{ person: DirectoryEntry, density: Density, reachable: boolean }>()
+const props = defineProps<{ person: DirectoryEntry, density: Density, roomy: boolean, reachable: boolean }>()
 const live = useLive()
 const desk = useDesk()
 const field = useField()
@@ -46,7 +46,7 @@ const label = computed(() => {
   <button
     v-call-target="person.id"
     type="button"
-    :class="['window', density, lit ? 'lit' : 'unlit', presence?.kind, { fresh, over: carrying.over?.target === person.id }]"
+    :class="['window', density, { roomy }, lit ? 'lit' : 'unlit', presence?.kind, { fresh, over: carrying.over?.target === person.id }]"
     :data-person="person.id"
     :tabindex="reachable ? 0 : -1"
     :aria-label="label"
@@ -62,7 +62,14 @@ const label = computed(() => {
         v-if="presence"
         class="shape"
       >{{ shapeOf(presence) }}</span> {{ person.first }} {{ person.last }}</span>
-      <span class="state"><span class="what">{{ state.what }}</span> <span
+      <span
+        v-if="roomy"
+        class="state"
+      ><span>{{ person.extension }}</span><template v-if="!lit"><span>{{ state.time }}</span><span>{{ state.what }}</span></template></span>
+      <span
+        v-else
+        class="state"
+      ><span class="what">{{ state.what }}</span> <span
         v-if="density === 'windows'"
         class="mail"
       >{{ mail }}</span> <span class="time">{{ state.time }}</span></span>
@@ -149,6 +156,15 @@ const label = computed(() => {
   min-width: 0;
   font-size: 0.9em;
   white-space: nowrap;
+}
+
+/* The number first, at the right; before it since or until when, and why, as far as there is room for each. */
+.roomy .state {
+  flex: 1 0 2.8em;
+  flex-flow: row-reverse wrap;
+  justify-content: flex-start;
+  height: var(--floor-row);
+  overflow: hidden;
 }
 
 .what {
