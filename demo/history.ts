@@ -5,7 +5,7 @@ import { quietState } from '../core/calls/snapshot'
 import type { Company } from '../core/company/company'
 import { InventedClock } from '../exchange/clock'
 import { type Players, Switch } from '../exchange/switch'
-import { beginning, itemOf, type JournalItem } from '../server/journal/items'
+import { beginning, type Happened, itemsOf, type JournalItem } from '../server/journal/items'
 import { presenceOf } from '../core/presence/presence'
 import { type Chance, chanceFrom } from './company/chance'
 import { regularsOf } from './company/contacts'
@@ -67,18 +67,19 @@ export function* historyOf(company: Company, { seed, week: number, until }: { se
     const begin = instantOf(company.settings.zone, monday + weekday * dayLong)
     if (begin + latest > until) return
     const day = number * 7 + weekday
-    const items = weekday === 0 ? [beginning(state, begin)] : []
+    const beginnings = weekday === 0 ? [beginning(state, begin)] : []
+    const happened: Happened[] = []
     const busy = day % cancelled.every === 4 ? cancelled : weekday === 0 ? mondays : { callerEvery, slowness }
     const clock = new InventedClock(begin + opens)
     const played = new Switch(state, clock)
     played.onEvent((event) => {
       const before = state
       state = played.state
-      items.push(itemOf(event, before, state))
+      happened.push({ event, before, after: state })
     })
     played.letIn(new WorkingHours(company, seed * 100_000 + day, begin, busy, operators))
     clock.moveTo(begin + latest)
-    yield items
+    yield [...beginnings, ...itemsOf(happened)]
   }
 }
 

@@ -36,9 +36,9 @@ test('where there is room everybody has their extension beside their name, whate
   await console.setViewportSize({ width: 1920, height: 1080 })
   await expect(console.getByRole('button', { name: new RegExp(`^${cast.state.company.telephones.t2111!.name}\\. Do not disturb`) })).toBeVisible()
   const extensions = Object.fromEntries(Object.values(cast.state.company.telephones).flatMap(({ id, number }) => number ? [[id, number]] : []))
-  const unseen = () => console.evaluate(extensions => [...document.querySelectorAll<HTMLElement>('.window')].flatMap((own) => {
+  const unseen = () => console.evaluate(extensions => Array.from(document.querySelectorAll<HTMLElement>('.window')).flatMap((own) => {
     const extension = extensions[own.dataset.person!]
-    const shown = [...own.querySelectorAll('span')].find(({ textContent }) => textContent === extension)
+    const shown = Array.from(own.querySelectorAll('span')).find(({ textContent }) => textContent === extension)
     const [room, place] = [own.getBoundingClientRect(), shown?.getBoundingClientRect()]
     return extension === undefined || (place && place.bottom <= room.bottom + 1 && place.right <= room.right) ? [] : [own.title]
   }), extensions)

@@ -41,11 +41,20 @@ export function readDialled(text: string, home: Home): Dialled {
   return { kind: 'outside', e164: parsed.number }
 }
 
+/** How numbers were written a moment ago: whoever calls stands in many events. */
+const formatted = new Map<string, string>()
+const mostFormatted = 5_000
+
 /** An E.164 number as people write it here: national at home, international from abroad. Anything else comes back unchanged. */
 export function formatNumber(e164: string, home: Home): string {
+  const key = `${home.country} ${e164}`
+  const known = formatted.get(key)
+  if (known !== undefined) return known
   const parsed = parsePhoneNumberFromString(e164)
-  if (!parsed) return e164
-  return isAtHome(parsed, home) ? parsed.formatNational() : parsed.formatInternational()
+  const shown = !parsed ? e164 : isAtHome(parsed, home) ? parsed.formatNational() : parsed.formatInternational()
+  if (formatted.size >= mostFormatted) formatted.clear()
+  formatted.set(key, shown)
+  return shown
 }
 
 /**

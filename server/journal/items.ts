@@ -8,6 +8,7 @@ import { type CallBackChange, callBacks, openPromises } from './projections/call
 import { type ConversationChange, conversations } from './projections/conversations'
 import { legs, type LegsChange, livingLegs } from './projections/legs'
 import { livingParkings, type ParkingChange, parkings } from './projections/parkings'
+import type { Projection } from './projections/projection'
 import { livingCalls, type RecordChange, records } from './projections/records'
 import { type VoiceChange, voicemail } from './projections/voicemail'
 import { insertRows } from '../database/rows'
@@ -43,14 +44,28 @@ export function gapAfter({ epoch, seq }: Position, before: number | null, at: nu
 
 const projections = [parkings, records, voicemail, blocks, conversations, legs, attendance, callBacks]
 
+/** An event with the states before and after it. */
+export interface Happened { event: NumberedEvent, before: ExchangeState, after: ExchangeState }
+
 /** An event, and what follows from it. */
 export function itemOf(event: NumberedEvent, before: ExchangeState, after: ExchangeState): JournalItem {
-  return {
-    epoch: after.epoch,
-    seq: event.seq,
-    event,
-    changes: projections.flatMap((projection): Change[] => projection.changes(event, before, after)),
+  return itemsOf([{ event, before, after }])[0]!
+}
+
+/** Events in their order, and what follows from them. Of rows that are written whole only the newest are made. */
+export function itemsOf(happened: readonly Happened[]): JournalItem[] {
+  const items = happened.map(({ event, after }): JournalItem => ({ epoch: after.epoch, seq: event.seq, event, changes: [] }))
+  for (const { changes: changesOf, whole } of projections as Projection<Change>[]) {
+    const made = new Set<string | null>()
+    for (const [at, { event, before, after }] of [...happened.entries()].reverse()) {
+      const rows = whole?.of(event) ?? []
+      if (rows.length > 0 && rows.every(row => made.has(row))) continue
+      const changes = changesOf(event, before, after)
+      items[at]!.changes.push(...changes)
+      for (const change of whole ? changes : []) made.add(whole!.row(change))
+    }
   }
+  return items
 }
 
 /**

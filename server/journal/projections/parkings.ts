@@ -1,4 +1,3 @@
-import type { EntityManager } from '@mikro-orm/postgresql'
 import type { ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import { type Parking, parkingOf, stay } from '~~/core/calls/parkings'
@@ -17,8 +16,40 @@ export const parkings: Projection<ParkingChange> = {
   },
 
   async write(em, changes) {
-    for (const { parking } of changes) await writeParking(em, parking)
+    const { stays, ends } = paired(changes)
+    const ended = ends.size === 0 ? [] : await em.execute<{ call: string }[]>(endParkings, [JSON.stringify([...ends.values()].map(parkingRow))])
+    for (const { call } of ended) ends.delete(call)
+    const rows = [...ends.values(), ...stays]
+    if (rows.length > 0) await em.execute(insertParkings, [JSON.stringify(rows.map(parkingRow))])
   },
+}
+
+/**
+ * A stay begins, or the one that the call is in ends: the clock may have been set in between, so that only its call tells which it was.
+ * @returns whole stays and those that go on; and of each call the end of one that has been written before
+ */
+function paired(changes: readonly ParkingChange[]): { stays: Named[], ends: Map<string, Named> } {
+  const stays = new Map<string, Named>()
+  const ends = new Map<string, Named>()
+  const waiting = new Map<string, string>()
+  for (const { parking } of changes) {
+    const key = `${parking.call} ${parking.at}`
+    const begun = waiting.get(parking.call)
+    if (parking.end === 'waiting') {
+      if (stays.has(key)) continue
+      stays.set(key, parking)
+      waiting.set(parking.call, key)
+    }
+    else if (begun !== undefined) {
+      const stayed = stays.get(begun)!
+      const { end, endedAt, takenBy, names } = parking
+      stays.set(begun, { ...stayed, end, endedAt, takenBy, names: { ...stayed.names, ...names } })
+      waiting.delete(parking.call)
+    }
+    else if (!ends.has(parking.call)) ends.set(parking.call, parking)
+    else if (!stays.has(key)) stays.set(key, parking)
+  }
+  return { stays: [...stays.values()], ends }
 }
 
 /** Who is parked in a state with which the journal begins, or begins again. */
@@ -41,26 +72,17 @@ function namesOf(state: ExchangeState, devices: (string | null)[]): Record<strin
   }))
 }
 
-/**
- * A stay begins, or the one that the call is in ends: the clock may have been set in between, so that only its call tells which it was.
- * An end once written stays, whoever tells the stay again.
- */
-async function writeParking(em: EntityManager, parking: Named): Promise<void> {
-  const { call, end, endedAt, takenBy, names } = parking
-  if (end !== 'waiting') {
-    const ended = await em.execute<unknown[]>(endParking, [end, new Date(endedAt!), takenBy, JSON.stringify(names), call])
-    if (ended.length > 0) return
-  }
-  await em.execute(insertParking, [JSON.stringify([parkingRow(parking)]), call, endedAt === null ? null : new Date(endedAt)])
-}
-
-const endParking = `
-  update "parking" set "end" = ?, "ended_at" = ?, "taken_by" = ?, "names" = "names" || ?::jsonb where "call" = ? and "end" = 'waiting' returning 1`
+/** What an end once written says stays, whoever tells the stay again. */
+const ending = '"end" = e."end", "ended_at" = e.ended_at, "taken_by" = e.taken_by, "names" = p."names" || e.names'
+const endParkings = `
+  update "parking" p set ${ending} from jsonb_populate_recordset(null::"parking", ?::jsonb) e
+  where p."call" = e."call" and p."end" = 'waiting' returning p."call"`
 
 const columns = ['call', 'slot', 'by', 'caller', 'end', 'names', 'for', 'at', 'ended_at', 'taken_by', 'number', 'name']
-const insertParking = `
-  ${insertRows('parking', columns)}
-  where not exists (select 1 from "parking" where "call" = ? and "ended_at" = ?) on conflict do nothing`
+const insertParkings = `
+  ${insertRows('parking', columns, 'p')} e
+  where not exists (select 1 from "parking" k where k."call" = e."call" and k."ended_at" = e."ended_at")
+  on conflict ("call", "at") do update set ${ending.replaceAll('e.', 'excluded.')} where p."end" = 'waiting' and excluded."end" <> 'waiting'`
 
 function parkingRow({ call, at, slot, by, for: reserved, caller, party, end, endedAt, takenBy, names }: Named): Record<string, unknown> {
   return {

@@ -8,6 +8,8 @@ import type { ExchangeState, NumberedEvent } from '~~/core/calls/model'
 export interface Projection<C extends { kind: string }> {
   /** What an event changes. `after` is the state that it leads to. */
   changes(event: NumberedEvent, before: ExchangeState, after: ExchangeState): C[]
+  /** It writes whole rows, of which only the newest counts: those that an event may write, and the one that a change does. */
+  whole?: { of: (event: NumberedEvent) => readonly string[], row: (change: C) => string | null }
   /** Writes changes of this projection, in their order. */
   write(em: EntityManager, changes: readonly C[]): Promise<void>
 }

@@ -34,6 +34,11 @@ export const records: Projection<RecordChange> = {
     return made.map(record => ({ kind: 'record', record: asRead(record, after) }))
   },
 
+  whole: {
+    of: event => ['call' in event ? [event.call] : [], 'joined' in event && event.joined ? [event.joined] : []].flat(),
+    row: change => change.kind === 'record' ? change.record.id : null,
+  },
+
   async write(em, changes) {
     // Of each call only the newest.
     const newest = new Map(changes.flatMap(change => change.kind === 'record' ? [[change.record.id, change.record]] : []))
