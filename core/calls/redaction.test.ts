@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { evolve } from './evolve'
 import { snapshotOf } from './snapshot'
-import { begin, carryOut, devices, requestOf, start, waitOf, wish } from './wishes'
+import { begin, carryOut, devices, requestOf, runsOf, start, waitOf, wish } from './wishes'
 import { redactEvent, redactState, revealedTo } from './redaction'
 
 /** Whatever service there is, whoever has a right to it asks for it now and then. */
@@ -41,6 +41,6 @@ describe('what may not be seen', () => {
           expect(revealed?.account ?? null).toBeNull()
         }
       }
-    }), { numRuns: 600 })
+    }), { numRuns: runsOf(600) })
   }, 60_000)
 })

@@ -6,7 +6,7 @@ import type { Call, DeviceId, ExchangeState, Request } from './model'
 import { connectionOf, isOperator, isOutside } from './questions'
 import { Tryout } from './tryout'
 import { services } from './services'
-import { begin, carryOut, devices, requestOf, requestWith, start, waitOf, wish } from './wishes'
+import { begin, carryOut, devices, requestOf, requestWith, runsOf, start, waitOf, wish } from './wishes'
 
 /** What one may do to a call follows from one's role and one's part in it. */
 
@@ -84,8 +84,8 @@ describe('rights', () => {
           }
         }
       }
-    }), { numRuns: 400 })
-    expect(asked).toBeGreaterThan(5_000)
+    }), { numRuns: runsOf(400) })
+    expect(asked).toBeGreaterThan(runsOf(5_000))
   }, 60_000)
 
   it('a staff member for whom a caller is kept takes the call, and sends it nowhere', () => {

@@ -19,6 +19,8 @@ const company: Company = {
   groups: Object.fromEntries(Object.entries(usual.groups).map(([id, group]) =>
     [id, { ...group, callBackDigit: '2', ...(id === 'queue:freight' && { mostWaiting: 2 }) }])),
 }
+/** How many of the usual random sequences are played: LAW_RUNS of 2,000. */
+export const runsOf = (usual: number) => Math.ceil(usual * Number(process.env.LAW_RUNS ?? 2_000) / 2_000)
 export const devices = Object.keys(company.telephones)
 const numbers = Object.values(company.telephones).map(({ number }) => number)
 export const operators = company.groups.operators!.members
