@@ -5,10 +5,20 @@ const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url)).r
 
 /** Only the tests in one folder: for scripts/mutate.mjs. */
 const { TESTS_OF: beside } = process.env
-const everywhere = ['{core,demo,exchange,shared,server,app}/**/*.test.ts', 'tests/*.test.ts']
+const within = (folders: string) => beside ? [`${beside}/**/*.test.ts`] : [`${folders}/**/*.test.ts`]
 
 export default defineConfig({
   resolve: { alias: { '~~': folder('.'), '~': folder('./app') } },
-  // Generous: a busy machine is slow, not wrong.
-  test: { testTimeout: 60_000, hookTimeout: 60_000, include: beside ? [`${beside}/**/*.test.ts`] : everywhere },
+  test: {
+    // Generous: a busy machine is slow, not wrong.
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+    projects: [
+      { extends: true, test: { name: 'plain', include: within('{core,demo,exchange,shared,app,tests}'), exclude: ['server/**', 'tests/database/**'] } },
+      {
+        extends: true,
+        test: { name: 'server', include: within('server'), exclude: ['{core,demo,exchange,shared,app,tests}/**'], globalSetup: 'tests/database/setup.ts' },
+      },
+    ],
+  },
 })

@@ -76,6 +76,47 @@ describe('what browsers are told', () => {
     expect(again.told.map(message => message.type)).toEqual(['snapshot', 'reveal'])
   })
 
+  it('staff who were away see nobody who called others meanwhile either', async () => {
+    await offer('+441632960000')
+    await offer(`+441632960${staffPhone.slice(2)}`)
+    const back = browser('staff', staffPhone)
+    hub.join(back, { epoch: replica.state!.epoch, seq: 0 })
+    expect(back.told.map(message => message.type)).toEqual(['events', 'reveal'])
+    expect(JSON.stringify(back.told[0])).not.toContain('Secret')
+    expect(JSON.stringify(back.told[0])).not.toContain('7700900987')
+    expect(back.told[1]).toMatchObject({ calls: [{ party: { name: 'Secret Caller' } }] })
+    const staffElsewhere = browser('staff', 't2106')
+    hub.join(staffElsewhere, { epoch: replica.state!.epoch, seq: 0 })
+    expect(JSON.stringify(staffElsewhere.told)).not.toContain('Secret')
+    const ines = browser('operator', 't2100')
+    hub.join(ines, { epoch: replica.state!.epoch, seq: 0 })
+    expect(JSON.stringify(ines.told)).toContain('Secret')
+  })
+
+  it('when everybody starts again staff see no more than before', async () => {
+    const [staff, ines] = [browser('staff', staffPhone), browser('operator', 't2100')]
+    for (const listener of [staff, ines]) hub.join(listener, undefined)
+    await offer('+441632960000')
+    hub.restart()
+    expect(JSON.stringify(staff.told)).not.toContain('Secret')
+    expect(ines.told.at(-1)).toMatchObject({ type: 'snapshot', state: { calls: { 'day-1': { party: { name: 'Secret Caller' } } } } })
+  })
+
+  it('of an ended session is told that it is over, and closed; others go on', () => {
+    const ended: string[] = []
+    const [one, other] = ['a', 'b'].map(session => ({ ...browser('operator', 't2100'), session, end: () => void ended.push(session) }))
+    for (const listener of [one!, other!]) {
+      hub.join(listener, undefined)
+      hub.watch(listener, () => {})
+      listener.told.length = 0
+    }
+    hub.end(['a', 'c'])
+    hub.beat()
+    expect(ended).toEqual(['a'])
+    expect(one!.told.map(({ type }) => type)).toEqual(['over'])
+    expect(other!.told.map(({ type }) => type)).toEqual(['beat'])
+  })
+
   it('who leaves hears no more', async () => {
     const ines = browser('operator', 't2100')
     hub.join(ines, undefined)

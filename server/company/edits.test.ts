@@ -1,0 +1,86 @@
+import { beforeEach, describe, expect, it } from 'vitest'
+import type { CompanyChange } from '../../core/company/changes'
+import type { Company } from '../../core/company/company'
+import { ownDatabase } from '../../tests/database/own'
+import { editCompany, recordedEdits, replaceCompany, undoEdit } from './edits'
+import { companyIn } from './rows'
+
+const own = ownDatabase()
+const em = () => own.orm.em.fork()
+const now = (): Promise<Company> => companyIn(em())
+const person = (company: Company, change: Partial<Company['people'][string]>): CompanyChange =>
+  ({ part: 'people', id: 'p2105', value: { ...company.people.p2105!, ...change } })
+const seen = (company: Company): CompanyChange => ({ part: 'people', id: 'p2105', value: company.people.p2105! })
+const records = () => own.sql<{ by: string, part: string, thing: string }>('select "by", part, thing from company_change order by id')
+
+let company: Company
+beforeEach(async () => {
+  company = await now()
+})
+
+describe('an edit of the company', () => {
+  it('is carried out and on record, with who did it, what it was and what it is', async () => {
+    const before = (await records()).length
+    expect(await editCompany(em(), 'admin', [seen(company)], [person(company, { room: 'Q9' })])).toMatchObject({ changes: 1 })
+    expect((await now()).people.p2105!.room).toBe('Q9')
+    expect((await records()).slice(before)).toEqual([{ by: 'admin', part: 'people', thing: 'p2105' }])
+    const [latest] = await recordedEdits(em(), 0)
+    expect(latest).toMatchObject({ by: 'Administrator', part: 'people', thing: 'p2105' })
+    expect(JSON.parse(latest!.before)).toMatchObject({ room: company.people.p2105!.room })
+    expect(JSON.parse(latest!.after)).toMatchObject({ room: 'Q9' })
+    expect((await recordedEdits(em(), latest!.id)).every(({ id }) => id < latest!.id)).toBe(true)
+  })
+
+  it('that changes nothing is none', async () => {
+    const before = (await records()).length
+    expect(await editCompany(em(), 'admin', [seen(company)], [seen(company)])).toEqual({ edit: '', changes: 0 })
+    expect(await records()).toHaveLength(before)
+  })
+
+  it('is never made over what somebody else has changed: it says who, what, and changes nothing', async () => {
+    await editCompany(em(), 'bryony', [seen(company)], [person(company, { room: 'Q1' })])
+    const other = { part: 'people' as const, id: 'p2106', value: { ...company.people.p2106!, room: 'Q2' } }
+    await expect(editCompany(em(), 'admin', [{ ...other, value: company.people.p2106! }, seen(company)], [other, person(company, { room: 'Q3' })]))
+      .rejects.toMatchObject({ statusCode: 409, message: expect.stringMatching(/^Bryony Lusk has changed .+ meanwhile: room is "Q1" now/) as string })
+    const after = await now()
+    expect([after.people.p2105!.room, after.people.p2106!.room]).toEqual(['Q1', company.people.p2106!.room])
+  })
+
+  it('is whole or not at all: what would not fit together is refused with what is wrong', async () => {
+    const gone: CompanyChange = { part: 'departments', id: company.people.p2105!.department, value: null }
+    const there: CompanyChange = { ...gone, value: company.departments[gone.id]! }
+    await expect(editCompany(em(), 'admin', [seen(company), there], [person(company, { room: 'Q8' }), gone])).rejects.toMatchObject({ statusCode: 422 })
+    expect((await now()).people.p2105!.room).toBe(company.people.p2105!.room)
+    await expect(editCompany(em(), 'admin', [], [seen(company)])).rejects.toMatchObject({ statusCode: 422 })
+  })
+
+  it.each(['constructor', '__proto__', '1st', 'a b', ''])('takes no new thing with the id %j', async (id) => {
+    const value = { ...company.sites[Object.keys(company.sites)[0]!]!, id, name: 'A new site' }
+    await expect(editCompany(em(), 'admin', [{ part: 'sites', id, value: null }], [{ part: 'sites', id, value }])).rejects.toMatchObject({ statusCode: 422 })
+    await expect(editCompany(em(), 'admin', [{ part: 'sites', id: 'fine', value: null }], [{ part: 'sites', id: 'fine', value }]))
+      .rejects.toMatchObject({ statusCode: 422 })
+  })
+
+  it('is undone as long as nobody has changed the same since', async () => {
+    const { edit } = await editCompany(em(), 'admin', [seen(company)], [person(company, { room: 'R1' })])
+    await undoEdit(em(), 'bryony', edit)
+    expect((await now()).people.p2105).toEqual(company.people.p2105)
+    await expect(undoEdit(em(), 'bryony', edit)).rejects.toMatchObject({ statusCode: 409 })
+    await expect(undoEdit(em(), 'bryony', 'nothing')).rejects.toMatchObject({ statusCode: 404 })
+  })
+
+  it('for a whole company says what it would change, and does so only when told', async () => {
+    const given = { ...company, people: { ...company.people, p2105: { ...company.people.p2105!, room: 'S1' } } }
+    const answer = await replaceCompany(em(), 'admin', given, false)
+    expect(answer).toEqual({ changes: [{ part: 'people', id: 'p2105', what: 'changed' }], faults: [], edit: null })
+    expect((await now()).people.p2105!.room).toBe(company.people.p2105!.room)
+    const broken = { ...given, departments: {} }
+    const refused = await replaceCompany(em(), 'admin', broken, true)
+    expect(refused.faults.length).toBeGreaterThan(0)
+    expect(refused.edit).toBeNull()
+    const done = await replaceCompany(em(), 'admin', given, true)
+    expect(done.edit).not.toBeNull()
+    expect((await now()).people.p2105!.room).toBe('S1')
+    expect((await replaceCompany(em(), 'admin', await now(), true)).edit, 'nothing to do').toBeNull()
+  })
+})

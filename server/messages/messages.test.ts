@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest'
+import { ownDatabase } from '../../tests/database/own'
+import { MessageBox } from './messages'
+
+const own = ownDatabase()
+const at = new Date('2031-05-12T09:00:00Z')
+
+/** A box, and whom it told that there is news. */
+async function box(): Promise<{ box: MessageBox, told: string[][] }> {
+  const told: string[][] = []
+  await own.sql('delete from message')
+  const hearers: ((payload: string) => void)[] = []
+  const made = new MessageBox(own.orm, { on: (_channel: string, hear: (payload: string) => void) => void hearers.push(hear) } as never, who => told.push(who))
+  for (const hear of hearers) hear('["t2100","ines"]')
+  return { box: made, told }
+}
+
+const message = {
+  kind: 'text' as const, to: 't2105', from: 'ines', fromName: 'Ines Quillfeather', caller: 'Wren', number: '+447700900123', text: 'Please ring.', urgent: false,
+  callBack: true, seconds: null,
+}
+
+describe('messages', () => {
+  it('are found by who they are for and by who wrote them, and by nobody else', async () => {
+    const { box: messages } = await box()
+    await messages.leave(message, at)
+    await messages.leave({ ...message, to: 't2106', from: 'tomas', text: 'Another.' }, new Date(at.getTime() + 1_000))
+    const texts = async (...asked: Parameters<MessageBox['find']>) => {
+      const { received, written } = await messages.find(...asked)
+      return [received.map(({ text }) => text), written.map(({ text }) => text)]
+    }
+    expect(await texts(['t2105'], 'tomas')).toEqual([['Please ring.'], ['Another.']])
+    expect(await texts(['t2105', 't2106'], null)).toEqual([['Another.', 'Please ring.'], []])
+    expect(await texts(['t2107'], 'staff')).toEqual([[], []])
+    expect(await texts([], null)).toEqual([[], []])
+    const { received: [one] } = await messages.find(['t2105'], null)
+    expect(one).toEqual({ ...message, id: one!.id, at: at.getTime(), readAt: null })
+  })
+
+  it('are read by whoever they are for alone, and once', async () => {
+    const { box: messages } = await box()
+    await messages.leave(message, at)
+    const { received: [{ id } = { id: '' }] } = await messages.find(['t2105'], null)
+    expect(await messages.read(id, ['t2106'], at)).toBe(false)
+    expect(await messages.read(id, [], at)).toBe(false)
+    expect((await messages.find(['t2105'], null)).received[0]!.readAt).toBeNull()
+    const later = new Date(at.getTime() + 60_000)
+    expect(await messages.read(id, ['t2106', 't2105'], later)).toBe(true)
+    expect(await messages.read(id, ['t2105'], new Date(later.getTime() + 60_000))).toBe(true)
+    expect((await messages.find(['t2105'], null)).received[0]!.readAt, 'when it was read first').toBe(later.getTime())
+    expect(await messages.read('11111111-1111-4111-8111-111111111111', ['t2105'], at)).toBe(false)
+  })
+
+  it('that wait are counted for each mailbox, by their kind', async () => {
+    const { box: messages } = await box()
+    await messages.leave(message, at)
+    await messages.leave({ ...message, kind: 'voice', seconds: 12 }, at)
+    await messages.leave({ ...message, kind: 'voice', seconds: 3 }, at)
+    await messages.leave({ ...message, to: 'line:general' }, at)
+    expect(await messages.waiting()).toEqual([{ at: 'line:general', text: 1, voice: 0 }, { at: 't2105', text: 1, voice: 2 }])
+    const { received } = await messages.find(['t2105'], null)
+    for (const { id } of received) await messages.read(id, ['t2105'], at)
+    expect(await messages.waiting()).toEqual([{ at: 'line:general', text: 1, voice: 0 }])
+  })
+
+  it('are told to those whom they concern', async () => {
+    const { told } = await box()
+    expect(told).toEqual([['t2100', 'ines']])
+  })
+})
