@@ -2,7 +2,7 @@
 export default {
   testRunner: 'vitest',
   vitest: { related: false },
-  reporters: ['json'],
+  reporters: ['json', 'progress-append-only'],
   jsonReporter: { fileName: '.data/mutants.json' },
   tempDirName: '.data/mutating',
   ignorePatterns: ['!.nuxt', '.data', '.output', 'test-results', 'docs'],

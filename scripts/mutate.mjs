@@ -17,14 +17,13 @@ run(async () => {
   const named = process.argv.slice(2)
   /** @type {Map<string, string[]>} */
   const folders = new Map()
-  for (const file of filesIn(named.length > 0 ? named : everywhere)) folders.set(dirname(file), [...folders.get(dirname(file)) ?? [], file])
+  for (const file of filesIn(named.length > 0 ? named : everywhere)) {
+    const beside = testsBeside(dirname(file))
+    folders.set(beside, [...folders.get(beside) ?? [], file])
+  }
   /** @type {string[]} */
   const told = []
   for (const [folder, files] of folders) {
-    if (!hasTests(folder)) {
-      told.push(`${folder}: no tests stand beside it`)
-      continue
-    }
     say(`${folder}: ${files.length} files`)
     const env = { ...process.env, ...steady, TESTS_OF: folder }
     await must('npx', ['stryker', 'run', '--mutate', files.join(',')], `Nothing could be changed in ${folder}: see above.`, { env })
@@ -43,9 +42,14 @@ function filesIn(names) {
   return listed.filter(file => /\.ts$/.test(file) && !/\.test\.ts$|\.d\.ts$|\/migrations\//.test(file) && statSync(join(root, file)).size > 0)
 }
 
-/** @param {string} folder */
-function hasTests(folder) {
-  return spawnSync('git', ['ls-files', '--', `${folder}/*.test.ts`], { cwd: root, encoding: 'utf8' }).stdout !== ''
+/**
+ * @param {string} folder
+ * @returns the nearest folder in which tests stand: this one, or one above
+ */
+function testsBeside(folder) {
+  let beside = folder
+  while (beside !== '.' && spawnSync('git', ['ls-files', '--', `${beside}/*.test.ts`], { cwd: root, encoding: 'utf8' }).stdout === '') beside = dirname(beside)
+  return beside
 }
 
 /** A line for each file, and under it one for each change that nobody noticed. */
