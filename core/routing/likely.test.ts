@@ -57,6 +57,75 @@ describe('likely destinations', () => {
     expect(found.map(({ destination }) => destination)).toEqual([freight.members[0]])
   })
 
+  const [clerk, colleague] = freight.members as [string, string]
+  const accountant = company.groups['group:accounts']!.members[0]!
+  const none = { number: [], company: [], line: [] }
+  const chancesOf = (experience: Partial<typeof none & Record<keyof typeof none, Conversation[]>>, of = company, at = now) =>
+    Object.fromEntries(likelyDestinations(of, { ...none, ...experience }, { ...call, now: at }, nameOf, 9).map(one => [one.destination, one.chance]))
+
+  it('are shares of what the number and its company say, each conversation worth half after its time', () => {
+    const chances = chancesOf({
+      number: [talked(14, clerk, 'group:freight')], company: [talked(0, accountant, 'group:accounts'), talked(21, clerk, 'group:freight')],
+    })
+    // By the formula: of the company a third and two thirds; then (0.5 + 0.8 / 3) / 1.3 and (0.8 * 2 / 3) / 1.3.
+    expect(chances['group:freight']).toBeCloseTo(0.58974, 5)
+    expect(chances['group:accounts']).toBeCloseTo(0.41026, 5)
+  })
+
+  it('are worth less on a line the further the hour is away, round the clock, and on another day of the week', () => {
+    const ofLine = (at: number, ...line: [end: string, at: number][]) =>
+      chancesOf({ line: line.map(([group, at]) => ({ ...talked(0, company.groups[group]!.members[0]!, group), at })) }, company, at)
+    const ratio = (at: number, one: number, other: number) => {
+      const chances = ofLine(at, ['group:freight', one], ['group:accounts', other])
+      return chances['group:freight']! / chances['group:accounts']!
+    }
+    const hour = day / 24
+    expect(ratio(now, now - 7 * day, now - 7 * day)).toBeCloseTo(1, 9)
+    expect(ratio(now, now - 7 * day, now - 67 * day + 4 * day), 'by its age, 56 days older').toBeCloseTo(2 ** (56 / 60), 9)
+    // exp(-9 / 4.5), and 3 hours older.
+    expect(ratio(now, now - 7 * day, now - 7 * day - 3 * hour)).toBeCloseTo(Math.exp(2) * 2 ** (3 / 24 / 60), 6)
+    expect(ratio(now, now - 7 * day, now - 7 * day + 3 * hour)).toBeCloseTo(Math.exp(2) * 2 ** (-3 / 24 / 60), 6)
+    expect(ratio(now, now - 7 * day, now - 6 * day), 'a Tuesday for a Monday').toBeCloseTo(2.5 * 2 ** (-1 / 60), 9)
+    const midnight = Date.UTC(2031, 4, 12)
+    expect(ratio(midnight + hour / 2, midnight - 7 * day + hour / 2, midnight - 7 * day + 23.5 * hour), 'an hour away, across midnight')
+      .toBeCloseTo(Math.exp(1 / 4.5) * 2 ** (-23 / 24 / 60), 6)
+  })
+
+  it('that are equally likely stand in one order, and what is less likely than one in twenty is not said', () => {
+    const equal = [talked(1, clerk, 'group:freight'), talked(1, accountant, 'group:accounts')]
+    expect(Object.keys(chancesOf({ number: equal }))).toEqual(['group:accounts', 'group:freight'])
+    const mostly = (times: number) => Array.from({ length: times }, () => talked(0, clerk, 'group:freight'))
+    expect(Object.keys(chancesOf({ number: [talked(0, accountant, 'group:accounts'), ...mostly(19)] }))).toEqual(['group:freight', 'group:accounts'])
+    expect(Object.keys(chancesOf({ number: [talked(0, accountant, 'group:accounts'), ...mostly(20)] }))).toEqual(['group:freight'])
+  })
+
+  it('are whoever gets half of what goes to their department, and for the rest its group or queue that is mostly used', () => {
+    const accounts = talked(0, accountant, 'group:accounts')
+    expect(chancesOf({ number: [talked(0, clerk), talked(0, colleague, 'group:freight'), accounts, accounts] }))
+      .toEqual({ [clerk]: 0.25, 'group:freight': 0.25, 'group:accounts': 0.5 })
+    const third = chancesOf({ number: [talked(0, clerk), talked(0, colleague, 'group:freight'), talked(0, colleague, 'group:freight')] })
+    expect(third).toEqual({ 'group:freight': 1 })
+    const queued = talked(0, clerk, 'queue:freight')
+    expect(chancesOf({ number: [queued, queued, talked(0, clerk, 'group:freight'), talked(0, colleague)] }))
+      .toEqual({ 'queue:freight': 1 })
+    expect(chancesOf({ number: [talked(0, clerk, 'queue:freight'), talked(0, clerk, 'group:freight'), talked(0, clerk, 'group:freight')] }))
+      .toEqual({ 'group:freight': 1 })
+    // Where a department has no group everybody stands for themselves.
+    const alone = { ...company, groups: {} }
+    expect(chancesOf({ number: [talked(0, clerk), talked(0, clerk), talked(0, colleague), talked(0, accountant)] }, alone))
+      .toEqual({ [clerk]: 0.5, [colleague]: 0.25, [accountant]: 0.25 })
+  })
+
+  it('have reasons that count the latest twelve; a group has what its people took, and a person their own', () => {
+    const reasonsOf = (number: Conversation[]) =>
+      likelyDestinations(company, { ...none, number }, call, nameOf).map(({ destination, because }) => [destination, because])
+    const times = (count: number, one: Conversation) => Array.from({ length: count }, () => one)
+    const many = [...times(11, talked(0, colleague, 'group:freight')), talked(1, clerk), ...times(5, talked(2, colleague))]
+    expect(reasonsOf(many)).toEqual([['group:freight', '12 of 12 calls from Northgate Stores went to Freight']])
+    const mine = [talked(0, clerk), talked(0, clerk), talked(0, colleague)]
+    expect(reasonsOf(mine)[0]).toEqual([clerk, `2 of 3 calls from Northgate Stores went to ${nameOf(clerk)}`])
+  })
+
   it('are at most three different ones, best first, with chances that are shares', () => {
     const ends = fc.oneof(fc.constantFrom(...groups), fc.constantFrom(...Object.keys(company.telephones).slice(0, 40)))
     const conversations = fc.array(fc.tuple(ends, fc.nat(400)), { maxLength: 40 }).map(all => all
