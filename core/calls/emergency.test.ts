@@ -50,6 +50,48 @@ describe('somebody\'s emergency call', () => {
   })
 })
 
+describe('where every channel is in use', () => {
+  it('an emergency call gets that of whoever can best be spared: the youngest of those that can be spared alike, and of no other emergency', () => {
+    const on = new Tryout()
+    on.change('trunks', 'east', { channels: 8, kept: 0 })
+    on.change('trunks', 'west', { channels: 1, kept: 0 })
+    const names = new Map<string, string>()
+    const named = (name: string, call: string) => {
+      names.set(call, name)
+      on.wait(1_000)
+      return call
+    }
+    const outbound = (device: string, number: string) => on.begins(() => on.must({ service: 'makeCall', device, number }))
+    const answer = (call: string) =>
+      on.must({ service: 'answerCall', device: on.call(call).connections.find(({ party, state }) => party && state === 'alerting')!.device, call })
+    const inHand = named('in the hand of whoever calls', on.inHand(ines))
+    on.must({ service: 'holdCall', device: ines, call: inHand })
+    const leaves = named('leaves a message', on.inHand(tomas))
+    on.must({ service: 'singleStepTransferCall', device: tomas, call: leaves, to: `mailbox:${marit}` })
+    named('waits longer', on.offer('+441632960000', { number: '+447700900002', name: null }))
+    named('waits', on.offer('+441632960000', { number: '+447700900003', name: null }))
+    answer(named('talks outside', outbound('t2107', '07700 900005')))
+    named('rings outside', outbound('t2108', '07700 900006'))
+    const through = named('two outside', on.inHand(tomas))
+    on.must({ service: 'singleStepTransferCall', device: tomas, call: through, to: '07700 900007' })
+    answer(through)
+    expect(on.ask({ service: 'makeCall', device: 't2109', number: '07700 900008' }), 'a channel is left').toBeUndefined()
+    named('rings last', [...on.state.calls.keys()].at(-1)!)
+    expect(on.ask({ service: 'makeCall', device: 't2110', number: '07700 900009' })?.code).toBe('trunksBusy')
+
+    const ended: string[] = []
+    for (const device of ['t2105', 't2106', 't2110', 't2111', 't2101', 't2102']) {
+      const before = [...on.state.calls.keys()]
+      on.must({ service: 'makeCall', device, number: '999' })
+      ended.push(...before.filter(id => !on.state.calls.has(id)).map(id => names.get(id) ?? 'an emergency'))
+    }
+    expect(ended).toEqual(['leaves a message', 'rings last', 'rings outside', 'two outside', 'talks outside'])
+    on.must({ service: 'makeCall', device: ines, number: '999' })
+    expect([...on.state.calls.keys()].flatMap(id => names.get(id) ?? [])).toEqual(['in the hand of whoever calls', 'waits longer'])
+    expect([...on.state.calls.values()].filter(call => isEmergency(on.state, call))).toHaveLength(7)
+  })
+})
+
 describe('a rule', () => {
   it('never rings the caller\'s own number', () => {
     const on = new Tryout()
