@@ -400,8 +400,7 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
     }), { numRuns: runs, seed })
     console.log(`seed ${seed}, ${requests} requests; carried out: ${[...carried].map(([service, count]) => `${service} ${count}`).join(', ')}`)
     expect(requests).toBeGreaterThan(runs * 50)
-    // Of a few sequences it can't be told.
-    for (const service of runs < 500 ? [] : [
+    for (const service of [
       'transferCall',
       'conferenceCall',
       'parkCall',
@@ -422,7 +421,8 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       'prompted',
       'leftForCallBack',
     ]) {
-      expect(carried.get(service), `${service} was tried in earnest`).toBeGreaterThan(20)
+      // Of a few sequences it can't be told.
+      if (runs >= 500) expect(carried.get(service), `${service} was tried in earnest`).toBeGreaterThan(20)
     }
   }, 180_000)
 
