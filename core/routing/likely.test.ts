@@ -59,8 +59,8 @@ describe('likely destinations', () => {
 
   const [clerk, colleague] = freight.members as [string, string]
   const accountant = company.groups['group:accounts']!.members[0]!
-  const none = { number: [], company: [], line: [] }
-  const chancesOf = (experience: Partial<typeof none & Record<keyof typeof none, Conversation[]>>, of = company, at = now) =>
+  const none: Record<'number' | 'company' | 'line', Conversation[]> = { number: [], company: [], line: [] }
+  const chancesOf = (experience: Partial<Record<keyof typeof none, Conversation[]>>, of = company, at = now) =>
     Object.fromEntries(likelyDestinations(of, { ...none, ...experience }, { ...call, now: at }, nameOf, 9).map(one => [one.destination, one.chance]))
 
   it('are shares of what the number and its company say, each conversation worth half after its time', () => {

@@ -17,39 +17,48 @@ export const parkings: Projection<ParkingChange> = {
 
   async write(em, changes) {
     const { stays, ends } = paired(changes)
-    const ended = ends.size === 0 ? [] : await em.execute<{ call: string }[]>(endParkings, [JSON.stringify([...ends.values()].map(parkingRow))])
-    for (const { call } of ended) ends.delete(call)
-    const rows = [...ends.values(), ...stays]
-    if (rows.length > 0) await em.execute(insertParkings, [JSON.stringify(rows.map(parkingRow))])
+    const rows = [...ends.values()].map(({ end }) => parkingRow(end))
+    const ended = rows.length === 0 ? [] : await em.execute<{ call: string }[]>(endParkings, [JSON.stringify(rows)])
+    for (const { call } of ended) {
+      stays.delete(ends.get(call)!.begun)
+      ends.delete(call)
+    }
+    const others = [...ends.values()].filter(({ begun }) => !stays.has(begun)).map(({ end }) => end)
+    const come = [...others, ...stays.values()]
+    if (come.length > 0) await em.execute(insertParkings, [JSON.stringify(come.map(parkingRow))])
   },
 }
 
 /**
- * A stay begins, or the one that the call is in ends: the clock may have been set in between, so that only its call tells which it was.
- * @returns whole stays and those that go on; and of each call the end of one that has been written before
+ * A stay begins, or the one that the call is in ends: the clock may have been set in between, so that only its call tells which it was. Who is parked already
+ * may be told again.
+ * @returns stays that begin here, by call and time, with their ends; and of each call the first end, which is that of a stay written before if there is one:
+ *   then what `begun` names was only told again
  */
-function paired(changes: readonly ParkingChange[]): { stays: Named[], ends: Map<string, Named> } {
+function paired(changes: readonly ParkingChange[]): { stays: Map<string, Named>, ends: Map<string, { end: Named, begun: string }> } {
   const stays = new Map<string, Named>()
-  const ends = new Map<string, Named>()
+  const ends = new Map<string, { end: Named, begun: string }>()
   const waiting = new Map<string, string>()
   for (const { parking } of changes) {
     const key = `${parking.call} ${parking.at}`
     const begun = waiting.get(parking.call)
     if (parking.end === 'waiting') {
-      if (stays.has(key)) continue
+      if (begun !== undefined || stays.has(key)) continue
       stays.set(key, parking)
       waiting.set(parking.call, key)
+      continue
     }
-    else if (begun !== undefined) {
+    const isFirst = !ends.has(parking.call)
+    if (isFirst) ends.set(parking.call, { end: parking, begun: begun ?? '' })
+    if (begun !== undefined) {
       const stayed = stays.get(begun)!
       const { end, endedAt, takenBy, names } = parking
       stays.set(begun, { ...stayed, end, endedAt, takenBy, names: { ...stayed.names, ...names } })
       waiting.delete(parking.call)
     }
-    else if (!ends.has(parking.call)) ends.set(parking.call, parking)
-    else if (!stays.has(key)) stays.set(key, parking)
+    else if (!isFirst && !stays.has(key)) stays.set(key, parking)
   }
-  return { stays: [...stays.values()], ends }
+  return { stays, ends }
 }
 
 /** Who is parked in a state with which the journal begins, or begins again. */
@@ -72,17 +81,20 @@ function namesOf(state: ExchangeState, devices: (string | null)[]): Record<strin
   }))
 }
 
-/** What an end once written says stays, whoever tells the stay again. */
-const ending = '"end" = e."end", "ended_at" = e.ended_at, "taken_by" = e.taken_by, "names" = p."names" || e.names'
+/** What an end once written says stays, whoever tells the stay again. `e`: the row with the end. */
+const ending = (e: string) => `"end" = ${e}."end", "ended_at" = ${e}."ended_at", "taken_by" = ${e}."taken_by", "names" = p."names" || ${e}."names"`
+const untold = `not exists (
+    select 1 from "parking" k where k."call" = e."call" and (k."ended_at" = e."ended_at" or (k."end" = 'waiting' and e."end" = 'waiting'))
+  )`
 const endParkings = `
-  update "parking" p set ${ending} from jsonb_populate_recordset(null::"parking", ?::jsonb) e
-  where p."call" = e."call" and p."end" = 'waiting' returning p."call"`
+  update "parking" p set ${ending('e')} from jsonb_populate_recordset(null::"parking", ?::jsonb) e
+  where p."call" = e."call" and p."end" = 'waiting' and ${untold} returning p."call"`
 
 const columns = ['call', 'slot', 'by', 'caller', 'end', 'names', 'for', 'at', 'ended_at', 'taken_by', 'number', 'name']
 const insertParkings = `
   ${insertRows('parking', columns, 'p')} e
-  where not exists (select 1 from "parking" k where k."call" = e."call" and k."ended_at" = e."ended_at")
-  on conflict ("call", "at") do update set ${ending.replaceAll('e.', 'excluded.')} where p."end" = 'waiting' and excluded."end" <> 'waiting'`
+  where ${untold}
+  on conflict ("call", "at") do update set ${ending('excluded')} where p."end" = 'waiting' and excluded."end" <> 'waiting'`
 
 function parkingRow({ call, at, slot, by, for: reserved, caller, party, end, endedAt, takenBy, names }: Named): Record<string, unknown> {
   return {

@@ -1,0 +1,48 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { evolve } from '../../../core/calls/evolve'
+import { begin, carryOut, requestOf, start, waitOf, type wish, wish as anyWish } from '../../../core/calls/wishes'
+import { ownDatabase } from '../../../tests/database/own'
+import { livingParkings, type ParkingChange, parkings } from './parkings'
+
+const own = ownDatabase()
+type Wish = typeof wish extends fc.Arbitrary<infer W> ? W : never
+
+/** What happens in the slots while people wish for this and that; now and then the journal begins anew and tells who is parked. */
+function changesOf(wishes: readonly Wish[]): ParkingChange[] {
+  let state = begin('slots')
+  let now = start
+  const changes: ParkingChange[] = []
+  for (const [index, wanted] of wishes.entries()) {
+    if (wanted.kind === 'wait') now += waitOf(wanted)
+    const request = requestOf(state, wanted)
+    for (const event of request ? carryOut(state, request, now).events : []) {
+      const before = state
+      state = evolve(state, event)
+      changes.push(...parkings.changes(event, before, state))
+    }
+    if (index % 30 === 29) changes.push(...livingParkings(state))
+  }
+  return changes
+}
+
+async function rowsAfter(changes: readonly ParkingChange[], atOnce: number): Promise<object[]> {
+  await own.sql('delete from parking')
+  for (let at = 0; at < changes.length; at += atOnce) await parkings.write(own.orm.em.fork(), changes.slice(at, at + atOnce))
+  return own.sql('select * from parking order by call, at')
+}
+
+it('stays in slots are the same however many of their changes are written at once, and written again', async () => {
+  let stays = 0
+  const wishes = fc.array(anyWish, { minLength: 150, maxLength: 300, size: 'max' })
+  await fc.assert(fc.asyncProperty(wishes, fc.integer({ min: 2, max: 12 }), async (wishes, some) => {
+    const changes = changesOf(wishes)
+    const rows = await rowsAfter(changes, 1)
+    stays += rows.length
+    for (const atOnce of [some, Infinity]) expect(await rowsAfter(changes, atOnce), `${atOnce} at once`).toEqual(rows)
+    const last = changes.filter(({ parking }) => parking.end !== 'waiting').slice(-2)
+    await parkings.write(own.orm.em.fork(), last)
+    expect(await own.sql('select * from parking order by call, at')).toEqual(rows)
+  }), { numRuns: 12, endOnFailure: true })
+  expect(stays).toBeGreaterThan(3)
+})
