@@ -32,10 +32,8 @@ function triesOf({ hunting }: Call, { id, ringing }: Group): number {
 export function queuesAfter(before: ExchangeState, after: ExchangeState, events: readonly CallEvent[]): ReadonlySet<DeviceId> | null {
   const queues = new Set<DeviceId>()
   const calls = new Set<CallId>()
-  const places = new Set<DeviceId>()
   const place = (device: DeviceId) => {
-    if (places.has(device)) return
-    places.add(device)
+    if (queues.has(device)) return
     queues.add(device)
     for (const group of groupsOf(after.company, device)) queues.add(group)
   }

@@ -10,7 +10,6 @@ const begun = new Date('2031-05-12T08:00:00Z').getTime()
 const rules = { current: { ...rulesAtFirst, longestHours: 12, idleMinutes: 30 }, rightsOf: () => [] }
 
 let servers: Sessions[] = []
-let ended: string[][] = []
 
 /** One server on the database; what others tell it is told by hand. */
 function server() {
@@ -19,7 +18,6 @@ function server() {
   const notices = { on: (_channel: string, hear: (payload: string) => void) => void hearers.push(hear), onListening: () => {} }
   const sessions = new Sessions(own.orm, notices as never, person => ({ id: `t-${person}`, number: '2100' }) as never, ids => void over.push(...ids), rules)
   servers.push(sessions)
-  ended.push(over)
   return { sessions, over, hears: async (signIn: string, done: () => boolean) => {
     hearers[0]!(signIn)
     await vi.waitFor(() => expect(done()).toBe(true))
@@ -39,7 +37,6 @@ beforeEach(async () => {
 afterEach(() => {
   for (const one of servers) one.close()
   servers = []
-  ended = []
   vi.useRealTimers()
 })
 
