@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { ESLint } from 'eslint'
 import { describe, expect, it } from 'vitest'
 
@@ -45,4 +47,26 @@ describe('imports', () => {
   ])('%s may know %s', async (file, from) => {
     expect(await complaints(file, from)).toEqual([])
   })
+})
+
+/** What a file takes of others at run time; types alone bind nobody. */
+function takenBy(file: string): string[] {
+  const imports = readFileSync(file, 'utf8').matchAll(/^import (?!type )[^;]*? from '(\.[^']+)'/gm)
+  return [...imports].map(([, from]) => `${join(dirname(file), from!)}.ts`)
+}
+
+it('no file of the core takes something of another that takes something of it, by whatever way', () => {
+  const files = readdirSync('core', { recursive: true, encoding: 'utf8' }).filter(file => file.endsWith('.ts') && !file.endsWith('.test.ts'))
+    .map(file => join('core', file))
+  const takes = new Map(files.map(file => [file, takenBy(file)]))
+  expect(takes.get('core/calls/decide.ts')!.length).toBeGreaterThan(10)
+  /** Whoever can be looked at without meeting anybody who is still being looked at. */
+  const done = new Set<string>()
+  const look = (file: string, way: readonly string[]): void => {
+    if (way.includes(file)) throw new Error(`a circle: ${[...way.slice(way.indexOf(file)), file].join(' → ')}`)
+    if (done.has(file)) return
+    for (const other of takes.get(file) ?? []) look(other, [...way, file])
+    done.add(file)
+  }
+  for (const file of files) look(file, [])
 })

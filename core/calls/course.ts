@@ -250,6 +250,7 @@ export function withState(connections: Connection[], device: DeviceId, state: Co
 /** The step of a call's story that an event of a kind makes that is told there. */
 export function stepAs(kind: EventKind<never>, event: CallChange | EventOf<'callCleared'>): Step {
   return {
+    // A kind whose name is none of a step's says whose it takes: the types ask for it.
     at: event.at, type: event.type as Step['type'], device: event.device,
     ...('to' in event && { to: event.to }),
     ...('cause' in event && { cause: event.cause }),

@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest'
+import { merrowby } from '../../demo/company/merrowby'
 import type { Refusal, Request } from './model'
 import { connectionOf, connectionState } from './questions'
 import { stretchOf } from './stretches'
@@ -11,7 +12,7 @@ const other = 't2106'
 let desk: Tryout
 
 beforeEach(() => {
-  desk = new Tryout()
+  desk = new Tryout(merrowby(12))
 })
 
 const ask = (request: Request): Refusal | undefined => desk.ask(request)

@@ -1,11 +1,11 @@
-import { promiseAfter } from './call-backs'
+import { promiseAfter } from './call-backs/call-backs'
 import { begun, type CallChange, changedCall, heardOfConsultation, ledBySomebody, watchedOutside } from './course'
 import type { EventKind } from './event'
 import { kinds } from './events'
 import { isMemberOf, lookUp } from '../company/lookups'
 import type { Call, CallEvent, CallId, Connection, Device, DeviceId, EventOf, ExchangeState, NumberedEvent } from './model'
 import { missingFrom, reindex, reindexPlaces } from './indexes'
-import { handlingAfter, offeredAfter, patienceAfter } from './serving'
+import { handlingAfter, offeredAfter, patienceAfter } from '../queues/handling'
 
 const outlivedKept = 60
 

@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
+import { merrowby } from '../../demo/company/merrowby'
 import { greetingAt } from '../greetings/greeting'
 import { spell } from '../durations/durations'
 import { evolve, numbered } from './evolve'
 import { decide } from './decide'
-import { type Parking, parkingOf } from './parkings'
+import { type Parking, parkingOf } from './parking/parkings'
 import { recordOf } from './record'
 import { deviceName, mailboxOf } from './names'
 import type { Request } from './model'
@@ -19,7 +20,7 @@ const marit = 't2105'
 let desk: Tryout
 
 beforeEach(() => {
-  desk = new Tryout()
+  desk = new Tryout(merrowby(12))
 })
 
 /** Carries out a request and collects what it does to the history of parkings. */

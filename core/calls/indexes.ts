@@ -5,7 +5,7 @@ import { EmptyBTree } from 'sorted-btree'
 import type { Group } from '../company/company'
 import { groupsOf } from '../company/lookups'
 import type { Call, CallBackId, CallId, Connection, DeviceId, ExchangeState, LineId, PageId, TrunkId } from './model'
-import { openingOwner, timerOfOpening, withOpenings } from './openings'
+import { openingOwner, timerOfOpening, withOpenings } from '../queues/openings'
 import { keyOf, type Timer, timersAtPlace, timersOf, timersOfCallBack, timersOfPage } from './timers'
 
 /** What follows from a state and is asked often. Kept beside it so that no question costs more the more calls or telephones there are. */

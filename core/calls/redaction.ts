@@ -1,7 +1,7 @@
 import { kinds } from './events'
 import type { EventKind } from './event'
 import type { Call, DeviceId, ExchangeState, NumberedEvent, Page } from './model'
-import { pagesHeardAt } from './pages'
+import { pagesHeardAt } from './paging/pages'
 import { connectionOf } from './questions'
 
 /** What somebody sees who may not see callers: each kind of event says what of it, and of what it left behind, is kept from them. */

@@ -2,8 +2,8 @@ import { Map as PersistentMap } from 'immutable'
 import type { Company } from '../company/company'
 import { completed } from '../company/completed'
 import { noIndexes, reindexAll } from './indexes'
-import { quietDevice } from './device'
-import { openingsAnew } from './openings'
+import { quietDevice } from './telephones/device'
+import { openingsAnew } from '../queues/openings'
 import type { Agent, Block, Call, CallBack, CallBackId, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId, TrunkId, TrunkTrouble } from './model'
 
 /** What a state holds in persistent maps. */

@@ -6,8 +6,8 @@ import { accept, callingNumber, cannotRing, type CannotRing, cannotRingWords, na
 import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
 import { freeIn, freeMembers } from './indexes'
 import { isMailbox, ownerOfMailbox } from './names'
-import { forwardAtOnce } from './forwarding'
-import { isOpen } from './openings'
+import { forwardAtOnce } from './forwarding/forwarding'
+import { isOpen } from '../queues/openings'
 import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn } from './questions'
 import { serves } from '../queues/serving'
 

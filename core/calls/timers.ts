@@ -1,8 +1,8 @@
 import type { Overflow } from '../company/company'
 import { lookUp } from '../company/lookups'
-import { forwardOf } from './forwarding'
+import { forwardOf } from './forwarding/forwarding'
 import type { Call, CallBack, CallId, DeviceId, ExchangeState, LineId, Page, PageId } from './model'
-import { unliftedIn } from './intercom'
+import { unliftedIn } from './paging/intercom'
 import { isMailbox, mailboxOf } from './names'
 import { holdersOf, isAskedFor, isEmergencyNumber, isOutside, isPresent, queueOf } from './questions'
 

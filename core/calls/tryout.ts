@@ -1,6 +1,6 @@
 import type { CompanyChange, Part } from '../company/changes'
 import type { Company } from '../company/company'
-import { merrowby } from '../../demo/company/merrowby'
+import { smallHouse } from './small-house'
 import { decide } from './decide'
 import { evolveAll, numbered } from './evolve'
 import { type Beginning, quietState } from './snapshot'
@@ -11,7 +11,7 @@ export class Tryout {
   state: ExchangeState
   now: number
 
-  constructor(company: Company = merrowby(12), options: Partial<Beginning> = {}) {
+  constructor(company: Company = smallHouse(), options: Partial<Beginning> = {}) {
     this.now = options.now ?? Date.UTC(2031, 4, 12, 9)
     this.state = quietState(company, { epoch: 'day', attended: company.groups[company.settings.operators]!.members, ...options, now: this.now })
   }

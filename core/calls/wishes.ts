@@ -1,31 +1,27 @@
 import fc from 'fast-check'
-import { merrowby } from '../../demo/company/merrowby'
 import type { CompanyChange, Part } from '../company/changes'
-import type { Company } from '../company/company'
+import { type Company, distributions } from '../company/company'
 import { decide } from './decide'
 import { evolveAll, numbered } from './evolve'
 import type { Call, Connection, DeviceId, ExchangeState, NumberedEvent, Request } from './model'
 import { mailboxOf } from './names'
 import { placesOf, queueOf } from './questions'
 import { services } from './services'
+import { smallHouse } from './small-house'
 import { quietState } from './snapshot'
 
 /** Random requests from everybody at once, most of them sensible: for property-based tests. */
 
-const usual = merrowby(12)
-/** Of the queues one is soon full; in all of them who waits may ask to be called back. */
-const company: Company = {
-  ...usual,
-  groups: Object.fromEntries(Object.entries(usual.groups).map(([id, group]) =>
-    [id, { ...group, callBackDigit: '2', ...(id === 'queue:freight' && { mostWaiting: 2 }) }])),
-}
-/** How many of the usual random sequences are played: LAW_RUNS of 2,000. */
-export const runsOf = (usual: number) => Math.ceil(usual * Number(process.env.LAW_RUNS ?? 2_000) / 2_000)
+const company = smallHouse()
+/** How many of the usual random sequences are played: LAW_RUNS (usually 1,000) of 2,000. */
+export const runsOf = (usual: number) => Math.ceil(usual * Number(process.env.LAW_RUNS ?? 1_000) / 2_000)
 export const devices = Object.keys(company.telephones)
 const numbers = Object.values(company.telephones).map(({ number }) => number)
 export const operators = company.groups.operators!.members
 const lines = Object.values(company.lines)
 export const start = Date.UTC(2031, 4, 12, 8)
+/** What opens and closes: lines, and queues. */
+const opened = [...lines.map(({ id }) => id), ...Object.values(company.groups).filter(({ distribution }) => distribution === 'queue').map(({ id }) => id)]
 const slots = ['slot:1', 'slot:2', 'slot:3', null]
 const destinations = [
   ...devices,
@@ -35,8 +31,10 @@ const destinations = [
   '601',
   'group:directors',
   'group:reservations',
+  'group:nobody',
   'queue:freight',
   'queue:sailingNews',
+  'queue:lostProperty',
   '07700 900123',
   '+447700900555',
   '701',
@@ -53,10 +51,7 @@ const destinations = [
 ]
 
 export function begin(epoch: string): ExchangeState {
-  const state = quietState(company, { epoch, now: start, attended: operators })
-  // Two slots and few channels, so that both run out.
-  const trunks = { east: { id: 'east', name: 'east', channels: 6, kept: 1 }, west: { id: 'west', name: 'west', channels: 4, kept: 1 } }
-  return { ...state, company: { ...state.company, slots: Object.fromEntries(Object.entries(state.company.slots).slice(0, 2)), trunks } }
+  return quietState(company, { epoch, now: start, attended: operators })
 }
 
 /** What somebody wants, in small numbers that are read against whatever calls and people there are. */
@@ -169,7 +164,7 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       return { service: 'setQueueServed', device: member, queue: group.id, state: at(['paused', 'serving', 'left'] as const, c), reason: 'Break' }
     }
     case 'opening': {
-      const of = at([...lines.map(({ id }) => id), 'queue:reservations', 'queue:freight'], a)
+      const of = at(opened, a)
       return { service: 'setOpening', device: at(operators, b), of, open: at([false, true, null], c), until: c % 5 ? null : state.time + c * 2_000 }
     }
     case 'turn': {
@@ -199,7 +194,7 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       const promises = [...state.callBacks.values()]
       const promise = at(promises, a)
       if (!promise || c % 5 === 0) {
-        const queue = at([undefined, 'queue:freight', 'queue:reservations'], a)
+        const queue = at([undefined, 'queue:freight', 'queue:reservations', 'queue:lostProperty'], a)
         return { service: 'promiseCallBack', device: at(operators, b), number: at(['07700 900777', '07700 900555', '01632 960778'], c), ...(queue
           && { queue }) }
       }
@@ -248,7 +243,7 @@ function anything(state: ExchangeState, a: number, b: number, c: number): Reques
   const inIt = call?.connections.map(connection => connection.device) ?? []
   const choices: Record<string, readonly unknown[]> = {
     device: c % 4 && inIt.length > 0 ? inIt : devices, call: [call?.id ?? 'nowhere'], destination: destinations, slot: slots, line: lines.map(line => line.id),
-    group: Object.keys(state.company.groups), opening: [...lines.map(({ id }) => id), 'queue:reservations', 'queue:freight'],
+    group: Object.keys(state.company.groups), opening: opened,
     trunk: Object.keys(state.company.trunks), callBack: state.callBacks.size > 0 ? [...state.callBacks.keys()] : ['nothing'], page: state.pages.size > 0
       ? [...state.pages.keys()]
       : ['nowhere'], note: calls.map(({ id }) => id),
@@ -267,11 +262,15 @@ function anything(state: ExchangeState, a: number, b: number, c: number): Reques
   })
 }
 
+/** Where rules may lead. */
+const ends = [...Object.keys(company.groups), 't2104', '+447700900321', mailboxOf('general')]
+
 /** An administrator changes something, or puts back what was changed before. */
 function configured(now: Company, a: number, b: number): Request {
   const id = at(devices, b)
   const telephone = now.telephones[id]
-  const group = now.groups[at(['operators', 'group:reservations', 'group:directors', 'queue:reservations'], b)]!
+  const group = at(Object.values(now.groups), b)
+  const line = now.lines[at(lines, b).id] ?? at(lines, b)
   const back = <P extends Part>(part: P, one: string): CompanyChange => ({ part, id: one, value: now[part][one] ? null : company[part][one]! }) as CompanyChange
   const changes: CompanyChange[] = [
     ...(telephone ? [{ part: 'telephones' as const, id, value: { ...telephone, name: `${telephone.name}!`.slice(0, 60) } }] : []),
@@ -285,8 +284,14 @@ function configured(now: Company, a: number, b: number): Request {
         members: group.members.length > 1 && a % 2 ? group.members.slice(1) : company.groups[group.id]!.members.filter(member => now.telephones[member]),
       },
     },
-    back('lines', 'freight'),
+    // A queue becomes a group that rings, and the other way round.
+    { part: 'groups', id: group.id, value: { ...group, distribution: at(distributions, a + b) } },
+    { part: 'groups', id: group.id, value: { ...group, overflow: { ...group.overflow, to: at(ends, a + b) } } },
+    { part: 'lines', id: line.id, value: { ...line, target: at(ends, a + b), night: at(ends, a) } },
+    back('lines', line.id),
     back('slots', at(['slot:1', 'slot:2'], b)),
+    back('hours', 'market'),
+    back('shortNumbers', '112'),
     { part: 'settings', value: { ...now.settings, noAnswer: 10_000 + b * 1_000 } },
   ]
   // Somebody leaves the company: out of their groups, and their telephone goes; or they come back.

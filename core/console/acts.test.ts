@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { merrowby } from '../../demo/company/merrowby'
 import { decide } from '../calls/decide'
 import { evolve, numbered } from '../calls/evolve'
 import type { ExchangeState, Request } from '../calls/model'
@@ -40,7 +41,7 @@ function heard(state: ExchangeState, request: Request & { device: string }, now:
 
 describe('what an operator does', () => {
   const ines = 't2100'
-  const on = () => new Tryout()
+  const on = () => new Tryout(merrowby(12))
   const says = (day: Tryout, request: Asked) => {
     const said = heard(day.state, { device: ines, ...request } as never, day.now)
     day.must({ device: ines, ...request } as never)

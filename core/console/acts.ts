@@ -1,6 +1,6 @@
 import type { AwayReason, DeviceId } from '../calls/model'
-import { unliftedIn } from '../calls/intercom'
-import { promiseOf } from '../calls/call-backs'
+import { unliftedIn } from '../calls/paging/intercom'
+import { promiseOf } from '../calls/call-backs/call-backs'
 import { connectionOf, othersOf, talkingCallOf } from '../calls/questions'
 import { lookUp } from '../company/lookups'
 import { formatNumber } from '../numbers/dialled'

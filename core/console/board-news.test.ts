@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { merrowby } from '../../demo/company/merrowby'
 import type { NumberedEvent, Request } from '../calls/model'
 import { decide } from '../calls/decide'
 import { evolve, numbered } from '../calls/evolve'
@@ -20,14 +21,14 @@ function hears(on: Tryout, request: Request, own = 't2101'): string[] {
 
 describe('an operator hears', () => {
   it('that a line or a queue is closed, and open again', () => {
-    const on = new Tryout()
+    const on = new Tryout(merrowby(12))
     expect(hears(on, { service: 'setOpening', device: 't2100', of: 'general', open: false, until: null })).toEqual(['calls: The General line is closed'])
     expect(hears(on, { service: 'setOpening', device: 't2101', of: queue, open: false, until: null })).toEqual(['own: The Freight queue is closed'])
     expect(hears(on, { service: 'setOpening', device: 't2101', of: queue, open: null, until: null })).toEqual(['calls: The Freight queue is open'])
   })
 
   it('that somebody has let calls ring and is paused, and not that somebody takes a break', () => {
-    const on = new Tryout()
+    const on = new Tryout(merrowby(12))
     on.change('groups', queue, { members: ['t2105'], ringing: 'order', pauseAfter: 1 })
     const call = on.inHand('t2100')
     on.must({ service: 'singleStepTransferCall', device: 't2100', call, to: queue })
@@ -38,7 +39,7 @@ describe('an operator hears', () => {
   })
 
   it('that a trunk is out of service or out of order, and that nobody can call out', () => {
-    const on = new Tryout()
+    const on = new Tryout(merrowby(12))
     for (const id of ['east', 'west']) on.change('trunks', id, { channels: 2, kept: 1 })
     expect(hears(on, { service: 'setTrunkService', device: 't2100', trunk: 'west', on: false })).toEqual(['calls: Trunk west is out of service'])
     const last = 'Every line to the outside is in use'

@@ -1,6 +1,6 @@
-import { callFor, isOpenFor, isPrompt, onTheLine } from '../calls/call-backs'
+import { callFor, isOpenFor, isPrompt, onTheLine } from '../calls/call-backs/call-backs'
 import type { Call, CallBack, DeviceId, ExchangeState } from '../calls/model'
-import { byTurn, isWith } from '../calls/turns'
+import { byTurn, isWith } from '../queues/turns'
 import { lookUp } from '../company/lookups'
 
 /** How promises to call back stand, for whoever sees to them. Times are the exchange's, in milliseconds. */

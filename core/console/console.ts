@@ -1,4 +1,4 @@
-import { isPrompt } from '../calls/call-backs'
+import { isPrompt } from '../calls/call-backs/call-backs'
 import type { Call, CallId, DeviceId, ExchangeState, Party, Request } from '../calls/model'
 import { connectionOf, othersOf } from '../calls/questions'
 import type { Track } from './track'

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { merrowby } from '../../demo/company/merrowby'
 import { Tryout } from '../calls/tryout'
 import { standingOf } from './call-backs'
 import { clockOf, namesIn, openThings } from './open-things'
@@ -14,7 +15,7 @@ const name = (on: Tryout, device: string) => on.state.company.telephones[device]
 
 describe('what is open at the end of a shift', () => {
   it('is nothing when nothing is; who has just begun to wait is not in it', () => {
-    const on = new Tryout()
+    const on = new Tryout(merrowby(12))
     on.offer()
     expect(things(on)).toEqual([])
     on.wait(minute)
@@ -22,7 +23,7 @@ describe('what is open at the end of a shift', () => {
   })
 
   it('is whoever is on hold or parked, and for how long too long', () => {
-    const on = new Tryout()
+    const on = new Tryout(merrowby(12))
     const held = on.inHand(ines)
     on.must({ service: 'holdCall', device: ines, call: held })
     const parked = on.inHand(tomas)
@@ -35,7 +36,7 @@ describe('what is open at the end of a shift', () => {
   })
 
   it('is whom we promised a call, and what somebody has set by hand, not what hours or owners say', () => {
-    const on = new Tryout(undefined, { now: Date.UTC(2031, 4, 12, 9) })
+    const on = new Tryout(merrowby(12), { now: Date.UTC(2031, 4, 12, 9) })
     on.must({ service: 'promiseCallBack', device: ines, number: '07700 900321', name: '<b>Bo</b>', queue: 'queue:freight' })
     on.must({ service: 'setOpening', device: ines, of: 'harbour', open: false, until: Date.UTC(2031, 4, 12, 13, 5) })
     on.must({ service: 'setDoNotDisturb', device: colleague, on: true })
@@ -57,7 +58,7 @@ describe('what is open at the end of a shift', () => {
 
 describe('how a promise stands', () => {
   it('is told from whoever has it to whoever is on the line', () => {
-    const on = new Tryout()
+    const on = new Tryout(merrowby(12))
     on.change('groups', 'queue:freight', { members: [colleague], voluntary: [], ringing: 'none' })
     on.must({ service: 'promiseCallBack', device: ines, number: '07700 900001', queue: 'queue:freight' })
     const [id] = [...on.state.callBacks.keys()] as [string]

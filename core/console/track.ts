@@ -1,5 +1,5 @@
 import type { Call, CallId, DeviceId, ExchangeState } from '../calls/model'
-import { type Due, dueOf, urgency } from '../calls/promises'
+import { type Due, dueOf, urgency } from '../queues/promises'
 import { callsByAge, isConversation, partnerOf, talkingCallOf } from '../calls/questions'
 import { stretchOf, type Stretch } from '../calls/stretches'
 

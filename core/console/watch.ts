@@ -1,5 +1,5 @@
 import type { Call, Connection, DeviceId, ExchangeState } from '../calls/model'
-import { promises, urgency } from '../calls/promises'
+import { promises, urgency } from '../queues/promises'
 import { callsByAge, callsOf, connectionOf, membersOf, othersOf, placesOf, queueOf } from '../calls/questions'
 import { lookUp } from '../company/lookups'
 

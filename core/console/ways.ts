@@ -1,6 +1,6 @@
 import type { Call, DeviceId } from '../calls/model'
 import { callingNumber, cannotRing, cannotRingWords } from '../calls/answers'
-import { forwardAtOnce } from '../calls/forwarding'
+import { forwardAtOnce } from '../calls/forwarding/forwarding'
 import { mailboxOf } from '../calls/names'
 import { callsOf, connectionOf, isConversation, parkedIn, partnerOf, queueOf } from '../calls/questions'
 import { tellConsulted, tellRecall } from '../calls/story'

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
+import { merrowby } from '../../demo/company/merrowby'
 import { decide } from '../calls/decide'
 import { evolve, numbered } from '../calls/evolve'
 import type { ExchangeState, Request } from '../calls/model'
@@ -14,7 +15,7 @@ let desk: Tryout
 let book: LegBook
 
 beforeEach(() => {
-  desk = new Tryout()
+  desk = new Tryout(merrowby(12))
   book = new LegBook()
 })
 

@@ -1,5 +1,5 @@
 import type { Call, CallId, Cause, Connection, DeviceId, Direction, ExchangeState, LineId, NumberedEvent, Step } from '../calls/model'
-import { isPrompt } from '../calls/call-backs'
+import { isPrompt } from '../calls/call-backs/call-backs'
 import { isMailbox } from '../calls/names'
 import { standsFor } from '../calls/story'
 

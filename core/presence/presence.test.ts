@@ -76,6 +76,38 @@ describe('what everybody sees of a telephone', () => {
     expect(of('t2999')).toMatchObject({ kind: 'talking', on: null })
   })
 
+  it('another in any part is another to the eye', () => {
+    const seen = {
+      kind: 'talking', lit: false, since: 1, until: 2, reason: 'lunch', peer: { device: 'a', party: null }, way: 'in', on: null, to: null, place: '',
+    } as const
+    expect(samePresence(seen, { ...seen, peer: { device: 'a', party: null } })).toBe(true)
+    const others = [
+      { kind: 'ringing' }, { since: null }, { until: null }, { reason: null }, { way: 'out' }, { on: 'mobile' }, { to: '2100' }, { place: 'Hall' },
+      { peer: null }, { peer: { device: 'b', party: null } },
+    ] as const
+    for (const other of others) expect(samePresence(seen, { ...seen, ...other }), JSON.stringify(other)).toBe(false)
+  })
+
+  it('forwarded and engaged say until when and where; nothing of it is lit', () => {
+    desk.must({ service: 'setForwarding', device: marit, when: 'always', to: other, until: desk.now + 60_000 })
+    expect(of(marit)).toEqual({
+      kind: 'forwarded', lit: false, since: null, until: desk.now + 60_000, reason: null, peer: null, way: null, on: null, to: other, place: '',
+    })
+    const engaged = presenceOf(desk.state, other, { engaged: { until: 5, place: 'Hall' } })
+    expect(engaged).toMatchObject({ kind: 'engaged', lit: false, until: 5, place: 'Hall' })
+    desk.change('telephones', other, { inService: false })
+    expect(presenceOf(desk.state, other, { engaged: { until: 5, place: 'Hall' } })).toMatchObject({ kind: 'disconnected', lit: false })
+    expect(of('nobody')).toMatchObject({ kind: 'disconnected' })
+  })
+
+  it('names who could not be reached, and of whom outside one talks with', () => {
+    desk.must({ service: 'makeCall', device: other, number: 't2107' })
+    desk.must({ service: 'makeCall', device: marit, number: other })
+    expect(of(marit)).toMatchObject({ kind: 'calling', peer: { device: other, party: null }, way: 'out' })
+    const caller = desk.inHand(ines)
+    expect(of(ines).peer!.party).toEqual(desk.call(caller).party)
+  })
+
   it('knows when nothing has changed to the eye', () => {
     expect(samePresence(of(marit), of(marit))).toBe(true)
     const before = of(marit)

@@ -1,8 +1,8 @@
 import type { Call, DeviceId, ExchangeState } from '../calls/model'
-import { isOpen } from '../calls/openings'
-import { urgency } from '../calls/promises'
+import { isOpen } from './openings'
+import { urgency } from './promises'
 import { queueOf } from '../calls/questions'
-import { waitingIn } from '../calls/turns'
+import { waitingIn } from './turns'
 import { memberPlace, type MemberPlace } from './serving'
 
 /** What is to be seen of a queue at a glance. Times are the exchange's, in milliseconds. */

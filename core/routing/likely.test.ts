@@ -198,4 +198,36 @@ describe('what is learned from a call', () => {
     expect(conversationOf(company, record([{ device: operator }]))).toBeNull()
     expect(conversationOf(company, record([{ device: operator }, { type: 'transferred', to: clerk }, { type: 'delivered', device: clerk }]))).toBeNull()
   })
+
+  it('is of the shortest that counts, of a call that is over, and of whom there is', () => {
+    const story = [{ type: 'established' as const, device: clerk }]
+    const { at } = record(story).story[0]!
+    expect(conversationOf(company, record(story, { endedAt: at + 10_000 }))).toMatchObject({ device: clerk })
+    expect(conversationOf(company, record(story, { endedAt: at + 9_999 }))).toBeNull()
+    expect(conversationOf(company, record(story, { endedAt: null }))).toBeNull()
+    expect(conversationOf(company, record([]))).toBeNull()
+    expect(conversationOf({ ...company, settings: { ...company.settings, operators: 'gone' } }, record(story))).toMatchObject({ device: clerk, group: null })
+  })
+
+  it('is that of the group to which it went last, also when a rule or a forwarding sent it there; and of the queue in which it waited', () => {
+    const answered = { type: 'established' as const, device: clerk }
+    for (const type of ['diverted', 'forwarded'] as const)
+      expect(conversationOf(company, record([{ type, device: operator, to: 'group:freight' }, answered])), type).toMatchObject({ group: 'group:freight' })
+    expect(conversationOf(company, record([{ type: 'parked', device: operator, to: 'group:freight' }, answered]))).toMatchObject({ group: null })
+    expect(conversationOf(company, record([answered, { type: 'transferred', device: clerk, to: 'group:freight' }]))).toMatchObject({ group: null })
+    expect(conversationOf(company, record([{ type: 'queued', device: 'group:freight' }, answered]))).toMatchObject({ group: 'group:freight' })
+    expect(conversationOf(company, record([{ type: 'delivered', device: 'group:freight' }, answered]))).toMatchObject({ group: null })
+    // Who answers for a group is one of its members: others only helped.
+    const inside = [...freight.members, ...company.groups.operators!.members]
+    const outsider = Object.keys(company.telephones).find(id => !inside.includes(id))!
+    expect(conversationOf(company, record([{ type: 'queued', device: 'group:freight' }, { type: 'established', device: outsider }])))
+      .toMatchObject({ device: outsider, group: null })
+  })
+
+  it('is not with a place to which it was passed on and which then failed', () => {
+    for (const type of ['queued', 'failed', 'diverted', 'forwarded', 'refused'] as const)
+      expect(conversationOf(company, record([{ device: operator }, { type: 'transferred', to: clerk }, { type, device: clerk }])), type).toBeNull()
+    expect(conversationOf(company, record([{ device: operator }, { type: 'held', device: operator, to: clerk }]))).toBeNull()
+    expect(conversationOf(company, record([{ device: operator }, { type: 'transferred', to: 'mailbox:l1' }]))).toBeNull()
+  })
 })

@@ -1,7 +1,7 @@
 import { awayReasons, type DeviceId } from '../calls/model'
 import type { Company } from '../company/company'
 import { ownerOfMailbox } from '../calls/names'
-import { isOpen } from '../calls/openings'
+import { isOpen } from '../queues/openings'
 import { lookUp, telephonesOf, withNumber } from '../company/lookups'
 import { ask, type Console, type Deed } from '../console/console'
 import { parkingIn, takingFrom, waysTo, waysToNumber } from '../console/ways'
