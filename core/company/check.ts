@@ -28,8 +28,8 @@ export function faultsOf(company: Company): string[] {
     if (!isTakenForItself(text)) faults.push(`${whose} has the id ${text}: it begins with a letter, and is no word of the program's own.`)
   }
   for (const [what, all] of Object.entries({
-    'site': sites, 'department': departments, 'group': groups, 'line': lines, 'zone': company.zones, 'duty': company.duties, 'opening time': company.hours,
-    'park slot': slots, 'trunk': trunks,
+    'site': sites, 'department': departments, 'group': groups, 'line': lines, 'loudspeaker zone': company.zones, 'duty': company.duties,
+    'set of opening hours': company.hours, 'park slot': slots, 'trunk': trunks,
   })) if (Object.values<{ name: string }>(all).some(({ name }) => name.trim() === '')) faults.push(`A ${what} has no name.`)
   if (Object.values(people).some(({ first, last }) => `${first}${last}`.trim() === '')) faults.push('Somebody has no name.')
   for (const department of Object.values(departments))
@@ -87,6 +87,8 @@ export function faultsOf(company: Company): string[] {
       faults.push(`${group.name} rings its members for ${group.ringTime / 1_000} seconds: at least ${shortestRing / 1_000} are needed to answer.`)
     if (group.ringing !== 'none' && group.id === settings.operators)
       faults.push('The operators\' own queue rings on their consoles: it can\'t ring them otherwise.')
+    if (group.distribution !== 'queue' && group.id === settings.operators)
+      faults.push('The operators\' own group is a queue: callers wait in it for whoever of them is free. Choose that all its calls wait in one queue.')
     if (group.tellEvery > 0 && group.tellEvery < mostOften)
       faults.push(`${group.name} tells callers their place every ${group.tellEvery / 1_000} seconds: at least ${mostOften / 1_000} must lie between.`)
     if (group.department !== null && !Object.hasOwn(departments, group.department))

@@ -90,9 +90,29 @@ describe('the check of a company', () => {
     ['a day that opens twice', draft => void draft.hours.office!.week.push({ day: 1, opens: 600, closes: 700 }), /twice at the same time/],
     ['a holiday that is no day', draft => void (draft.hours.office!.holidays[0]!.date = '2026-02-30'), /which is no date/],
     ['a line with hours that are not there', draft => void (draft.lines.general!.hours = 'never'), /which are no opening hours/],
+    ['operators who are rung like a group', draft => void (draft.groups.operators!.distribution = 'all'), /own group is a queue/],
+    ['operators whose queue rings them', draft => void (draft.groups.operators!.ringing = 'turn'), /rings on their consoles/],
+    ['a queue that rings too briefly', draft => void (draft.groups['queue:reservations']!.ringTime = 2_999), /for 2.999 seconds: at least 3 /],
+    ['a queue that tells its callers too often', draft => void (draft.groups['queue:reservations']!.tellEvery = 9_999), /every 9.999 seconds: at least 10 /],
+    ['a group of no department', draft => void (draft.groups['queue:reservations']!.department = 'none'), /is no department/],
+    ['a rule that leads to an emergency number', draft => void (draft.lines.general!.night = '999'), /an emergency number: no rule leads there/],
+    ['pages that go nowhere', draft => void (draft.settings.pageDefault = 'zone:none'), /neither a zone nor a group/],
+    ['a zone at no site', draft => void (draft.zones['zone:hall']!.site = 'none'), /which is no site/],
+    ['a department at no site', draft => void (draft.departments.freight!.site = 'none'), /which is no site/],
+    ['a deputy who is not there', draft => void (draft.people.p2105!.deputies = ['p1']), /stands in for .*, and is not there/],
+    ['a duty that is reached nowhere', draft => void (draft.duties['duty:it']!.instead = '8888'), /reached at 8888, which is not there/],
+    ['one account code twice', draft => void (draft.accountCodes['code:K-100']!.code = 'k-114'), /same account code/],
+    ['an account code with a space around it', draft => void (draft.accountCodes['code:K-100']!.code = ' K-1'), /which is none/],
+    ['a house in no time zone', draft => void (draft.settings.zone = 'Europe/Merrowby'), /The house has the time zone/],
+    ['a slot without a name', draft => void (draft.slots['slot:1']!.name = ' '), /A park slot has no name/],
+    ['a person without a name', draft => void Object.assign(draft.people.p2105!, { first: '', last: ' ' }), /Somebody has no name/],
     ['a telephone without room for a call', draft => void (draft.telephones.t2105!.capacity = 0), /one call at least/],
   ])('names %s', (_, what, fault) => {
     expect(change(what).join('\n')).toMatch(fault)
+  })
+
+  it('lets a queue ring as briefly and tell as often as it may', () => {
+    expect(change(draft => void Object.assign(draft.groups['queue:reservations']!, { ringTime: 3_000, tellEvery: 10_000 }))).toEqual([])
   })
 
   it('lets callers be sent to mailboxes, groups, extensions and numbers outside', () => {

@@ -70,6 +70,7 @@ export const nobody: Company = {
     name: '', country: 'GB', language: 'English', firstExtension: '2000', longestInside: 5,
     zone: 'Europe/London',
     ringCycle: 5_000, transferRecall: 20_000, noAnswer: 30_000, queueRecall: 60_000, parkRecall: 90_000, failedTone: 5_000, absence: 30_000,
+    tones: { ringing: '', busy: '', congestion: '', unobtainable: '' },
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,
     conferenceSize: 8, operators: 'operators', pageSilence: 15_000,
     pauseReasons: ['Break', 'Paperwork', 'Training', 'Called away'], pageWait: 60_000, pageOverDoNotDisturb: 'urgent', pageDefault: null,

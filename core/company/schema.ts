@@ -3,6 +3,8 @@ import { array, boolean, type InferType, type ISchema, number, object, type Obje
 import { type CompanyChange, type Part, parts } from './changes'
 import { type Company, distributions, numberClasses, pageRanks, pagingRights, ringings } from './company'
 import { levelKinds } from '../figures/level-kinds'
+import type { ToneKind } from '../sound/country-tones'
+import { readTone } from '../sound/tone'
 import { oneOfBy, recordOf } from '../schema/shapes'
 
 /**
@@ -19,6 +21,12 @@ const seconds = (least: number, most: number) => number().strict().integer()
   .min(least * 1_000, ({ path }) => `${path} must be at least ${least} second${least === 1 ? '' : 's'}.`)
   .max(most * 1_000, ({ path }) => `${path} must be at most ${most} seconds.`)
   .required()
+/** A tone as it is written, or empty: as in the country. */
+const tone = text(200).test(
+  'tone',
+  ({ path }) => `${path} must be written as 400+450: 0.4 on 0.2 off, or 425: continuous. Hertz from 200 to 3400, seconds up to 30.`,
+  written => written === '' || readTone(written) !== null,
+)
 /** Among the others, from 0. */
 const position = between(0, 1_000_000)
 const [hour, day] = [3_600, 86_400]
@@ -267,6 +275,8 @@ const settings = object({
   parkRecall: seconds(5, 2 * hour),
   /** How long the tone after a failed call lasts. */
   failedTone: seconds(1, 60),
+  /** What callers hear while it rings, when the other talks, when no line is free, and when nobody can be reached; empty: as in the country. */
+  tones: object({ ringing: tone, busy: tone, congestion: tone, unobtainable: tone } satisfies Record<ToneKind, Schema>).required(),
   /** Callers on hold with an operator who has gone are offered to the others after this long. */
   absence: seconds(1, hour),
   /** Whom a colleague has on hold longer than this rings at the colleague again, and then goes to the operators. */

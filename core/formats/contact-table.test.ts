@@ -1,6 +1,7 @@
 import { parse } from 'csv-parse/sync'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { plainText } from '../calls/text'
 import { readContactFile } from './contact-file'
 import { contactOfRow, contactTable, guessed } from './contact-table'
 import { readTable } from './csv'
@@ -87,7 +88,8 @@ describe('contacts as a table', () => {
 
   it('come back as they went out, and no cell is a formula', () => {
     const word = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 20 }).map(text => text.replace(/[\s\p{C}]+/gu, ' ').trim())
-      .filter(text => text !== '' && !text.startsWith('\''))
+      // What looks empty is read as nothing.
+      .filter(text => plainText(text, Infinity) === text && text !== '' && !text.startsWith('\''))
     const number = fc.record({
       number: fc.integer({ min: 0, max: 9_999 }).map(end => `+44207946${String(end).padStart(4, '0')}`),
       kind: fc.constantFrom('work' as const, 'mobile' as const, 'home' as const),

@@ -20,6 +20,17 @@ describe('what is said on a line', () => {
     expect(greetingAt({ ...line, greetings: [...line.greetings, { language: '', from: 22 * 60, text: 'Night desk' }] }, 9 * 60, 'Polish')).toBe('Night desk')
   })
 
+  it('opens by the time of day where the line has nothing of its own, and takes the latest of several in whatever order they stand', () => {
+    const plain = { greeting: 'x', greetings: [] }
+    const at = [0, 12 * 60 - 1, 12 * 60, 18 * 60 - 1, 18 * 60, 24 * 60 - 1]
+    expect(at.map(minute => greetingAt(plain, minute))).toEqual([
+      'Good morning, x', 'Good morning, x', 'Good afternoon, x', 'Good afternoon, x', 'Good evening, x', 'Good evening, x',
+    ])
+    const turned = { ...line, greetings: line.greetings.toReversed().map(one => ({ ...one, language: ` ${one.language}` })) }
+    expect(greetingAt(turned, 18 * 60, 'Dutch')).toBe('Goedenavond')
+    expect(greetingAt(turned, 17 * 60, 'Dutch')).toBe('Goedendag')
+  })
+
   it('is always something, and what the line has for that language when it has it', () => {
     const greetings = fc.array(fc.record({ language: fc.constantFrom('', 'Dutch', 'German'), from: fc.nat(1439), text: fc.string({ minLength: 1 }) }))
     fc.assert(fc.property(greetings, fc.nat(1439), fc.constantFrom('', 'Dutch', 'Welsh'), (all, minute, language) => {

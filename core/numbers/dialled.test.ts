@@ -55,6 +55,27 @@ describe('what was dialled', () => {
     },
   )
 
+  it('says which fault it is', () => {
+    const why = (typed: string) => {
+      const read = readDialled(typed)
+      return read.kind === 'invalid' ? read.why : read
+    }
+    expect(why('hello')).toBe('A telephone number needs digits.')
+    expect(why('12a4')).toBe('A telephone number holds digits only, with + in front if it is international.')
+    expect(why('1'.repeat(41))).toBe('That is too long to be a telephone number.')
+    expect(why('1'.repeat(40))).toBe('That is not a complete telephone number: check the number of digits.')
+    expect(why('1'.repeat(81))).toBe('A telephone number holds digits only, with + in front if it is international.')
+    expect(why('2153 x4')).toBe('A number inside has no extension: write the one or the other.')
+  })
+
+  it('of a caller is what can be called: too short, too long or among words it stays as it was', () => {
+    for (const said of ['12345', '0'.repeat(21), '+44', 'anonymous', 'x 020 7946 0123', '+442079460123 and more']) expect(readCaller(said, home)).toBe(said)
+    expect(readCaller('0207946012', home)).toBe('+44207946012')
+    expect(readCaller('020 7946 0123', { ...home, country: 'XX' })).toBe('020 7946 0123')
+    expect(readCaller('+44 20 7946 0123', { ...home, country: 'XX' })).toBe('+442079460123')
+    expect(formatIn('+442079460123', { ...home, country: 'XX' })).toBe('+44 20 7946 0123')
+  })
+
   it('reads whatever it has formatted as the same number', () => {
     fc.assert(fc.property(fc.nat({ max: 999 }), fc.constantFrom('+44770090', '+44207946', '+44163296'), (tail, head) => {
       const e164 = `${head}0${String(tail).padStart(3, '0')}`

@@ -1,10 +1,11 @@
 import { defineEntity, type InferEntity, p } from '@mikro-orm/core'
 import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
-import type { ParkingEnd } from '~~/core/calls/parkings'
+import type { ParkingEnd } from '~~/core/calls/parking/parkings'
 import type { Outcome } from '~~/core/calls/record'
 import type { Distribution, Greeting, NumberClass, PageRank, PagingRight, Ringing } from '~~/core/company/company'
 import type { LevelRule } from '~~/core/figures/service-level'
+import type { TonesAsWritten } from '~~/core/sound/country-tones'
 import type { SpeedKey } from '~~/core/speed-keys/key'
 import type { ContactKind } from '~~/shared/contacts'
 import type { MessageKind } from '~~/shared/messages'
@@ -404,6 +405,7 @@ export const SettingsEntity = defineEntity({
     queueRecall: p.integer(),
     parkRecall: p.integer(),
     failedTone: p.integer(),
+    tones: p.json<TonesAsWritten>(),
     absence: p.integer(),
     holdRecall: p.integer(),
     holdLimit: p.integer(),

@@ -154,6 +154,14 @@ const options = computed(() => {
     :company="company"
     :members="members"
   />
+  <ToneField
+    v-else-if="field.kind === 'tone'"
+    :id="id"
+    v-model="value as string"
+    :company="company"
+    :at="field.at"
+    :label="field.label"
+  />
   <el-select-v2
     v-else-if="field.kind === 'country'"
     :id="id"

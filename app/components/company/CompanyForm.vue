@@ -20,7 +20,7 @@ const labels = Object.fromEntries(all.map(({ at, label }) => [at, label]))
 /** What stands in a field and can't be understood, by the field. */
 const unread = reactive(new Map<string, string>())
 /** What takes the whole width of the form. */
-const large = new Set<FormField['kind']>(['long', 'many', 'texts', 'week', 'holidays', 'greetings', 'skills'])
+const large = new Set<FormField['kind']>(['long', 'many', 'texts', 'week', 'holidays', 'greetings', 'skills', 'tone'])
 
 function about(value: unknown, id: string): CompanyChange {
   return (part === 'settings' ? { part, value } : { part, id, value }) as CompanyChange
@@ -39,6 +39,7 @@ const extension = ref('')
 const successor = ref<string | null>(null)
 const removing = ref(false)
 
+const everyField = useTemplateRef<HTMLElement>('fields')
 const valueAt = (at: string) => at.split('.').reduce<unknown>((thing, name) => (thing as Record<string, unknown> | undefined)?.[name], form.value)
 function setAt(at: string, value: unknown): void {
   const names = at.split('.')
@@ -50,10 +51,14 @@ function setAt(at: string, value: unknown): void {
 /** @param before what is changed, as it was when the form was opened */
 async function carryOut(changes: CompanyChange[], before: CompanyChange, words: string): Promise<void> {
   let changed = 0
-  if (await send(labels, async () => {
+  const isDone = await send(labels, async () => {
     for (const [at, fault] of unread) throw new ValidationError(fault, null, at)
     changed = await editCompany(company, changes, [before])
-  })) emit('done', changed === 0 ? 'Nothing was changed: it is as it was.' : words)
+  })
+  if (isDone) return emit('done', changed === 0 ? 'Nothing was changed: it is as it was.' : words)
+  // What is wrong may stand far from the button that was pressed.
+  await nextTick()
+  everyField.value?.querySelector<HTMLElement>('.is-error :is(input, textarea)')?.focus()
 }
 
 function save(): Promise<void> {
@@ -91,7 +96,10 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
     >
       It has been removed meanwhile.
     </p>
-    <div class="fields">
+    <div
+      ref="fields"
+      class="fields"
+    >
       <FormField
         v-for="field in fields"
         :key="field.at"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { spell } from '~~/core/durations/durations'
 import type { Call } from '~~/core/calls/model'
-import { isPrompt } from '~~/core/calls/call-backs'
+import { isPrompt } from '~~/core/calls/call-backs/call-backs'
 import { connectionOf, othersOf } from '~~/core/calls/questions'
 import { whyFailed } from '~~/core/calls/story'
 import type { Handset } from '~/composables/handset'

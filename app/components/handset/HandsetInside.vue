@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ForwardKind } from '~~/core/calls/model'
-import { pagesHeardAt } from '~~/core/calls/pages'
+import { pagesHeardAt } from '~~/core/calls/paging/pages'
 import { callsByAge } from '~~/core/calls/questions'
 import { readDialled } from '~/composables/numbers'
 import { spell } from '~~/core/durations/durations'
@@ -17,6 +17,8 @@ const desk = useDesk()
 /** What the keys have written: to be dialled, or where the call goes on to. */
 const number = ref('')
 const keypad = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '*', '0', '#']
+
+useToneAt(() => handset.tone)
 
 const own = computed(() => live.state?.devices.get(props.device))
 const name = computed(() => directory.nameOf(props.device))

@@ -2,38 +2,41 @@
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'
 import type { Call } from '~~/core/calls/model'
-import { isMailbox } from '~~/core/calls/names'
-import { connectionOf, othersOf, placesOf } from '~~/core/calls/questions'
+import { connectionOf, placesOf } from '~~/core/calls/questions'
+import type { ToneKind } from '~~/core/sound/country-tones'
+import { heardBy } from '~~/core/sound/heard'
 import { tellPlace } from '~~/core/queues/expected-wait'
 import { useCallers } from '~/stores/callers'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
+import { useLive } from '~/stores/live'
 
 defineEmits<{ putDown: [] }>()
 const callers = useCallers()
 const directory = useDirectory()
 const desk = useDesk()
+const live = useLive()
+/** Of several callers one is heard who waits for somebody to answer. */
+useToneAt(() => callers.calls.map(call => heardBy(live.state!, call.calling).tone).find(tone => tone !== null) ?? null)
 const form = reactive({ name: 'Odette Farrowmere', number: '07700 900987', to: '' })
 
 watch(() => directory.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, { immediate: true })
 
+const toneWords: Record<ToneKind, string> = {
+  ringing: 'It rings.', busy: 'The busy tone.', congestion: 'A tone: every line is in use.', unobtainable: 'A tone: nobody can be reached.',
+}
+
 /** What the caller hears: all they know. */
 function hears(call: Call): string {
-  const others = othersOf(call, call.calling).filter(other => other.state === 'connected')
-  switch (placesOf(call)[0]) {
-    case 'waiting': {
-      const digit = callers.callBackDigit(call)
-      return `It rings. “${call.told ? tellPlace(call.told) : 'Please wait, somebody will be with you.'}${digit ? ` To be called back, press ${digit}.` : ''}”`
-    }
-    case 'ringing': return 'It rings.'
-    case 'onHold': return '♪ Music: you are on hold.'
-    case 'parked': return '♪ Music: somebody is being fetched.'
-    case 'tone': return 'A tone: nobody can be reached.'
-    case 'talking': return others.some(other => isMailbox(other.device))
-      ? 'A voicemail: speak after the tone.'
-      : `You are talking to ${others.map(other => directory.nameOf(other.device, other.party)).join(' and ')}.`
-    default: return 'Silence.'
+  const { voices, announcement, music, tone } = heardBy(live.state!, call.calling)
+  if (voices.length > 0) return `You are talking to ${voices.map(device => directory.nameOf(device, connectionOf(call, device)?.party)).join(' and ')}.`
+  if (announcement === 'mailbox') return 'A voicemail: speak after the tone.'
+  if (music) return call.parked ? '♪ Music: somebody is being fetched.' : '♪ Music: you are on hold.'
+  if (tone === 'ringing' && placesOf(call)[0] === 'waiting') {
+    const digit = callers.callBackDigit(call)
+    return `It rings. “${call.told ? tellPlace(call.told) : 'Please wait, somebody will be with you.'}${digit ? ` To be called back, press ${digit}.` : ''}”`
   }
+  return tone ? toneWords[tone] : 'Silence.'
 }
 
 function heard(call: Call): string | null {

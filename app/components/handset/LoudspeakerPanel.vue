@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { openPages } from '~~/core/calls/pages'
+import { openPages } from '~~/core/calls/paging/pages'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 

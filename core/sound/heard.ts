@@ -1,0 +1,71 @@
+import type { Call, Cause, Connection, DeviceId, ExchangeState } from '../calls/model'
+import { isMailbox } from '../calls/names'
+import { hearersOf, openPages, pagesHeardAt } from '../calls/paging/pages'
+import { callsOf, connectionOf } from '../calls/questions'
+import type { Settings } from '../company/schema'
+import { type ToneKind, tonesOfCountry } from './country-tones'
+import { readTone, type Tone } from './tone'
+
+/** Who hears whom and what, by the state alone: there is no sound in it. */
+
+/** What one ear hears at one moment. */
+export interface Heard {
+  /** Whose microphones, in the order of their call. */
+  voices: DeviceId[]
+  /** Who speaks here on a page, whether or not one talks. */
+  page: DeviceId | null
+  /** Music while one waits: on hold, or in a park slot. */
+  music: boolean
+  tone: ToneKind | null
+  /** `place`: is told between two rings where one stands in the queue; `mailbox`: its greeting, and then its tone. */
+  announcement: 'place' | 'mailbox' | null
+}
+
+const silence: Heard = { voices: [], page: null, music: false, tone: null, announcement: null }
+
+/** What is heard at a telephone, or by a party outside: of its calls the one on which its microphone is open, and a page that sounds there. */
+export function heardBy(state: ExchangeState, ear: DeviceId): Heard {
+  // By law an ear has one such call, and hears one page.
+  const call = callsOf(state, ear).find(candidate => connectionOf(candidate, ear)?.state === 'connected')
+  const [page] = pagesHeardAt(state, ear)
+  return { ...call ? heardIn(call, ear) : silence, page: page?.by ?? null }
+}
+
+/** What a mailbox that takes a message on a call writes down. */
+export function heardByMailbox(call: Call, mailbox: DeviceId): Heard {
+  return { ...silence, voices: speakersIn(call, mailbox) }
+}
+
+/** Who speaks at a loudspeaker; null: it is silent. */
+export function heardAtLoudspeaker(state: ExchangeState, speaker: string): DeviceId | null {
+  return openPages(state).find(page => !state.devices.has(speaker) && hearersOf(state, page).includes(speaker))?.by ?? null
+}
+
+function heardIn(call: Call, ear: DeviceId): Heard {
+  const others = call.connections.filter(({ device }) => device !== ear)
+  const there = others.filter(({ state, device }) => state === 'connected' && !isMailbox(device))
+  if (there.length > 0) return { ...silence, voices: speakersIn(call, ear) }
+  if (others.some(({ device }) => isMailbox(device))) return { ...silence, announcement: 'mailbox' }
+  if (call.failed) return { ...silence, tone: toneOfCause[call.failed.cause] ?? 'busy' }
+  if (!call.parked && rings(others)) return { ...silence, tone: 'ringing', announcement: call.told ? 'place' : null }
+  return { ...silence, music: call.parked !== null || others.some(({ state }) => state === 'held') }
+}
+
+/** Somebody is rung for whoever is on the line, or they wait where somebody is going to be. */
+function rings(others: readonly Connection[]): boolean {
+  return others.some(({ state, invitedBy }) => state === 'queued' || (state === 'alerting' && !invitedBy))
+}
+
+/** Those in a call whose microphones are open, but for one who listens. */
+function speakersIn(call: Call, listener: DeviceId): DeviceId[] {
+  return call.connections.filter(({ device, state, muted }) => device !== listener && state === 'connected' && !muted && !isMailbox(device))
+    .map(({ device }) => device)
+}
+
+/** Which tone says why nobody was reached. Whoever is there and does not come is told as one who talks: a caller has no business to know more. */
+const toneOfCause: Partial<Record<Cause, ToneKind>> = { outOfService: 'unobtainable', blocked: 'unobtainable', closed: 'unobtainable' }
+
+/** A tone as the house gives it: as it has written it, or as its country does. */
+export function toneOf(settings: Pick<Settings, 'country' | 'tones'>, kind: ToneKind): Tone {
+  return readTone(settings.tones[kind]) ?? readTone(tonesOfCountry(settings.country)[kind])!
+}
