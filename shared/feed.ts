@@ -1,10 +1,9 @@
 import '../core/schema/wording'
 import { type InferType, number, object, string } from 'yup'
 import type { Call, NumberedEvent, Outlived, Page } from '../core/calls/model'
-import type { Snapshot } from '../core/calls/snapshot'
-import type { Company } from '../core/company/company'
 import { feedBeat } from './beat'
 import type { NewsTopic } from './news'
+import type { Picture } from './picture'
 
 /** The live feed: a WebSocket on which a browser says the last event it knows and receives what it missed, then everything. */
 
@@ -15,6 +14,8 @@ const fromBrowser = object({
   /** `here` answers every beat: a console that says nothing more is taken for closed. */
   type: string().oneOf(['hello', 'here']).required(),
   since: object({ epoch: string().strict().max(80).required(), seq: number().strict().integer().min(0).required() }).default(undefined).optional(),
+  /** Which feed its page was made for: see `feedVersion`. */
+  version: number().strict().integer().optional(),
   /** The version of the configuration that the browser has, if any: it is not sent again. */
   company: number().strict().integer().min(0).optional(),
 })
@@ -24,12 +25,13 @@ export type FromBrowser = InferType<typeof fromBrowser>
 export const longestSilence = feedBeat * 5
 
 export type ToBrowser
-  /** Without `company` the browser has it already, in the version that the state names. */
-  = | { type: 'snapshot', now: number, exchange: boolean, state: Omit<Snapshot, 'company'>, version: number, company?: Company }
+  = | { type: 'snapshot', now: number, exchange: boolean } & Picture
     | { type: 'events', now: number, exchange: boolean, epoch: string, events: NumberedEvent[] }
     | { type: 'beat', now: number, exchange: boolean, epoch: string, seq: number }
   /** Calls at one's own telephone, and what is said to it alone, as they are at `seq`, for those who see no other callers. */
     | { type: 'reveal', epoch: string, seq: number, calls: Call[], outlived: Outlived[], pages: Page[] }
+  /** The page was made for another feed: it has to be loaded again. */
+    | { type: 'outdated' }
   /** The session is over, or whoever listens may see something else now: sign in, or come again. */
     | { type: 'over' }
   /** Something has changed that is asked for, and no other; without `about` anything may have. */

@@ -4,7 +4,7 @@ import type { NumberedEvent, Refusal, Request } from '../core/calls/model'
 import type { Snapshot } from '../core/calls/snapshot'
 import type { CompanyChange } from '../core/company/changes'
 import { companyChange } from '../core/company/schema'
-import { fields as configureFields } from '../core/calls/services/configure'
+import { fields as configureFields } from '../core/calls/configuration/configure'
 import { readRequest } from './requests'
 
 /**

@@ -1,7 +1,7 @@
 import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { latestTime } from '../core/calls/model'
-import { parkingEnds } from '../core/calls/parkings'
+import { parkingEnds } from '../core/calls/parking/parkings'
 import { outcomes } from '../core/calls/record'
 import { callRecord } from '../core/calls/recorded'
 import { recordOf } from '../core/schema/shapes'

@@ -1,9 +1,9 @@
 import '../core/schema/wording'
 import { array, type InferType, object, string } from 'yup'
+import { longest } from './longest'
 
 /** What somebody has noted about a colleague, for nobody but themselves. */
 
-export const longestNote = 600
 const date = string().strict().matches(/^\d{4}-\d{2}-\d{2}$/, { message: '${path} must be a date such as 2026-11-30.', excludeEmptyString: false })
   .test('is-a-day', '${path} is no day of the calendar.', value => value == null || isDay(value))
   .nullable().defined()
@@ -15,7 +15,7 @@ function isDay(text: string): boolean {
 
 /** `remindOn`: the day on which one wants to be reminded of it, by the clock of the house. Without text and day there is no note any more. */
 export const noteChange = object({
-  text: string().strict().max(longestNote).defined().label('text'),
+  text: string().strict().max(longest.note).defined().label('text'),
   remindOn: date.label('remindOn'),
 }).noUnknown().required()
 

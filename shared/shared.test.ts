@@ -7,6 +7,7 @@ import { Tryout } from '../core/calls/tryout'
 import { changesBetween, parts } from '../core/company/changes'
 import { nobody } from '../core/company/company'
 import { merrowby } from '../demo/company/merrowby'
+import { feedVersion } from './beat'
 import { LineReader } from './lines'
 import { readFileSync } from 'node:fs'
 import { linkVersion, readToExchange } from './link'
@@ -16,8 +17,9 @@ import { seesCallers } from './roles'
 import { services } from '../core/calls/services'
 import { handsetServices, personServices, readRequest, requestFor } from './requests'
 
-it('scripts speak the version of the link that the exchange does', () => {
+it('scripts speak the versions of link and feed that exchange and server do', () => {
   expect(readFileSync('scripts/link.mjs', 'utf8')).toContain(`type: 'hello', version: ${linkVersion},`)
+  expect(readFileSync('scripts/bench-chain.mjs', 'utf8')).toContain(`type: 'hello', version: ${feedVersion} `)
 })
 
 describe('what staff members may not see', () => {

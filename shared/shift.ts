@@ -1,19 +1,19 @@
 import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { openKinds } from '../core/console/open-things'
+import { longest } from './longest'
 
 /** What is said from one shift to the next. Times are those that people read, in milliseconds since 1970. */
 
-export const longestShiftNote = 600
 const text = string().defined()
 const time = number().required()
 const whole = number().integer().required()
 
 /** A note for whoever comes next. */
-export const newShiftNote = object({ text: string().strict().max(longestShiftNote).required().label('text') }).noUnknown().required()
+export const newShiftNote = object({ text: string().strict().max(longest.shiftNote).required().label('text') }).noUnknown().required()
 export const shiftNoteId = object({ id: string().uuid().required().label('id') })
 export const shiftNoteDone = object({ done: boolean().strict().required().label('done') }).noUnknown().required()
-export const newHandOver = object({ words: string().strict().max(longestShiftNote).defined().label('words') }).noUnknown().required()
+export const newHandOver = object({ words: string().strict().max(longest.shiftNote).defined().label('words') }).noUnknown().required()
 
 const shiftNote = object({ id: text, text, byName: text, at: time, doneByName: text.nullable(), doneAt: time.nullable().defined() })
 const openThing = object({ kind: string().oneOf(openKinds).required(), who: text, words: text, since: time })

@@ -12,11 +12,12 @@ const rules = { current: { ...rulesAtFirst, longestHours: 12, idleMinutes: 30 },
 let servers: Sessions[] = []
 
 /** One server on the database; what others tell it is told by hand. */
-function server() {
+function server(telephoneOf = (person: string) => `t-${person}`) {
   const hearers: ((payload: string) => void)[] = []
   const over: string[] = []
   const notices = { on: (_channel: string, hear: (payload: string) => void) => void hearers.push(hear), onListening: () => {} }
-  const sessions = new Sessions(own.orm, notices as never, person => ({ id: `t-${person}`, number: '2100' }) as never, ids => void over.push(...ids), rules)
+  const telephone = (person: string) => ({ id: telephoneOf(person), number: '2100' }) as never
+  const sessions = new Sessions(own.orm, notices as never, telephone, ids => void over.push(...ids), rules)
   servers.push(sessions)
   return { sessions, over, hears: async (signIn: string, done: () => boolean) => {
     hearers[0]!(signIn)
@@ -80,6 +81,43 @@ describe('a session', () => {
     await change('disabled = true', 'ines')
     await hears('ines', () => over.length > 0)
     expect(await sessions.person(id)).toBeNull()
+  })
+
+  it('is told of when it is another person\'s, when rights or telephones change, and of nobody whom that does not concern', async () => {
+    const { sessions, over } = server()
+    const [ines, staff] = [await sessions.begin('ines', 'Browser', ''), await sessions.begin('staff', 'Browser', '')]
+    over.length = 0
+    const [account] = await own.sql<{ person: string }>('select person from account where sign_in = ?', ['ines'])
+    await change('person = null', 'ines')
+    try {
+      await sessions.changed('ines')
+      expect(over).toEqual([ines])
+      expect(await sessions.person(ines)).toMatchObject({ device: null, extension: null })
+    }
+    finally {
+      await own.sql('update account set person = ? where sign_in = ?', [account!.person, 'ines'])
+    }
+    await sessions.changed('ines')
+    over.length = 0
+    sessions.rightsChanged()
+    expect(new Set(over)).toEqual(new Set([ines, staff]))
+    over.length = 0
+    sessions.telephonesChanged()
+    expect(over, 'everybody has the one that they had').toEqual([])
+  })
+
+  it('of somebody who gets another telephone is told of', async () => {
+    let telephone = 'first'
+    const { sessions, over } = server(() => telephone)
+    const id = await sessions.begin('ines', 'Browser', '')
+    over.length = 0
+    sessions.telephonesChanged()
+    expect(over).toEqual([])
+    telephone = 'second'
+    sessions.telephonesChanged()
+    expect(over).toEqual([id])
+    sessions.telephonesChanged()
+    expect(over).toEqual([id])
   })
 
   it('is shown to its owner by the beginning of its name alone, the latest used first, and ended by it', async () => {

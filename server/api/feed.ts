@@ -1,4 +1,5 @@
-import { longestSilence, readFromBrowser } from '~~/shared/feed'
+import { feedVersion } from '~~/shared/beat'
+import { longestSilence, readFromBrowser, type ToBrowser } from '~~/shared/feed'
 import type { SignedIn } from '~~/shared/people'
 import { whoAsks } from '../accounts/session'
 import type { EndpointDescription } from '../endpoints/define'
@@ -68,6 +69,10 @@ const handler = defineWebSocketHandler({
       const wait = await takeShare(listener.session, said.type === 'hello' ? costs.dear : costs.any)
       // Whoever says too much is let go: a browser comes back by itself, after a while.
       if (wait !== null) return peer.close(4429, tooOften(wait))
+      if (said.type === 'hello' && said.version !== feedVersion) {
+        // A page from before there were versions knows only that it has to come again.
+        return void peer.send(JSON.stringify({ type: said.version === undefined ? 'over' : 'outdated' } satisfies ToBrowser))
+      }
       if (said.type === 'hello' && listeners.has(peer)) useRelay().hub.join(listener, said.since, said.company)
     }
     catch (error) {
@@ -80,7 +85,7 @@ const handler = defineWebSocketHandler({
 })
 
 const endpoint: EndpointDescription = {
-  summary: 'The live feed (WebSocket): say {"type":"hello","since":{"epoch","seq"}}, receive a snapshot or the events missed, then every event',
+  summary: 'The live feed (WebSocket): say {"type":"hello","version":2,"since":{"epoch","seq"}}, receive a snapshot or the events missed, then every event',
   mayAsk: 'signedIn',
   also: { 101: 'Switching to WebSocket.' },
 }

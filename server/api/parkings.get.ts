@@ -1,4 +1,4 @@
-import type { ParkingEnd } from '~~/core/calls/parkings'
+import type { ParkingEnd } from '~~/core/calls/parking/parkings'
 import { parkingPage, parkingQuery } from '~~/shared/log'
 import { fromDatabase } from '../database/away'
 import { ParkingEntity } from '../database/entities'

@@ -21,7 +21,9 @@ export async function connectionsOf(relay: Relay): Promise<Connection[]> {
     ...directory.settings === null ? [] : [houseDirectoryOf(directory)],
     ...books.map(({ id, name, address, contacts, unread, cut, cutCards, readAt, failure }): Connection => ({
       kind: 'addressBook', id, name, address, well: failure === null, lastSuccess: readAt, lastProblem: failure,
-      brings: [`${contacts} contacts`, ...unread > 0 ? [`${unread} cards name nobody`] : [], ...cut > 0 ? [`${cut} not kept whole`] : []].join('; '),
+      brings: [
+        many(contacts, 'contact'), ...unread > 0 ? [`${many(unread, 'card')} without a name`] : [], ...cut > 0 ? [`${cut} not kept whole`] : [],
+      ].join('; '),
       notKept: cutCards,
     })),
     ...calendars.map(({ of, address, readAt, failure, times, problems }): Connection => {
@@ -29,11 +31,13 @@ export async function connectionsOf(relay: Relay): Promise<Connection[]> {
       return {
         kind: 'calendar', id: of, name: person ? `${person.first} ${person.last}` : lookUp(duties, of)?.name ?? of, address: address ?? '',
         well: failure === null, lastSuccess: readAt, lastProblem: failure,
-        brings: `${times} times${problems.length > 0 ? `; ${problems.length} that could not be read` : ''}`, notKept: problems,
+        brings: `${many(times, 'busy time')}${problems.length > 0 ? `; ${problems.length} that could not be read` : ''}`, notKept: problems,
       }
     }),
   ]
 }
+
+const many = (count: number, of: string) => `${count} ${of}${count === 1 ? '' : 's'}`
 
 /**
  * Tries one of them at once.

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { MikroORM } from '@mikro-orm/postgresql'
-import { promiseOf } from '~~/core/calls/call-backs'
+import { promiseOf } from '~~/core/calls/call-backs/call-backs'
 import type { ExchangeState, Request } from '~~/core/calls/model'
 import { briefly } from '../database/away'
 import { BlockedNumber, CallBackRow } from '../database/entities'

@@ -1,8 +1,9 @@
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { decide } from '~~/core/calls/decide'
 import { numbered } from '~~/core/calls/evolve'
 import type { Request } from '~~/core/calls/model'
 import { Tryout } from '~~/core/calls/tryout'
+import { feedBeat } from '~~/shared/beat'
 import type { ToBrowser } from '~~/shared/feed'
 import type { Role } from '~~/shared/roles'
 import { Replica } from '../exchange-link/replica'
@@ -52,7 +53,7 @@ describe('what browsers are told', () => {
 
   it('whoever was away gets just what they missed, or the replica when that is no longer known', async () => {
     await offer('+441632960000')
-    await offer('+441632960010')
+    await offer('+441632960000')
     const back = browser('operator', 't2100')
     hub.join(back, { epoch: replica.state!.epoch, seq: 2 })
     expect(back.told[0]).toMatchObject({ type: 'events', events: [{ seq: 3 }, { seq: 4 }] })
@@ -145,5 +146,161 @@ describe('what browsers are told', () => {
     for (const listener of [ines, staff]) listener.told.length = 0
     hub.newsForAll()
     for (const { told } of [ines, staff]) expect(told).toEqual([{ type: 'news' }])
+  })
+
+  it('the company goes to whoever does not have it in this version, and again only when it has changed', async () => {
+    const known = (listener: ReturnType<typeof browser>) => listener.told.map(message => message.type === 'snapshot' ? message.company !== undefined : null)
+    const [none, older, same] = [browser('operator', 't2100'), browser('operator', 't2101'), browser('staff', staffPhone)]
+    hub.join(none, undefined)
+    hub.join(older, undefined, 0)
+    hub.join(same, undefined, 1)
+    expect([none, older, same].map(known)).toEqual([[true], [true], [false]])
+    const timeless = ({ told }: typeof none) => JSON.stringify(told).replaceAll(/"now":\d+/g, '')
+    expect(timeless(none)).toBe(timeless(older))
+    hub.restart()
+    expect([none, same].map(listener => known(listener).at(-1))).toEqual([false, false])
+
+    const { company } = replica.state!
+    await happen({
+      service: 'configure', from: 1, version: 2, changes: [{ part: 'sites', id: 'quay', value: { ...company.sites.quay!, name: 'The quay' } }],
+    })
+    hub.restart()
+    expect(none.told.at(-1)).toMatchObject({ type: 'snapshot', version: 2 })
+    expect(known(none).at(-1), 'it was told as an event').toBe(false)
+    const late = browser('operator', 't2102')
+    hub.join(late, undefined, 1)
+    expect(late.told[0]).toMatchObject({ company: { sites: { quay: { name: 'The quay' } } } })
+  })
+
+  it('who was away is known to have the company of the moment', async () => {
+    const back = browser('operator', 't2100')
+    hub.join(back, { epoch: replica.state!.epoch, seq: 0 })
+    hub.restart()
+    expect(back.told.at(-1)).toMatchObject({ type: 'snapshot' })
+    expect(back.told.at(-1)).not.toHaveProperty('company')
+  })
+
+  it('of an exchange that is not known, or knows no company, there is a beat and nothing else', async () => {
+    const measured: number[] = []
+    const early = new Hub(new Replica(), delay => measured.push(delay))
+    const ines = browser('operator', 't2100')
+    early.join(ines, undefined)
+    early.restart()
+    early.events([{ type: 'callBackLate', callBack: 'x', seq: 1, at: 1 } as never])
+    await new Promise(resolve => setImmediate(resolve))
+    expect(ines.told).toEqual([])
+    early.setExchange(true)
+    expect(ines.told).toEqual([{ type: 'beat', now: expect.any(Number), exchange: false, epoch: '', seq: 0 }])
+    early.close()
+
+    const empty = new Replica()
+    empty.begin({ ...new Tryout().state, company: { ...new Tryout().state.company, version: 0 } })
+    const bare = new Hub(empty)
+    bare.join(ines, undefined)
+    bare.restart()
+    expect(ines.told).toHaveLength(1)
+    expect(measured).toEqual([])
+    bare.close()
+  })
+
+  it('a beat says where everything stands, and whether the exchange is there', async () => {
+    const [ines, staff] = [browser('operator', 't2100'), browser('staff', staffPhone)]
+    for (const listener of [ines, staff]) hub.join(listener, undefined)
+    expect(ines.told[0]).toMatchObject({ type: 'snapshot', exchange: false })
+    await offer('+441632960000')
+    for (const up of [true, false]) {
+      hub.setExchange(up)
+      for (const { told } of [ines, staff])
+        expect(told.at(-1)).toEqual({ type: 'beat', now: expect.any(Number), exchange: up, epoch: replica.state!.epoch, seq: replica.state!.seq })
+    }
+    hub.setExchange(true)
+    const late = browser('operator', 't2101')
+    hub.join(late, undefined)
+    expect(late.told[0]).toMatchObject({ exchange: true })
+    await offer('+441632960000')
+    expect(late.told.at(-1)).toMatchObject({ type: 'events', exchange: true, epoch: replica.state!.epoch })
+  })
+
+  it('another run of the exchange begins anew for everybody', async () => {
+    const [ines, staff] = [browser('operator', 't2100'), browser('staff', staffPhone)]
+    for (const listener of [ines, staff]) hub.join(listener, undefined)
+    replica.begin(new Tryout(undefined, { epoch: 'another' }).state)
+    await offer('+441632960000')
+    expect(ines.told.map(({ type }) => type)).toEqual(['snapshot', 'snapshot'])
+    expect(ines.told[1]).toMatchObject({ state: { epoch: 'another' } })
+    expect(JSON.stringify(staff.told)).not.toContain('Secret')
+    await offer(`+441632960${staffPhone.slice(2)}`)
+    expect(staff.told.at(-1)).toMatchObject({ type: 'reveal', epoch: 'another' })
+    hub.restart()
+    expect(staff.told.slice(-2).map(({ type }) => type), 'their own caller again').toEqual(['snapshot', 'reveal'])
+    expect(ines.told.slice(-1).map(({ type }) => type)).toEqual(['snapshot'])
+  })
+
+  it('how late something goes out is measured while somebody listens', async () => {
+    const measured: number[] = []
+    hub.close()
+    hub = new Hub(replica, delay => measured.push(delay))
+    replica.setTime(replica.state!.time + 25)
+    hub.restart()
+    await offer('+441632960000')
+    expect(measured).toEqual([])
+    hub.join(browser('operator', 't2100'), undefined)
+    await offer('+441632960000')
+    expect(measured).toHaveLength(1)
+    expect(measured[0]).toBeGreaterThanOrEqual(25)
+    expect(measured[0]).toBeLessThan(60_000)
+  })
+
+  it('messages for a line concern who answers for the company, and no staff', () => {
+    const [ines, staff, without] = [browser('operator', 't2100', 'ines'), browser('staff', staffPhone, 'staff'), browser('supervisor', null, 'tomas')]
+    for (const listener of [ines, staff, without]) hub.join(listener, undefined)
+    const heard = (concerned: string[]) => {
+      hub.newsOfMessages(concerned)
+      return [ines, staff, without].map(({ told }) => told.splice(0).flatMap(message => message.type === 'news' ? [message.about] : []))
+    }
+    expect(heard(['general'])).toEqual([['waiting', 'messages'], [], ['waiting', 'messages']])
+    expect(heard(['constructor'])).toEqual([['waiting'], [], ['waiting']])
+    expect(heard(['t2106'])).toEqual([['waiting'], [], ['waiting']])
+  })
+
+  it('of what is said to a telephone alone, and of who waited there, its owner hears, and no other staff', async () => {
+    const [staff, other] = [browser('staff', staffPhone), browser('staff', 't2106')]
+    for (const listener of [staff, other]) hub.join(listener, undefined)
+    for (const { told } of [staff, other]) told.length = 0
+    await happen({ service: 'openPage', device: 't2100', to: staffPhone, rank: 'ordinary' } as Request)
+    const page = [...replica.state!.pages.keys()][0]!
+    await happen({ service: 'speakOnPage', device: 't2100', page, text: 'Lamp oil for Wren' } as Request)
+    expect(staff.told.at(-1)).toMatchObject({ type: 'reveal', calls: [], outlived: [], pages: [{ text: 'Lamp oil for Wren' }] })
+    expect(JSON.stringify(other.told)).not.toContain('Lamp oil')
+    await happen({ service: 'closePage', device: 't2100', page } as Request)
+
+    await offer('+441632960000')
+    const call = [...replica.state!.calls.keys()][0]!
+    await happen({ service: 'answerCall', device: 't2100', call })
+    await happen({ service: 'parkCall', device: 't2100', call, slot: null, for: staffPhone })
+    await happen({ service: 'clearConnection', device: replica.state!.calls.get(call)!.calling, call })
+    expect(staff.told.at(-1)).toMatchObject({ type: 'reveal', outlived: [{ for: staffPhone, party: { name: 'Secret Caller' } }] })
+    expect(JSON.stringify(other.told)).not.toContain('Secret')
+    const late = browser('staff', 't2106')
+    hub.join(late, undefined)
+    expect(late.told.map(({ type }) => type)).toEqual(['snapshot'])
+  })
+
+  it('who has gone silent is told of to whoever watches, with how long', () => {
+    vi.useFakeTimers()
+    try {
+      const own = new Hub(replica)
+      const silent = { ...browser('operator', 't2100'), heard: performance.now() }
+      const told: number[] = []
+      own.watch(silent, silentFor => told.push(silentFor))
+      vi.advanceTimersByTime(feedBeat * 2)
+      expect(told).toEqual([feedBeat, feedBeat * 2])
+      own.close()
+      vi.advanceTimersByTime(feedBeat)
+      expect(told).toHaveLength(2)
+    }
+    finally {
+      vi.useRealTimers()
+    }
   })
 })

@@ -1,12 +1,14 @@
 import { pagesRevealedTo, redactEvent, redactState, revealedTo } from '~~/core/calls/redaction'
 import type { ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { snapshotOf } from '~~/core/calls/snapshot'
+import type { Company } from '~~/core/company/company'
 import { lookUp } from '~~/core/company/lookups'
 import { feedBeat } from '~~/shared/beat'
 import { type Role, seesCallers } from '~~/shared/roles'
 import type { Replica } from '../exchange-link/replica'
 import type { Position, ToBrowser } from '~~/shared/feed'
 import type { NewsTopic } from '~~/shared/news'
+import { companyIn, pictureOf } from '~~/shared/picture'
 
 export interface Listener {
   role: Role
@@ -23,8 +25,6 @@ export interface Listener {
   end(): void
 }
 
-type WholePicture = Extract<ToBrowser, { type: 'snapshot' }>
-
 /** Tells every browser what happens, in order, each as much as its role may know. */
 export class Hub {
   private readonly listeners = new Set<Listener>()
@@ -34,6 +34,7 @@ export class Hub {
   private untold: NumberedEvent[] = []
   /** What was last sent of a whole state, by who may see what. */
   private snapshots: { of: ExchangeState | null, texts: Map<string, string> } = { of: null, texts: new Map() }
+  private company: { of: Company | null, text: string } = { of: null, text: '' }
   /** The run of the exchange of which everybody has been told. */
   private told = ''
 
@@ -122,11 +123,18 @@ export class Hub {
     if (this.snapshots.of !== state) this.snapshots = { of: state, texts: new Map() }
     let text = this.snapshots.texts.get(kind)
     if (text === undefined) {
-      const { company, ...rest } = snapshotOf(seesCallers(listener.role) ? state : redactState(state))
-      text = JSON.stringify({ exchange: this.exchange, state: rest, version, ...(whole && { company }) } satisfies Omit<WholePicture, 'type' | 'now'>)
+      const picture = pictureOf(snapshotOf(seesCallers(listener.role) ? state : redactState(state)))
+      text = JSON.stringify({ exchange: this.exchange, ...picture } satisfies Omit<Extract<ToBrowser, { type: 'snapshot' }>, 'type' | 'now' | 'company'>)
+      if (whole) text = `${text.slice(0, -1)},"company":${this.textOf(state.company)}}`
       this.snapshots.texts.set(kind, text)
     }
     return `{"type":"snapshot","now":${this.replica.now},${text.slice(1)}`
+  }
+
+  /** The company changes seldom, and is by far the largest part of a picture. */
+  private textOf(company: Company): string {
+    if (this.company.of !== company) this.company = { of: company, text: JSON.stringify(companyIn(company)) }
+    return this.company.text
   }
 
   /** Events that come together go out together. */

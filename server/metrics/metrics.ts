@@ -1,6 +1,6 @@
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client'
 import { queueOf } from '~~/core/calls/questions'
-import { waitingIn } from '~~/core/calls/turns'
+import { waitingIn } from '~~/core/queues/turns'
 import { whoWaits } from '~~/core/console/watch'
 import type { Relay } from '../relay'
 

@@ -4,7 +4,8 @@ import { plainText } from '~~/core/calls/text'
 import { missedOutcomes } from '~~/core/calls/record'
 import type { OpenThing } from '~~/core/console/open-things'
 import type { SignedIn } from '~~/shared/people'
-import { longestShiftNote, type Shift } from '~~/shared/shift'
+import { longest } from '~~/shared/longest'
+import type { Shift } from '~~/shared/shift'
 import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 
@@ -55,7 +56,7 @@ async function stillToDo(em: EntityManager, lines: readonly string[], now: numbe
 
 /** @throws 422 without words, 409 when there are too many */
 export async function addNote(em: EntityManager, person: Person, text: string, now: number): Promise<void> {
-  const words = plainText(text, longestShiftNote)
+  const words = plainText(text, longest.shiftNote)
   if (!words) throw wrongInput('text', 'text is missing: please fill it in.')
   await inTurn(em, channel, async (tx) => {
     const [{ count } = { count: 0 }] = await tx.execute<{ count: number }[]>('select count(*)::int as count from shift_note where done_at is null')
@@ -86,7 +87,7 @@ export async function handOver(
 ): Promise<void> {
   await em.transactional(async (tx) => {
     const notes = (await notesOf(tx)).filter(({ doneAt }) => doneAt === null).map(({ text }) => text)
-    const said: Said = { words: plainText(words, longestShiftNote), things, notes, ...await stillToDo(tx, lines, now) }
+    const said: Said = { words: plainText(words, longest.shiftNote), things, notes, ...await stillToDo(tx, lines, now) }
     await tx.execute('insert into hand_over (id, at, "by", by_name, said) values (?, ?, ?, ?, ?::jsonb)', [
       randomUUID(), new Date(now), person.signIn, person.name, JSON.stringify(said),
     ])

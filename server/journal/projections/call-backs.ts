@@ -1,4 +1,4 @@
-import { promiseOf } from '~~/core/calls/call-backs'
+import { promiseOf } from '~~/core/calls/call-backs/call-backs'
 import type { CallBack, ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import type { Projection } from './projection'

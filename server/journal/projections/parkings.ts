@@ -1,6 +1,6 @@
 import type { ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
-import { type Parking, parkingOf, stay } from '~~/core/calls/parkings'
+import { type Parking, parkingOf, stay } from '~~/core/calls/parking/parkings'
 import type { Projection } from './projection'
 import { insertRows } from '../../database/rows'
 
@@ -81,10 +81,14 @@ function namesOf(state: ExchangeState, devices: (string | null)[]): Record<strin
   }))
 }
 
-/** What an end once written says stays, whoever tells the stay again. `e`: the row with the end. */
+/**
+ * What an end once written says stays, whoever tells the stay again. `e`: the row with the end. Two stays of a call may end at one moment, that which has just
+ * begun there and the one before: but not both in the same way.
+ */
 const ending = (e: string) => `"end" = ${e}."end", "ended_at" = ${e}."ended_at", "taken_by" = ${e}."taken_by", "names" = p."names" || ${e}."names"`
 const untold = `not exists (
-    select 1 from "parking" k where k."call" = e."call" and (k."ended_at" = e."ended_at" or (k."end" = 'waiting' and e."end" = 'waiting'))
+    select 1 from "parking" k where k."call" = e."call" and ((k."end" = 'waiting' and e."end" = 'waiting')
+      or (k."ended_at" = e."ended_at" and (k."end", k."by", k."slot", k."taken_by") is not distinct from (e."end", e."by", e."slot", e."taken_by")))
   )`
 const endParkings = `
   update "parking" p set ${ending('e')} from jsonb_populate_recordset(null::"parking", ?::jsonb) e

@@ -1,5 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
-import { isPrompt } from '~~/core/calls/call-backs'
+import { isPrompt } from '~~/core/calls/call-backs/call-backs'
 import { stepOf } from '~~/core/calls/events'
 import type { Call, ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { type CallRecord, recordOf } from '~~/core/calls/record'

@@ -1,0 +1,40 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { smallHouse } from '~~/core/calls/small-house'
+import type { Role } from '~~/shared/roles'
+import { mailboxesOf } from './mailboxes'
+
+const relay = { company: { current: smallHouse() } }
+vi.mock('../relay', () => ({ useRelay: () => relay }))
+
+let demo = false
+beforeEach(() => {
+  demo = false
+  vi.stubGlobal('useRuntimeConfig', () => ({ demo }))
+  vi.stubGlobal('createError', ({ statusCode, message }: { statusCode: number, message: string }) => Object.assign(new Error(message), { statusCode }))
+})
+
+const lines = Object.keys(relay.company.current.lines)
+const of = (role: Role, device: string | null, handset?: string) => mailboxesOf({ role, device } as Parameters<typeof mailboxesOf>[0], handset)
+
+describe('whose messages somebody reads', () => {
+  it('one\'s own, and those of the lines who answers for the company', () => {
+    expect(of('staff', 't2105')).toEqual(['t2105'])
+    expect(of('staff', null)).toEqual([])
+    expect(of('operator', 't2100')).toEqual(['t2100', ...lines])
+    expect(of('operator', null)).toEqual(lines)
+  })
+
+  it('at the handset that is held: one\'s own everywhere, another\'s in the demo alone', () => {
+    expect(of('operator', 't2100', 't2100')).toEqual(['t2100'])
+    expect(() => of('operator', 't2100', 't2105')).toThrow(expect.objectContaining({ statusCode: 403 }))
+    expect(() => of('staff', null, 't2105')).toThrow(expect.objectContaining({ statusCode: 403 }))
+    demo = true
+    expect(of('operator', 't2100', 't2105')).toEqual(['t2105'])
+  })
+
+  it('a telephone that is none is not found, also under a name that every object has', () => {
+    demo = true
+    for (const handset of ['t9', 'constructor', ''])
+      expect(() => of('operator', 't2100', handset), handset).toThrow(expect.objectContaining({ statusCode: 404 }))
+  })
+})
