@@ -3,6 +3,7 @@ import { type Company, distributions, type Greeting, type OpeningHours, numberCl
 import { levelKinds } from '~~/core/figures/level-kinds'
 import { lookUp, telephonesOf } from '~~/core/company/lookups'
 import { dayNames, greetingsAsText, holidaysAsText, timesAsText } from '~~/core/company/written'
+import type { ToneKind } from '~~/core/sound/country-tones'
 import { ownerOfMailbox } from '~~/core/calls/names'
 import { freeNumber, takenNumbers } from '~~/core/company/free-number'
 import { formatNumber } from '~/composables/numbers'
@@ -12,7 +13,7 @@ import { formatNumber } from '~/composables/numbers'
 /** `one`, `many`: things of another part, by their ids; `destination`: where calls go; `seconds` are kept as milliseconds. */
 export type FieldKind
   = 'text' | 'long' | 'number' | 'seconds' | 'check' | 'texts' | 'choice' | 'one' | 'many' | 'destination' | 'week' | 'holidays' | 'greetings' | 'skills'
-    | 'country' | 'choices'
+    | 'country' | 'choices' | 'tone'
 
 export interface FormField {
   /** Where it stands in the thing: "overflow.after". */
@@ -44,6 +45,7 @@ const choice = (at: string, label: string, choices: readonly string[]): FormFiel
 const choices = (at: string, label: string, all: readonly string[]): FormField => ({ at, label, kind: 'choices', choices: all })
 const one = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'one', of })
 const many = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'many', of })
+const tone = (kind: ToneKind, label: string): FormField => ({ at: `tones.${kind}`, label, kind: 'tone' })
 const texts = (at: string, label: string): FormField => ({ at, label, kind: 'texts' })
 const long = (at: string, label: string): FormField => ({ at, label, kind: 'long' })
 const destination = (at: string, label: string): FormField => ({ at, label, kind: 'destination' })
@@ -63,10 +65,10 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     }),
     fields: [
       text('first', 'First name'), text('last', 'Last name'), one('department', 'Department', 'departments'), text('role', 'Role'), text('room', 'Room'),
-      ifAny(text('mobile', 'Mobile')), ifAny(text('nickname', 'Called')), ifAny(text('former', 'Last name before')), text('said',
+      ifAny(text('mobile', 'Mobile')), ifAny(text('nickname', 'Nickname')), ifAny(text('former', 'Former last name')), text('said',
         'How the name is said'),
       texts('languages', 'Speaks, beside the language of the house'), long('note', 'Note for who puts callers through'),
-      many('deputies', 'Stands in', 'people'),
+      many('deputies', 'Who stands in', 'people'),
     ],
   },
   telephones: {
@@ -113,7 +115,8 @@ export const partForms: { [P in Part]: PartForm<P> } = {
       overflow: { after: 300_000, to: company.settings.operators }, hours: null,
     }),
     fields: [
-      text('name', 'Name'), text('number', 'Number'), choice('distribution', 'Gives calls', distributions), many('members', 'Members, in order', 'telephones'),
+      text('name', 'Name'), text('number', 'Number'), choice('distribution', 'How calls are given out', distributions),
+      many('members', 'Members, in order', 'telephones'),
       many('voluntary', 'Of them, who may leave', 'telephones'), ifAny(one('department', 'Of the department', 'departments')), whole('tries', 'Members tried'),
       choice('ringing', 'A queue rings', ringings),
       { at: 'skills', label: 'Skill of each, the most skilled first', kind: 'skills', when: { at: 'ringing', is: 'skill' } },
@@ -126,7 +129,7 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     ],
   },
   hours: {
-    title: 'Opening hours', one: 'opening time',
+    title: 'Opening hours', one: 'set of opening hours',
     blank: company => ({ id: newId('h'), name: '', zone: company.settings.zone, week: [], holidays: [] }),
     fields: [text('name', 'Name'), text('zone', 'Time zone'), { at: 'week', label: 'Week', kind: 'week' }, { at: 'holidays', label: 'Closed on',
       kind: 'holidays' }],
@@ -140,7 +143,7 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     fields: [text('name', 'Name'), text('number', 'Number')],
   },
   zones: {
-    title: 'Loudspeakers', one: 'zone',
+    title: 'Loudspeaker zones', one: 'loudspeaker zone',
     blank: company => ({ id: newId('z'), name: '', number: '', site: first(company.sites), speakers: [], position: next(company.zones) }),
     fields: [
       text('name', 'Name'), text('number', 'Number'), one('site', 'Site', 'sites'), texts('speakers', 'Loudspeakers'), whole('position',
@@ -186,12 +189,15 @@ export const settingsFields: readonly FormField[] = [
   one('operators', 'The operators', 'groups'), seconds('transferRecall', 'A transfer comes back after, seconds'),
   seconds('noAnswer', 'An unanswered call goes on after, seconds'), seconds('queueRecall', 'A call in a queue comes back after, seconds'),
   seconds('parkRecall', 'A parked call comes back after, seconds'), seconds('holdRecall', 'A call on hold rings again after, seconds'),
-  seconds('holdLimit', 'On hold with an operator, to the others after, seconds'), seconds('absence', 'Callers of who has gone, to the others after, seconds'),
+  seconds('holdLimit', 'On hold with an operator, offered to the others after, seconds'),
+  seconds('absence', 'Callers of an operator who has gone, offered to the others after, seconds'),
   seconds('overflow', 'A call waits for the operators at most, seconds'), seconds('outsideWatch', 'Two outside stay in view, seconds'),
   seconds('outsideLongest', 'Two outside are parted after, seconds'), seconds('longestMessage', 'A voice message, at most, seconds'),
-  seconds('ringCycle', 'One ring, seconds'), seconds('failedTone', 'The tone after a failed call, seconds'), whole('conferenceSize', 'Most in a conference'),
+  seconds('ringCycle', 'One ring, seconds'), seconds('failedTone', 'The tone after a failed call, seconds'),
+  tone('ringing', 'Tone while it rings'), tone('busy', 'Tone when somebody talks'), tone('congestion', 'Tone when no line is free'),
+  tone('unobtainable', 'Tone when nobody can be reached'), whole('conferenceSize', 'Most in a conference'),
   seconds('pageSilence', 'A silent page closes after, seconds'), seconds('pageWait', 'A page waits for loudspeakers, seconds'),
-  choice('pageOverDoNotDisturb', 'Pages over do not disturb, from', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
+  choice('pageOverDoNotDisturb', 'Do not disturb lets pages through, from the rank', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
   choice('serviceLevel', 'The service level is counted of those', levelKinds), seconds('shortAbandon', 'Who gives up within so long does not count, seconds'),
   whole('callBackTries', 'Callers are called back at most, times'), seconds('callBackAgain', 'and again after, seconds'),
   seconds('callBackWithin', 'A promised call-back is late after, seconds'),

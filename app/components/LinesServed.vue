@@ -5,6 +5,7 @@ import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
+import type { Choice } from './menu/ChoiceMenu.vue'
 
 const live = useLive()
 const desk = useDesk()
@@ -39,12 +40,29 @@ const label = computed(() => {
 })
 const served = computed(() => own.value.filter(line => line.served).length)
 
+const choices = computed<Choice[]>(() => [
+  ...offers.value.flatMap(({ from, line }) => [
+    { id: `take ${line} ${from}`, label: `${directory.nameOf(from)} asks you to take the ${directory.line(line)?.name}: take it` },
+    { id: `leave ${line} ${from}`, label: 'not now' },
+  ]),
+  ...lines.value.flatMap(({ id, name, target, served: is, until, opening }) => [
+    ...(is === null
+      ? []
+      : [{
+          id: `serve ${id}`, label: `${name}: ${is ? 'served' : `not served${until ? ` until ${shownAt(until).format('H:mm')}` : ''}`}`,
+          mark: is ? '■' : '□', divided: true,
+        }]),
+    {
+      id: `${opening.open ? 'close' : 'open'} ${id}`, divided: is === null,
+      label: `${name}${is === null ? `, to the ${directory.nameOf(target)}` : ''}: ${opening.words} · ${opening.open ? 'close it …' : 'open it'}`,
+    },
+    ...(opening.hours && opening.byHand ? [{ id: `hours ${id}`, label: `${name}: as its hours say` }] : []),
+  ]),
+])
+
 function choose(command: string): void {
-  const [what, id] = command.split(' ') as [string, string]
-  if (what === 'take' || what === 'leave') {
-    const offer = offers.value.find(({ line }) => line === id)
-    if (offer) void desk.ask({ service: 'answerLineOffer', from: offer.from, line: id, yes: what === 'take' })
-  }
+  const [what, id, asker] = command.split(' ') as [string, string, string?]
+  if (what === 'take' || what === 'leave') void desk.ask({ service: 'answerLineOffer', from: asker!, line: id, yes: what === 'take' })
   else if (what === 'serve') toggle(id)
   else if (what === 'close') dialogs.closing = id
   else void desk.ask({ service: 'setOpening', of: id, open: what === 'hours' ? null : what === 'open', until: null })
@@ -57,12 +75,12 @@ function toggle(id: string): void {
 </script>
 
 <template>
-  <el-dropdown
+  <ChoiceMenu
     v-if="desk.operates"
-    trigger="click"
-    :hide-on-click="false"
+    :choices="choices"
     :disabled="!live.working"
-    @command="choose"
+    stays-open
+    @choose="choose"
   >
     <el-button
       :class="['lines', { closed: closed.length || busy, asked: offers.length }]"
@@ -71,51 +89,7 @@ function toggle(id: string): void {
     >
       {{ words }}
     </el-button>
-    <template #dropdown>
-      <el-dropdown-menu>
-        <template
-          v-for="offer in offers"
-          :key="`${offer.from} ${offer.line}`"
-        >
-          <el-dropdown-item :command="`take ${offer.line}`">
-            {{ directory.nameOf(offer.from) }} asks you to take the {{ directory.line(offer.line)?.name }}: take it
-          </el-dropdown-item>
-          <el-dropdown-item :command="`leave ${offer.line}`">
-            not now
-          </el-dropdown-item>
-        </template>
-        <template
-          v-for="line in lines"
-          :key="line.id"
-        >
-          <el-dropdown-item
-            v-if="line.served !== null"
-            :command="`serve ${line.id}`"
-            divided
-          >
-            <span
-              class="mark"
-              aria-hidden="true"
-            >{{ line.served ? '■' : '□' }}</span>
-            {{ line.name }}: {{ line.served ? 'served' : `not served${line.until ? ` until ${shownAt(line.until).format('H:mm')}` : ''}` }}
-          </el-dropdown-item>
-          <el-dropdown-item
-            :command="`${line.opening.open ? 'close' : 'open'} ${line.id}`"
-            :divided="line.served === null"
-          >
-            {{ line.name }}{{ line.served === null ? `, to the ${directory.nameOf(line.target)}` : '' }}: {{ line.opening.words }} ·
-            {{ line.opening.open ? 'close it …' : 'open it' }}
-          </el-dropdown-item>
-          <el-dropdown-item
-            v-if="line.opening.hours && line.opening.byHand"
-            :command="`hours ${line.id}`"
-          >
-            {{ line.name }}: as its hours say
-          </el-dropdown-item>
-        </template>
-      </el-dropdown-menu>
-    </template>
-  </el-dropdown>
+  </ChoiceMenu>
 </template>
 
 <style scoped>
@@ -133,9 +107,5 @@ function toggle(id: string): void {
   border-color: var(--call);
   color: var(--call);
   font-weight: 700;
-}
-
-.mark {
-  margin-right: var(--space-3);
 }
 </style>

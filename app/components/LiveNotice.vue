@@ -8,6 +8,7 @@ const desk = useDesk()
 
 const away = computed(() => live.since === null ? '' : spell(desk.now - live.since))
 const what = computed(() => {
+  if (live.outdated) return { title: 'This page is of another version than its server', text: 'Load it again. Calls go on at the exchange.' }
   if (live.lost) return { title: 'No connection to the server', text: 'Calls go on at the exchange. What you see is as it was; it catches up by itself.' }
   if (live.connected && !live.exchange) return {
     title: 'The telephone exchange does not answer',

@@ -48,10 +48,10 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
     <el-button
       v-if="mine && !message.readAt"
       size="small"
-      :aria-label="`Mark the message of ${title} as read`"
+      :aria-label="`Mark as read: the message of ${title}`"
       @click="$emit('read')"
     >
-      Read
+      Mark as read
     </el-button>
     <el-button
       v-if="stranger"

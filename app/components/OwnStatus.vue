@@ -19,6 +19,17 @@ const minutes = [15, 30, 60] as const
 
 const forwarded = computed(() => desk.device ? Object.values(live.state?.devices.get(desk.device)?.forwarding ?? {}).length > 0 : false)
 
+const choices = computed(() => [
+  { id: 'available', label: 'Available' },
+  { id: 'forward', label: forwarded.value ? 'Your calls are forwarded …' : 'Forward your calls …' },
+  ...awayReasons.flatMap(reason => [
+    { id: reason as string, label: `Away: ${reasonWords[reason]}`, divided: true },
+    ...(reason === 'lunch' || reason === 'break' || reason === 'meeting'
+      ? minutes.map(length => ({ id: `${reason}:${length}`, label: `${reasonWords[reason]} for ${length} minutes`, under: true }))
+      : []),
+  ]),
+])
+
 async function set(choice: string): Promise<void> {
   if (choice === 'forward') {
     dialogs.forwarding = desk.device
@@ -32,10 +43,10 @@ async function set(choice: string): Promise<void> {
 </script>
 
 <template>
-  <el-dropdown
-    trigger="click"
+  <ChoiceMenu
+    :choices="choices"
     :disabled="!live.working"
-    @command="set"
+    @choose="set"
   >
     <el-button
       :class="['status', { away: status?.reason }]"
@@ -46,38 +57,7 @@ async function set(choice: string): Promise<void> {
         aria-hidden="true"
       />{{ words }}
     </el-button>
-    <template #dropdown>
-      <el-dropdown-menu>
-        <el-dropdown-item command="available">
-          Available
-        </el-dropdown-item>
-        <el-dropdown-item command="forward">
-          {{ forwarded ? 'Your calls are forwarded …' : 'Forward your calls …' }}
-        </el-dropdown-item>
-        <template
-          v-for="reason in awayReasons"
-          :key="reason"
-        >
-          <el-dropdown-item
-            :command="reason"
-            divided
-          >
-            Away: {{ reasonWords[reason] }}
-          </el-dropdown-item>
-          <template v-if="reason === 'lunch' || reason === 'break' || reason === 'meeting'">
-            <el-dropdown-item
-              v-for="length in minutes"
-              :key="length"
-              :command="`${reason}:${length}`"
-              class="indented"
-            >
-              {{ reasonWords[reason] }} for {{ length }} minutes
-            </el-dropdown-item>
-          </template>
-        </template>
-      </el-dropdown-menu>
-    </template>
-  </el-dropdown>
+  </ChoiceMenu>
 </template>
 
 <style scoped>
@@ -91,10 +71,5 @@ async function set(choice: string): Promise<void> {
 
 .away .lamp {
   background: transparent;
-}
-
-.indented {
-  padding-left: var(--space-6);
-  color: var(--ink-soft);
 }
 </style>

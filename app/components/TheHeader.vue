@@ -113,7 +113,7 @@ async function leave(): Promise<void> {
         v-if="mayOpen('/figures') || mayOpen('/charges')"
         :to="mayOpen('/figures') ? '/figures' : '/charges'"
       >
-        Figures
+        Reports
       </NuxtLink>
       <NuxtLink
         v-if="mayOpen('/accounts')"

@@ -1,6 +1,7 @@
 import { useTimeoutFn } from '@vueuse/core'
 
-const pauseAfterFailure = 5_000
+/** Milliseconds. */
+export const pauseAfterFailure = 5_000
 
 /**
  * Keeps something that the server knows: one question at a time, asked again when there was news meanwhile, and after a failure again a while later.

@@ -1,5 +1,5 @@
 import { useDocumentVisibility, useIntervalFn, useLocalStorage, useWebNotification } from '@vueuse/core'
-import { urgency } from '~~/core/calls/promises'
+import { urgency } from '~~/core/queues/promises'
 import { useDesk } from '~/stores/desk'
 
 /** Past its promise a waiting caller asks for attention: by looks at once, by sound and then by a notification as it gets longer. */
@@ -8,10 +8,13 @@ const notifiesFrom = 1.75
 const soundEvery = 12_000
 const ringEvery = 4_000
 
+/** Whether this browser sounds at all. */
+export const useSound = () => useLocalStorage('estafette-sound', true)
+
 /** Sounds and notifications of the console; the sound can be turned off and stays so in this browser. */
 export function useAttention() {
   const desk = useDesk()
-  const sound = useLocalStorage('estafette-sound', true)
+  const sound = useSound()
   const visibility = useDocumentVisibility()
   const notification = useWebNotification({ requestPermissions: false })
   const sounded = new Map<string, number>()

@@ -8,6 +8,11 @@ export function isUnknown(error: unknown): boolean {
 /** What can't be taken here, before anybody is asked: a file that is too large, or none of its kind. Its sentence says what to do. */
 export class NotTaken extends Error {}
 
+/** Under which code the exchange has refused what was asked for; null: it was something else that went wrong. */
+export function codeOf(error: unknown): string | null {
+  return error instanceof FetchError ? (error.data as { data?: { code?: string } } | undefined)?.data?.code ?? null : null
+}
+
 /** The sentence of what we don't take ourselves, or in an error of the server, or what to say when it can't be reached. */
 export function sentenceOf(error: unknown): string {
   // Known by its name: with its class all of Yup would be fetched with the console.

@@ -1,6 +1,6 @@
 import { ref } from 'vue'
 import { FetchError } from 'ofetch'
-import { ValidationError } from 'yup'
+import type { ValidationError } from 'yup'
 import { sentenceOf } from './failure'
 
 /** Sending what a form holds: what is wrong with a field is told at the field, whether the form or the server found it; everything else below. */
@@ -42,9 +42,12 @@ export function useForm() {
   return { failure, errors, sending, send, clear }
 }
 
+/** Told by its name: what makes such errors is fetched by the forms that have schemas, not by every page with a field. */
+const isOfSchema = (error: unknown): error is ValidationError => error instanceof Error && error.name === 'ValidationError'
+
 /** What is wrong, and with which field, as far as anybody says. */
 function faultsOf(error: unknown): { field: string | undefined, sentence: string }[] {
-  if (error instanceof ValidationError) return (error.inner.length > 0 ? error.inner : [error]).map(({ path, message }) => ({ field: path, sentence: message }))
+  if (isOfSchema(error)) return (error.inner.length > 0 ? error.inner : [error]).map(({ path, message }) => ({ field: path, sentence: message }))
   const said = error instanceof FetchError ? error.data as { data?: { field?: string } } | undefined : undefined
   return [{ field: said?.data?.field, sentence: sentenceOf(error) }]
 }

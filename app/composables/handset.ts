@@ -1,41 +1,50 @@
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
-import type { Call, DeviceId } from '~~/core/calls/model'
+import type { Call, DeviceId, RefusalCode } from '~~/core/calls/model'
 import { callsOf, connectionOf, reservedFor } from '~~/core/calls/questions'
+import { heardBy } from '~~/core/sound/heard'
 import type { WithoutDevice } from '~~/core/console/console'
 import type { Message, Messages } from '~~/shared/messages'
 import type { HandsetRequest, RequestDone } from '~~/shared/requests'
 import { useLive } from '~/stores/live'
-import { sentenceOf } from './failure'
+import { codeOf, sentenceOf } from './failure'
 
 /** Asks what a telephone in a person's hand asks, and keeps what went wrong with the last asking. */
 export function useHandsetRequests() {
   const failure = ref<string | null>(null)
+  /** It has dialled, and no line to the outside is free. */
+  const noLine = ref(false)
 
   async function send(request: HandsetRequest): Promise<RequestDone | null> {
     failure.value = null
+    noLine.value = false
     try {
       return await $fetch<RequestDone>('/api/handset', { method: 'POST', body: { id: crypto.randomUUID(), ...request } })
     }
     catch (error) {
       failure.value = sentenceOf(error)
+      noLine.value = codeOf(error) === ('trunksBusy' satisfies RefusalCode)
       return null
     }
   }
 
-  return { failure, send }
+  return { failure, noLine, send }
 }
 
 /** The stand-in telephone of a colleague, in a person's hand as long as the component that uses it is there: nobody simulated answers it meanwhile. */
 export function useHandset(device: DeviceId) {
   const live = useLive()
-  const { failure, send } = useHandsetRequests()
+  const { failure, noLine, send } = useHandsetRequests()
   const messages = ref<Message[]>([])
 
   const calls = computed(() => live.state ? callsOf(live.state, device) : [])
   /** Whom it talks with; null while it is idle, or on hold with everybody. */
   const talking = computed(() => calls.value.find(call => connectionOf(call, device)?.state === 'connected') ?? null)
   const rings = computed(() => calls.value.some(call => connectionOf(call, device)?.state === 'alerting'))
+  /** What it hears by itself: while it is rung for, and for a while when it can't be. */
+  const tone = computed(() => live.state ? heardBy(live.state, device).tone ?? (noLine.value ? 'congestion' : null) : null)
+  const { start } = useTimeoutFn(() => noLine.value = false, () => live.company?.settings.failedTone ?? 0, { immediate: false })
+  watch(noLine, isTold => isTold && start())
   const reserved = computed(() => live.state ? reservedFor(live.state, device) : [])
   const outlived = computed(() => live.state?.outlived.filter(note => note.for === device) ?? [])
   const light = computed(() => messages.value.some(message => message.readAt === null))
@@ -89,7 +98,7 @@ export function useHandset(device: DeviceId) {
   })
   onBeforeUnmount(putDown)
 
-  return reactive({ device, calls, talking, rings, reserved, outlived, failure, messages, light, ask, speak, joinReserved, read })
+  return reactive({ device, calls, talking, rings, reserved, outlived, failure, messages, light, tone, ask, speak, joinReserved, read })
 }
 
 export type Handset = ReturnType<typeof useHandset>

@@ -1,4 +1,4 @@
-import { hoursOf, timerOfOpening } from '~~/core/calls/openings'
+import { hoursOf, timerOfOpening } from '~~/core/queues/openings'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 

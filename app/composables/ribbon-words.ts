@@ -1,5 +1,5 @@
-import { unliftedIn } from '~~/core/calls/intercom'
-import { urgency } from '~~/core/calls/promises'
+import { unliftedIn } from '~~/core/calls/paging/intercom'
+import { urgency } from '~~/core/queues/promises'
 import { connectionOf, othersOf, queueOf } from '~~/core/calls/questions'
 import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
 import { outsideParty } from '~~/core/console/console'

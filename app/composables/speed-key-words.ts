@@ -1,6 +1,6 @@
 import type { AwayReason } from '~~/core/calls/model'
-import { isOpen } from '~~/core/calls/openings'
-import { speakerWords, speakingAt } from '~~/core/calls/pages'
+import { isOpen } from '~~/core/queues/openings'
+import { speakerWords, speakingAt } from '~~/core/calls/paging/pages'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber, readDialled } from '~/composables/numbers'
 import type { SpeedKey } from '~~/core/speed-keys/key'

@@ -2,6 +2,7 @@
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { answerAnywhere, nameOfKey } from '~~/core/console/keys'
 import { useDesk } from '~/stores/desk'
+import { useDialogs } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
 import { pageKey, usePaging } from '~/stores/paging'
 import { usePreferences } from '~/stores/preferences'
@@ -14,6 +15,14 @@ const route = useRoute()
 const keys = useHandKeys()
 const preferences = usePreferences()
 const paging = usePaging()
+const dialogs = useDialogs()
+/** Dialogs are fetched once everybody is in sight, or as soon as one is asked for: the server may be away later. */
+const dialogsFetched = ref(false)
+void later(async () => {
+  dialogsFetched.value = true
+})
+/** Milliseconds. */
+const longestBetweenReloads = 60_000
 /** The feed was closed by the server: whoever is still signed in comes again with the rights they have now. */
 watch(() => live.over, async () => {
   try {
@@ -30,6 +39,9 @@ watch(() => live.over, async () => {
     // The server is away: the console says so, and asks again when it comes back.
   }
 })
+
+/** A page that the server is too new for can show nothing: it is loaded again, once in a while. Calls go on at the exchange. */
+watch(() => live.outdated, isOutdated => isOutdated && reloadNuxtApp({ ttl: longestBetweenReloads }))
 
 // One key answers whatever has the focus: no text needs it.
 useEventListener(document, 'keydown', (event: KeyboardEvent) => {
@@ -93,11 +105,10 @@ useHead({ title })
         v-if="!live.state"
         class="empty"
       >
-        Fetching the picture of all extensions…
+        Loading all extensions…
       </p>
       <slot v-else />
-      <!-- Fetched once everybody is in sight, before they are asked for: the server may be away by then. -->
-      <template v-if="live.state">
+      <template v-if="live.state && (dialogsFetched || dialogs.isOpen)">
         <LazyStoryDialog />
         <LazyDigitsDialog />
         <LazyMessageDialog />

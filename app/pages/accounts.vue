@@ -96,7 +96,7 @@ useIntervalFn(load, 10_000)
       <div class="list">
         <RecordsTable
           v-slot="{ row: account }"
-          :columns="['Name', 'Signs in as', 'Who it is', 'Telephone', 'Role', 'Browsers', '-What can be done']"
+          :columns="['Name', 'Sign-in name', 'Who it is', 'Telephone', 'Role', 'Browsers', '-What can be done']"
           :rows="accounts"
           :key-of="({ signIn }) => signIn"
           :empty="null"

@@ -44,7 +44,7 @@ async function correct(one: Charge, to: string): Promise<void> {
   changing.value = one.call
   try {
     await $fetch(`/api/charges/${encodeURIComponent(one.call)}`, { method: 'PUT', body: { code: to, seen: one.code } })
-    desk.say(`Put down to ${to || 'no code'}`)
+    desk.say(`Charged to ${to || 'no code'}`)
     await load()
   }
   catch (error) {
@@ -109,7 +109,7 @@ onMounted(load)
       >
         <RecordsTable
           v-slot="{ row: one }"
-          :columns="['When', 'By', 'To', 'Length', 'Put down to', 'Corrected']"
+          :columns="['When', 'By', 'To', 'Length', 'Charged to', 'Corrected']"
           :rows="answer?.calls ?? []"
           :key-of="({ call }) => call"
           :empty="answer ? 'No call outside was answered then.' : null"
@@ -124,7 +124,7 @@ onMounted(load)
             <el-select
               :model-value="one.code"
               :disabled="changing !== null"
-              :aria-label="`What the call to ${one.name || formatNumber(one.number)} of ${shownAt(one.startedAt).format('D MMM H:mm')} is put down to`"
+              :aria-label="`What the call to ${one.name || formatNumber(one.number)} of ${shownAt(one.startedAt).format('D MMM H:mm')} is charged to`"
               :empty-values="[null, undefined]"
               size="small"
               class="code"

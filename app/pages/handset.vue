@@ -50,7 +50,7 @@ function lay(devices: string[]): void {
         filterable
         remote
         :remote-method="search"
-        placeholder="Take one more into your hand"
+        placeholder="Add a handset"
         aria-label="Whose handset?"
         @update:model-value="lay([...table, $event])"
       >

@@ -38,6 +38,11 @@ const marked = computed(() => field.isSearching && field.best ? directory.person
 watch(() => queues.opened?.id, opened => opened && speedKeys.show(false))
 watch(() => speedKeys.shown, shown => shown && queues.open(null))
 
+// What opens beside the floor, or can be sent along with a call, is there at the first press, also while the server is away.
+void later(() => Promise.all([
+  import('~/components/speed-keys/KeysPanel.vue'), import('~/components/queues/QueuePanel.vue'), import('~/components/field/FieldAddition.vue'),
+]))
+
 // Opened by a tel: link: the number is in the field, and Enter calls it.
 onMounted(() => {
   const { dial } = route.query
@@ -86,7 +91,7 @@ onMounted(() => {
           @resize="preferences.set({ panel: $event })"
           @reset="preferences.set({ panel: null })"
         />
-        <KeysPanel
+        <LazyKeysPanel
           v-if="speedKeys.shown"
           class="side"
         />
@@ -95,7 +100,7 @@ onMounted(() => {
           class="side"
           :person="marked"
         />
-        <QueuePanel
+        <LazyQueuePanel
           v-else-if="queues.opened"
           :key="queues.opened.id"
           class="side"

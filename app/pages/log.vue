@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useDebounceFn, useThrottleFn } from '@vueuse/core'
+import { useDebounceFn, useThrottleFn, useTimeoutFn } from '@vueuse/core'
 import type { Outcome } from '~~/core/calls/record'
 import type { LogKind, LogPage, LogRow } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
@@ -44,6 +44,7 @@ async function load(more = false): Promise<void> {
   const mine = ++asked
   loading.value = true
   failure.value = null
+  again.stop()
   try {
     const within = day.value && boundsOfDay(day.value)
     const query = {
@@ -58,13 +59,17 @@ async function load(more = false): Promise<void> {
     next.value = page.next
   }
   catch (error) {
-    if (mine === asked) failure.value = sentenceOf(error)
+    if (mine !== asked) return
+    failure.value = sentenceOf(error)
+    if (!more) again.start()
   }
   finally {
     if (mine === asked) loading.value = false
   }
 }
 
+// What could not be had is asked for again a while later.
+const again = useTimeoutFn(() => void load(), pauseAfterFailure, { immediate: false })
 const search = useDebounceFn(() => load(), 150)
 watch(text, search)
 watch([kind, line, outcome, day], () => load())

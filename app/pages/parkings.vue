@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useThrottleFn } from '@vueuse/core'
-import type { ParkingEnd } from '~~/core/calls/parkings'
+import type { ParkingEnd } from '~~/core/calls/parking/parkings'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'
 import type { LogPage, LogRow, ParkingPage, ParkingRow } from '~~/shared/log'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type OpenThing, openThings } from '~~/core/console/open-things'
 import { spell } from '~~/core/durations/durations'
-import { longestShiftNote } from '~~/shared/shift'
+import { longest } from '~~/shared/longest'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
@@ -101,7 +101,7 @@ async function handOver(): Promise<void> {
             v-model="words"
             type="textarea"
             :rows="3"
-            :maxlength="longestShiftNote"
+            :maxlength="longest.shiftNote"
           />
           <el-button
             type="primary"

@@ -37,7 +37,7 @@ const lines = computed(() => {
         ? 'none: nothing that happened is missing'
         : `${journal.gaps.length}: something happened there that nobody knows any more`,
     },
-    { what: 'Set aside', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
+    { what: 'Not written', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
   ]
 })
 
@@ -110,7 +110,7 @@ useIntervalFn(load, 3_000)
           </RecordsTable>
         </template>
         <template v-if="upkeep?.setAside.length">
-          <h2>Set aside</h2>
+          <h2>Events that could not be written</h2>
           <RecordsTable
             v-slot="{ row: entry }"
             :columns="['When', 'What', 'Why']"

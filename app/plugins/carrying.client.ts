@@ -1,14 +1,29 @@
 import type { DragLocationHistory } from '@atlaskit/pragmatic-drag-and-drop/types'
-import { draggable, dropTargetForElements, monitorForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter'
 import type { ObjectDirective } from 'vue'
 
+type Dragging = typeof import('@atlaskit/pragmatic-drag-and-drop/element/adapter')
 type Dropping = HTMLElement & { stopTarget?: () => void, stopSource?: () => void, target?: string, call?: string }
+
+let fetched: Promise<Dragging>
+
+/** Takes part in dragging as soon as that has been fetched, unless it was ended before. */
+function part(begin: (dragging: Dragging) => () => void): () => void {
+  let ended = false
+  let stop: (() => void) | undefined
+  void fetched.then((dragging) => {
+    if (!ended) stop = begin(dragging)
+  })
+  return () => {
+    ended = true
+    stop?.()
+  }
+}
 
 /** v-call-target="id": a dragged call can be dropped here. */
 const callTarget: ObjectDirective<Dropping, string> = {
   mounted(element, { value }) {
     element.target = value
-    element.stopTarget = dropTargetForElements({ element, getData: () => ({ target: element.target }) })
+    element.stopTarget = part(({ dropTargetForElements }) => dropTargetForElements({ element, getData: () => ({ target: element.target }) }))
   },
   updated(element, { value }) {
     element.target = value
@@ -20,7 +35,8 @@ const callTarget: ObjectDirective<Dropping, string> = {
 const callSource: ObjectDirective<Dropping, string | null> = {
   mounted(element, { value }) {
     element.call = value ?? undefined
-    element.stopSource = draggable({ element, canDrag: () => element.call !== undefined, getInitialData: () => ({ call: element.call }) })
+    element.stopSource = part(({ draggable }) =>
+      draggable({ element, canDrag: () => element.call !== undefined, getInitialData: () => ({ call: element.call }) }))
   },
   updated(element, { value }) {
     element.call = value ?? undefined
@@ -35,16 +51,18 @@ type Placed = HTMLElement & { place?: Place, unplace?: () => void }
 const keyPlace: ObjectDirective<Placed, Place> = {
   mounted(element, { value }) {
     element.place = value
-    const source = draggable({ element, getInitialData: () => ({ keyPlace: element.place?.index }) })
-    const target = dropTargetForElements({
-      element,
-      canDrop: ({ source }) => typeof source.data.keyPlace === 'number',
-      onDrop: ({ source }) => element.place?.move(source.data.keyPlace as number, element.place.index),
+    element.unplace = part(({ draggable, dropTargetForElements }) => {
+      const source = draggable({ element, getInitialData: () => ({ keyPlace: element.place?.index }) })
+      const target = dropTargetForElements({
+        element,
+        canDrop: ({ source }) => typeof source.data.keyPlace === 'number',
+        onDrop: ({ source }) => element.place?.move(source.data.keyPlace as number, element.place.index),
+      })
+      return () => {
+        source()
+        target()
+      }
     })
-    element.unplace = () => {
-      source()
-      target()
-    }
   },
   updated(element, { value }) {
     element.place = value
@@ -56,14 +74,15 @@ export default defineNuxtPlugin((nuxt) => {
   nuxt.vueApp.directive('key-place', keyPlace)
   nuxt.vueApp.directive('call-target', callTarget)
   nuxt.vueApp.directive('call-source', callSource)
+  fetched = later(() => import('@atlaskit/pragmatic-drag-and-drop/element/adapter'))
   const carrying = useCarrying()
   const pointed = ({ current: { dropTargets, input } }: DragLocationHistory) =>
     ({ target: (dropTargets[0]?.data.target as string | undefined) ?? null, shift: input.shiftKey, x: input.clientX, y: input.clientY })
-  monitorForElements({
+  part(({ monitorForElements }) => monitorForElements({
     canMonitor: ({ source }) => typeof source.data.call === 'string',
     onDragStart: ({ source }) => carrying.begin(source.data.call as string),
     onDropTargetChange: ({ location }) => carrying.hover(pointed(location)),
     onDrag: ({ location }) => carrying.hover(pointed(location)),
     onDrop: ({ location }) => carrying.end(pointed(location)),
-  })
+  }))
 })

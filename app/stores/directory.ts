@@ -9,12 +9,16 @@ import { nobodyPreferred, type Preferred } from '~~/core/directory/preference'
 import type { DirectoryEntry, Hit } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
 import { lookUp, ownerOfMobile, withNumber } from '~~/core/company/lookups'
+import { later } from '~/composables/later'
 import { formatNumber, readDialled } from '~/composables/numbers'
 import { Finder, searchingThread } from '~/search/finder'
 import { useContacts } from './contacts'
 import { useLive } from './live'
 import { useSession } from './session'
 import { useWhereabouts } from './whereabouts'
+
+/** Of very many: one order that is made once, not with every two that are compared. */
+const byNumber = new Intl.Collator('en', { numeric: true }).compare
 
 /** Who works here, and how devices are called on the screen: as the company is at this moment. */
 export const useDirectory = defineStore('directory', () => {
@@ -27,8 +31,8 @@ export const useDirectory = defineStore('directory', () => {
   /** Groups and queues are found like people: by name, number, and what they are for. */
   const everything = computed(() => [...entries.value, ...contacts.entries])
   const finder = new Finder(typeof Worker === 'undefined' ? null : searchingThread)
-  // An index of many is begun before anybody types.
-  watch(everything, all => finder.become(all), { flush: 'post' })
+  // An index of many is begun before anybody types, and when everybody is in sight.
+  watch(everything, () => void later(async () => finder.become(everything.value)), { flush: 'post' })
 
   /** The best for what was typed, among everybody as they are now; of many people the answer comes a moment later. */
   function search(typed: string, limit: number, preferred: Preferred = nobodyPreferred): Hit[] | Promise<Hit[]> {
@@ -45,7 +49,7 @@ export const useDirectory = defineStore('directory', () => {
     department,
     site: live.company!.sites[department.site]?.name ?? '',
     group: Object.values(live.company!.groups).find(group => group.department === department.id && group.distribution !== 'queue')?.id ?? null,
-    people: staff.value.filter(person => person.department === department.id).sort((a, b) => a.extension.localeCompare(b.extension, 'en', { numeric: true })),
+    people: staff.value.filter(person => person.department === department.id).sort((a, b) => byNumber(a.extension, b.extension)),
   })))
 
   function group(id: DeviceId): Group | undefined {

@@ -7,9 +7,10 @@ import { stateOf } from '~~/core/calls/snapshot'
 import { type Company, nobody } from '~~/core/company/company'
 import { lookUp, telephonesOf } from '~~/core/company/lookups'
 import { type Engaged, onMobilesIn, presenceOf, samePresence, type Presence } from '~~/core/presence/presence'
-import { feedBeat } from '~~/shared/beat'
+import { feedBeat, feedVersion } from '~~/shared/beat'
 import type { FromBrowser, ToBrowser } from '~~/shared/feed'
 import { type NewsTopic, newsTopics } from '~~/shared/news'
+import { snapshotIn } from '~~/shared/picture'
 
 const [shortestPause, longestPause] = [250, 4_000]
 /** An event comes with the reply to its request, or a moment later. */
@@ -35,6 +36,8 @@ export const useLive = defineStore('live', () => {
   const news = reactive(Object.fromEntries(newsTopics.map(topic => [topic, 0])) as Record<NewsTopic, number>)
   /** Counts up when the server has closed the feed, or will not open it: the session may be over, or another role hold. */
   const over = ref(0)
+  /** The server speaks to pages of another version. */
+  const outdated = ref(false)
   const presences = shallowReactive(new Map<DeviceId, Presence>())
   const happened = createEventHook<[Happening[]]>()
   /** Whose calendar takes this moment. */
@@ -101,6 +104,10 @@ export const useLive = defineStore('live', () => {
 
   function take(message: ToBrowser): void {
     if (message.type === 'error') return
+    if (message.type === 'outdated') {
+      outdated.value = true
+      return
+    }
     if (message.type === 'over') {
       over.value++
       return
@@ -121,6 +128,7 @@ export const useLive = defineStore('live', () => {
       }
       return
     }
+    outdated.value = false
     clockOffset = message.now - steady()
     exchange.value = message.exchange
     if (message.type === 'beat') {
@@ -129,7 +137,7 @@ export const useLive = defineStore('live', () => {
       if (message.epoch && (message.epoch !== state.value?.epoch || message.seq > state.value.seq)) sayHello()
       return
     }
-    if (message.type === 'snapshot') begin(stateOf({ ...message.state, company: message.company ?? company }))
+    if (message.type === 'snapshot') begin(stateOf(snapshotIn(message, company)))
     else if (message.epoch === state.value?.epoch) apply(message.events)
     else sayHello()
     connected.value = true
@@ -142,7 +150,7 @@ export const useLive = defineStore('live', () => {
 
   /** Says the last event we know; the server answers with what came after it. */
   function sayHello(): void {
-    say({ type: 'hello', company: company.version, ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) })
+    say({ type: 'hello', version: feedVersion, company: company.version, ...(state.value && { since: { epoch: state.value.epoch, seq: state.value.seq } }) })
   }
 
   function begin(snapshot: ExchangeState): void {
@@ -233,7 +241,7 @@ export const useLive = defineStore('live', () => {
   }
 
   return {
-    state, company: companyNow, connected, exchange, working, lost, since, news, over, presences,
+    state, company: companyNow, connected, exchange, working, lost, since, news, over, outdated, presences,
     everybody, open, close, now, wall, reached, setEngaged, onHappening: happened.on,
   }
 })

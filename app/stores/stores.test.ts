@@ -1,12 +1,5 @@
-import { createTestingPinia } from '@pinia/testing'
-import { FetchError } from 'ofetch'
-import { disposePinia, type Pinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
-import { evolveAll, numbered } from '~~/core/calls/evolve'
-import { decide } from '~~/core/calls/decide'
-import type { Call, Request } from '~~/core/calls/model'
-import { Tryout } from '~~/core/calls/tryout'
 import { merrowby } from '~~/demo/company/merrowby'
 import { useCarrying } from './carrying'
 import { useDesk } from './desk'
@@ -14,90 +7,20 @@ import { useDialogs } from './dialogs'
 import { useDirectory } from './directory'
 import { useEnding } from './ending'
 import { useField } from './field'
-import { type Happening, useLive } from './live'
+import { useLive } from './live'
 import { useMessages } from './messages'
 import { usePreferences } from './preferences'
-import { useSession } from './session'
 import { useSpeedKeys } from './speed-keys'
+import { beginAtADesk, inHand, others, refusal, server, tried } from '~~/tests/desk'
 import { useWays } from './ways'
 
-/** Stores on a picture that is made by the call model itself; the server behind them is a function. */
-
-const server = vi.fn<(url: string, options?: { method?: string, body?: Record<string, unknown> }) => Promise<unknown>>()
-/** What is known of whoever calls is no matter here. */
-const nothingKnown: Record<string, object> = {
-  '/api/contacts': { latest: 0, changed: [], removed: [] }, '/api/callers': { place: '', kind: '', likely: [], missed: 0, messages: [] },
-  '/api/whereabouts': { engagements: [], turns: [], occupants: [] }, '/api/notes': [], '/api/messages/waiting': [],
-  '/api/customers': { source: '', problem: null, customer: null },
-}
-vi.stubGlobal('$fetch', (...asked: Parameters<typeof server>) => {
-  const [url, options] = asked
-  // Whom somebody has chosen is kept a moment later, in the middle of whatever test comes then.
-  if (options?.body && 'chosen' in options.body) return Promise.resolve({ kept: true })
-  return nothingKnown[url] ? Promise.resolve(nothingKnown[url]) : server(...asked)
-})
-
-const tryout = () => new Tryout(merrowby(40))
-let exchange: Tryout
-
-function refusal(statusCode: number, sentence: string): FetchError {
-  return Object.assign(new FetchError(sentence), { statusCode, data: { message: sentence, data: { sentence } } })
-}
-
-/** A server that asks the exchange, and whose feed has come before its answer. */
-async function carryOut(_url: string, options?: { body?: Record<string, unknown> }): Promise<unknown> {
-  const { id: _id, ...request } = options!.body!
-  const decision = decide(exchange.state, request as unknown as Request, exchange.now)
-  if ('refusal' in decision) throw refusal(409, decision.refusal.sentence)
-  happen(decision.events)
-  return { seq: exchange.state.seq }
-}
-
-/** The feed brings events. */
-function happen(events: Parameters<typeof numbered>[1]): void {
-  const happenings = numbered(exchange.state, events, exchange.now).map((event): Happening => {
-    const before = 'call' in event ? exchange.state.calls.get(event.call) : undefined
-    exchange.state = evolveAll(exchange.state, [event])
-    return { event, before, state: exchange.state }
-  })
-  useLive().state = exchange.state
-  useDesk().follow(happenings)
-}
-
-/** Somebody else does something. */
-function others(request: Request): void {
-  const decision = decide(exchange.state, request, exchange.now)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
-  happen(decision.events)
-}
-
-let pinia: Pinia
-// What an earlier test's stores still had to do would be done in the next one.
-afterEach(() => disposePinia(pinia))
-beforeEach(() => {
-  pinia = createTestingPinia({ createSpy: vi.fn, stubActions: false })
-  setActivePinia(pinia)
-  exchange = tryout()
-  server.mockReset().mockImplementation(carryOut)
-  const live = useLive()
-  live.state = exchange.state
-  live.connected = true
-  live.exchange = true
-  useSession().me = { signIn: 'ines', name: 'Ines', role: 'operator', rights: [], device: 't2100', extension: '2100' }
-})
-
-function inHand(): Call {
-  const call = exchange.offer()
-  useLive().state = exchange.state
-  others({ service: 'answerCall', device: 't2100', call })
-  return exchange.call(call)
-}
+beginAtADesk(() => merrowby(40))
 
 describe('the desk', () => {
   it('asks with the own telephone, one thing after the other, and not twice for a double click', async () => {
     const desk = useDesk()
-    const [first, second] = [inHand(), exchange.offer()]
-    useLive().state = exchange.state
+    const [first, second] = [inHand(), tried.exchange.offer()]
+    useLive().state = tried.exchange.state
     const hold = { service: 'holdCall' as const, call: first.id }
     const answers = await Promise.all([desk.ask(hold), desk.ask(hold), desk.ask({ service: 'answerCall', call: second })])
     expect(answers).toEqual([true, false, true])
@@ -140,7 +63,7 @@ describe('the desk', () => {
     others({ service: 'offerCall', trunk: 'east', party: { number: null, name: 'Olive Quill' }, number: '+441632960000' })
     const heard = (wanted: string) => vi.waitFor(() => expect(desk.said.some(({ text }) => text.includes(wanted))).toBe(true), { timeout: 10_000 })
     await heard('Olive Quill')
-    const [call] = [...exchange.state.calls.keys()] as [string]
+    const [call] = [...tried.exchange.state.calls.keys()] as [string]
     others({ service: 'answerCall', device: 't2100', call })
     await useWays().perform(useWays().to('t2105').find(({ id }) => id === 'passOn')!.deed)
     others({ service: 'answerCall', device: 't2105', call })
@@ -155,12 +78,12 @@ describe('the desk', () => {
 
   it('forgets who was quieted and what was said goodbye to, in time', () => {
     const desk = useDesk()
-    const call = exchange.offer()
-    useLive().state = exchange.state
+    const call = tried.exchange.offer()
+    useLive().state = tried.exchange.state
     desk.hush(call)
     desk.tick()
     expect(desk.quiet.has(call)).toBe(true)
-    others({ service: 'clearConnection', device: exchange.call(call).calling, call })
+    others({ service: 'clearConnection', device: tried.exchange.call(call).calling, call })
     desk.tick()
     expect(desk.quiet.size).toBe(0)
   })
@@ -176,7 +99,7 @@ describe('the field', () => {
     expect(field.ways[0]!.words).toMatch(/^passes .* on to/)
     await field.take(field.ways[0])
     expect(field.text).toBe('')
-    expect(exchange.call(call.id).passing).toMatchObject({ by: 't2100', to: 't2105' })
+    expect(tried.exchange.call(call.id).passing).toMatchObject({ by: 't2100', to: 't2105' })
   })
 
   it('keeps what was typed when that is refused, and what is typed meanwhile', async () => {
@@ -207,14 +130,14 @@ describe('the field', () => {
     await vi.waitFor(() => expect(desk.notice).toBe('Nobody waits in park slot 3. Nothing was done.'))
     expect(desk.talking?.id).toBe(call.id)
     field.type('*3')
-    await vi.waitFor(() => expect(exchange.call(call.id).parked?.slot).toBe('slot:3'))
+    await vi.waitFor(() => expect(tried.exchange.call(call.id).parked?.slot).toBe('slot:3'))
     await vi.waitFor(() => expect(field.text).toBe(''))
     const another = inHand()
     field.type('*3')
     await vi.waitFor(() => expect(desk.notice).toMatch(/^That slot is taken: .* waits there. Nothing was done.$/))
     field.type('*')
     await field.useSlot(null)
-    expect(exchange.call(another.id).parked?.slot).toBe('slot:1')
+    expect(tried.exchange.call(another.id).parked?.slot).toBe('slot:1')
     field.type('#3')
     await vi.waitFor(() => expect(desk.talking?.id).toBe(call.id))
     field.clear()
@@ -234,9 +157,9 @@ describe('the field', () => {
     expect(desk.baton?.id).toBe(waiting.id)
     await field.take(field.ways[0])
     expect(desk.notice).toMatch(/^Your caller has gone. Nothing was done. Press again for /)
-    expect(exchange.call(waiting.id).passing).toBeNull()
+    expect(tried.exchange.call(waiting.id).passing).toBeNull()
     await field.take(field.ways[0])
-    expect(exchange.call(waiting.id).passing?.by).toBe('t2100')
+    expect(tried.exchange.call(waiting.id).passing?.by).toBe('t2100')
   })
 
   it('nobody takes the place of whoever is marked and goes: nothing leads there, and the others stay where they are', () => {
@@ -244,20 +167,20 @@ describe('the field', () => {
     const call = inHand()
     field.type('a')
     const before = field.hits.map(({ id }) => id)
-    const { company } = exchange.state
+    const { company } = tried.exchange.state
     const at = before.findIndex(id => company.telephones[id]?.person && id !== 't2100')
     const [first, second] = before.slice(at)
     const person = company.telephones[first!]!.person!
     field.selected = at
     const deputies = Object.values(company.people).filter(({ deputies }) => deputies.includes(person))
-    expect(exchange.configure(
+    expect(tried.exchange.configure(
       { part: 'telephones', id: first!, value: null }, { part: 'people', id: person, value: null },
       ...deputies.map(one => ({ part: 'people' as const, id: one.id, value: { ...one, deputies: [] } })),
       ...Object.values(company.groups).map(one => ({
         part: 'groups' as const, id: one.id, value: { ...one, members: one.members.filter(id => id !== first), voluntary: [], skills: {} },
       })),
     )).toBeUndefined()
-    useLive().state = exchange.state
+    useLive().state = tried.exchange.state
     expect(field.hits.map(({ id }) => id).slice(0, before.length)).toEqual(before)
     expect([field.best?.id, field.isGone, field.ways]).toEqual([first, true, []])
     field.move(1)
@@ -267,13 +190,13 @@ describe('the field', () => {
     field.type('ab')
     field.type('a')
     expect(field.hits.map(({ id }) => id)).not.toContain(first)
-    expect(exchange.call(call.id).passing).toBeNull()
+    expect(tried.exchange.call(call.id).passing).toBeNull()
   })
 
   it('moves the mark among answers, or among who arrives', () => {
     const field = useField()
-    const [first, second] = [exchange.offer(), exchange.offer()]
-    useLive().state = exchange.state
+    const [first, second] = [tried.exchange.offer(), tried.exchange.offer()]
+    useLive().state = tried.exchange.state
     field.move(1)
     expect(useDesk().chosen).toBe(second)
     field.move(1)
@@ -314,7 +237,7 @@ describe('ways, dialogs, ending, carrying', () => {
     expect(desk.notice).toMatch(/has gone. Nothing was done.$/)
     expect(server).not.toHaveBeenCalled()
     keys.press(key, false)
-    await vi.waitFor(() => expect(exchange.call(first.id).passing).toMatchObject({ to: 't2105' }))
+    await vi.waitFor(() => expect(tried.exchange.call(first.id).passing).toMatchObject({ to: 't2105' }))
   })
 
   it('a line of text goes along once', async () => {
@@ -361,7 +284,7 @@ describe('ways, dialogs, ending, carrying', () => {
     expect(useDesk().carried).toBeNull()
     carrying.begin(call.id)
     carrying.end(at('t2105', 3))
-    await vi.waitFor(() => expect(exchange.call(call.id).passing?.to).toBe('t2105'))
+    await vi.waitFor(() => expect(tried.exchange.call(call.id).passing?.to).toBe('t2105'))
   })
 
   it('what comes under a resting pointer by itself is not meant: nothing is done, and that is said', async () => {
@@ -384,7 +307,7 @@ describe('ways, dialogs, ending, carrying', () => {
     carrying.hover(at('t2105', 5))
     carrying.hover(at('t2106', 5))
     carrying.end(at('t2106', 6))
-    await vi.waitFor(() => expect(exchange.call(call.id).passing?.to).toBe('t2106'))
+    await vi.waitFor(() => expect(tried.exchange.call(call.id).passing?.to).toBe('t2106'))
   })
 })
 

@@ -1,6 +1,7 @@
 import { createTestingPinia } from '@pinia/testing'
 import { disposePinia, type Pinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { merrowby } from '~~/demo/company/merrowby'
 import { nextTick } from 'vue'
 import { Tryout } from '~~/core/calls/tryout'
 import type { WhereaboutsNow } from '~~/shared/whereabouts'
@@ -27,7 +28,7 @@ afterEach(() => disposePinia(pinia))
 beforeEach(() => {
   pinia = createTestingPinia({ stubActions: false, createSpy: vi.fn })
   setActivePinia(pinia)
-  on = new Tryout()
+  on = new Tryout(merrowby(12))
   known = { engagements: [], turns: [], occupants: [] }
   const live = useLive()
   live.state = on.state

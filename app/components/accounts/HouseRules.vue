@@ -10,8 +10,8 @@ const { failure, errors, sending, send } = useForm()
 const rules = ref<HouseRules | null>(null)
 const words: Record<Right, string> = {
   changeContacts: 'Change contacts that all see', moveContacts: 'Bring contacts in, give them out', keepPlaces: 'Say who is at which place',
-  readParkings: 'Read who was parked', keepCalendars: 'Keep calendars of others, and rosters', keepCharges: 'See and correct what calls are put down to',
-  readFigures: 'Read the figures, look ahead, and watch everything',
+  readParkings: 'Read who was parked', keepCalendars: 'Keep calendars of others, and rosters', keepCharges: 'See and correct what calls are charged to',
+  readFigures: 'Read reports, look ahead, and watch everything',
   runCompany: 'Run the company, see its connections',
   keepAccounts: 'Keep accounts and these rules',
 }

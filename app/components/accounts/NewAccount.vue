@@ -11,7 +11,7 @@ const form = ref<{ signIn: string, role: typeof roles[number], person: string | 
 
 async function make(): Promise<void> {
   let made: { signIn: string, password: string } | null = null
-  const done = await send({ signIn: 'Signs in as', name: 'Name', person: 'Who it is' }, async () => {
+  const done = await send({ signIn: 'Sign-in name', name: 'Name', person: 'Who it is' }, async () => {
     const body = await newAccount.validate(form.value, { abortEarly: false })
     made = await $fetch<{ signIn: string, password: string }>('/api/accounts', { method: 'POST', body })
   })
@@ -27,7 +27,7 @@ async function make(): Promise<void> {
     @submit.prevent="make"
   >
     <FormField
-      label="Signs in as"
+      label="Sign-in name"
       for="account-sign-in"
       :error="errors.signIn"
     >

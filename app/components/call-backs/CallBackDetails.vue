@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { maySeeTo } from '~~/core/calls/call-backs'
+import { maySeeTo } from '~~/core/calls/call-backs/call-backs'
 import type { CallBack, DeviceId } from '~~/core/calls/model'
 import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'

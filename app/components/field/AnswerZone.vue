@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Zone } from '~~/core/company/company'
-import { speakerWords, speakingAt } from '~~/core/calls/pages'
+import { speakerWords, speakingAt } from '~~/core/calls/paging/pages'
 import { useLive } from '~/stores/live'
 
 const props = defineProps<{ zone: Zone, site: string }>()

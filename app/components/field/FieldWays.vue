@@ -1,21 +1,15 @@
 <script setup lang="ts">
-import { useDesk } from '~/stores/desk'
 import { useField } from '~/stores/field'
 import { useLive } from '~/stores/live'
-import { useWays } from '~/stores/ways'
 
-const desk = useDesk()
 const field = useField()
 const live = useLive()
-const ways = useWays()
 
 const first = computed(() => field.ways[0]!)
 const others = computed(() => field.ways.slice(1))
 const signs: Record<string, string> = { Enter: '⏎', Shift: '⇧', Ctrl: 'Ctrl ' }
 /** A key as short as it can be written. */
 const keyWords = (key: string) => key.split('+').map(part => signs[part] ?? part).join('')
-const codes = computed(() => Object.values(live.company?.accountCodes ?? {}))
-const dials = computed(() => first.value.id === 'call' && !field.best)
 </script>
 
 <template>
@@ -38,38 +32,9 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
     >
       <kbd>{{ keyWords(way.key) }}</kbd> {{ way.label }}
     </el-button>
-    <el-input
-      v-if="desk.baton"
-      v-model="ways.note"
-      class="more"
-      size="small"
-      maxlength="120"
-      placeholder="A line to send along"
-      aria-label="A line of text to send along with the call"
-      @keydown.enter.prevent="field.take(first)"
-    />
-    <el-input
-      v-else-if="dials"
-      v-model="ways.account"
-      class="more"
-      size="small"
-      maxlength="24"
-      placeholder="Account code, if wanted"
-      aria-label="Account code for this call"
-      list="account-codes"
-      @keydown.enter.prevent="field.take(first)"
-    />
-    <datalist
-      v-if="dials"
-      id="account-codes"
-    >
-      <option
-        v-for="{ id, code, name } in codes"
-        :key="id"
-        :value="code"
-        :label="name"
-      />
-    </datalist>
+    <span class="more">
+      <LazyFieldAddition />
+    </span>
   </div>
 </template>
 
@@ -98,5 +63,9 @@ const dials = computed(() => first.value.id === 'call' && !field.best)
   flex: 1 1 8rem;
   min-width: 8rem;
   max-width: 11rem;
+}
+
+.more:empty {
+  display: none;
 }
 </style>

@@ -11,8 +11,12 @@ const failure = ref<string | null>(null)
 const mostAsked = 40
 const shown = 10
 
-async function load(open: boolean): Promise<void> {
-  if (!open) return
+/** None yet: said in a line that can't be chosen. */
+const choices = computed(() => last.value.length > 0
+  ? last.value.map(({ number, name }) => ({ id: number, label: name }))
+  : [{ id: 'none', label: failure.value ?? 'You have called nobody yet.', disabled: true }])
+
+async function load(): Promise<void> {
   try {
     const { rows } = await $fetch<LogPage>('/api/calls', { query: { kind: 'dialled', limit: mostAsked } })
     const numbers = new Map<string, string>()
@@ -32,32 +36,15 @@ async function load(open: boolean): Promise<void> {
 </script>
 
 <template>
-  <el-dropdown
+  <ChoiceMenu
     v-if="desk.device"
-    trigger="click"
+    :choices="choices"
     :disabled="!live.working"
-    @visible-change="load"
-    @command="desk.ask({ service: 'makeCall', number: $event as string })"
+    @open="load"
+    @choose="desk.ask({ service: 'makeCall', number: $event })"
   >
     <el-button text>
       Redial
     </el-button>
-    <template #dropdown>
-      <el-dropdown-menu>
-        <el-dropdown-item
-          v-for="call in last"
-          :key="call.number"
-          :command="call.number"
-        >
-          {{ call.name }}
-        </el-dropdown-item>
-        <el-dropdown-item
-          v-if="!last.length"
-          disabled
-        >
-          {{ failure ?? 'You have called nobody yet.' }}
-        </el-dropdown-item>
-      </el-dropdown-menu>
-    </template>
-  </el-dropdown>
+  </ChoiceMenu>
 </template>

@@ -2,7 +2,7 @@
 /** The head of every page of figures. */
 defineProps<{ title: string }>()
 const all = [
-  { title: 'Reports', to: '/figures' }, { title: 'Look ahead', to: '/figures/ahead' }, { title: 'Watching', to: '/watch' },
+  { title: 'Look back', to: '/figures' }, { title: 'Look ahead', to: '/figures/ahead' }, { title: 'Watching', to: '/watch' },
   { title: 'Charges', to: '/charges' },
 ]
 const pages = computed(() => all.filter(({ to }) => mayOpen(to)))
@@ -11,7 +11,7 @@ const pages = computed(() => all.filter(({ to }) => mayOpen(to)))
 <template>
   <FamilyHead
     :title="title"
-    family="Figures"
+    family="Reports"
     :pages="pages"
   />
 </template>

@@ -53,7 +53,7 @@ const print = () => window.print()
 
 <template>
   <RecordsTable
-    :columns="['Who answers', 'Signs in as', '-Is it you?']"
+    :columns="['Who answers', 'Sign-in name', '-Is it you?']"
     :rows="operators"
     :key-of="row => row.person"
     empty="Nobody answers yet: choose them with the step before."

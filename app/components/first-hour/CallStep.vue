@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isOpen } from '~~/core/calls/openings'
+import { isOpen } from '~~/core/queues/openings'
 import { spell } from '~~/core/durations/durations'
 import { useCallers } from '~/stores/callers'
 import { useDesk } from '~/stores/desk'

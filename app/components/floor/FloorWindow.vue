@@ -40,6 +40,7 @@ const label = computed(() => {
   const mail = mailboxes.wordsOf(props.person.id)
   return `${`${first} ${last}`.trim()}. ${presence.value ? `${words.whole(presence.value, desk.now)}. ` : ''}${extension}, ${role}${mail && `. ${mail}`}`
 })
+onMounted(floorIsDrawn)
 </script>
 
 <template>

@@ -24,104 +24,79 @@ const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedA
 </script>
 
 <template>
-  <table class="records">
-    <thead>
-      <tr>
-        <th scope="col">
-          When
-        </th>
-        <th scope="col">
-          Way
-        </th>
-        <th scope="col">
-          Who
-        </th>
-        <th scope="col">
-          Wanted
-        </th>
-        <th scope="col">
-          What became of it
-        </th>
-        <th
-          scope="col"
-          class="number"
+  <RecordsTable
+    class="log"
+    :columns="['When', 'Way', 'Who', 'Wanted', 'What became of it', 'Waited', 'Talked']"
+    :rows="rows"
+    :key-of="row => row.id"
+    :empty="null"
+    :class-of="row => [isMissed(row) && 'missed', chosen === row.id && 'chosen'].filter(Boolean).join(' ')"
+    whole
+    @choose="emit('choose', $event.id)"
+  >
+    <template #default="{ row }">
+      <td class="when">
+        {{ when(row.startedAt) }}
+      </td>
+      <td>{{ ways[row.direction] }}</td>
+      <td class="who">
+        <button
+          type="button"
+          class="choose"
+          :aria-pressed="chosen === row.id"
+          :aria-label="`Story of the call with ${whoCalled(row)}`"
+          @click.stop="emit('choose', row.id)"
         >
-          Waited
-        </th>
-        <th
-          scope="col"
-          class="number"
-        >
-          Talked
-        </th>
-      </tr>
-    </thead>
-    <tbody>
-      <tr
-        v-for="row in rows"
-        :key="row.id"
-        :class="{ missed: isMissed(row), chosen: chosen === row.id }"
-        @click="emit('choose', row.id)"
-      >
-        <td class="when">
-          {{ when(row.startedAt) }}
-        </td>
-        <td>{{ ways[row.direction] }}</td>
-        <td class="who">
-          <button
-            type="button"
-            class="choose"
-            :aria-pressed="chosen === row.id"
-            :aria-label="`Story of the call with ${whoCalled(row)}`"
-            @click.stop="emit('choose', row.id)"
-          >
-            {{ whoCalled(row) }}
-          </button>
-          <span
-            v-if="row.name && row.number"
-            class="soft"
-          >{{ formatNumber(row.number) }}</span>
-        </td>
-        <td>{{ wanted(row) }}{{ row.account ? ` · account ${row.account}` : '' }}</td>
-        <td class="became">
-          {{ becameOf(row) }}<template v-if="row.dealtWith">
-            · {{ row.dealtWith.calledBack ? 'called back' : 'dealt with' }} by {{ row.dealtWith.by }}
-          </template>
-        </td>
-        <td class="number">
-          {{ row.answeredAt ? spell(row.answeredAt - row.startedAt) : row.endedAt ? spell(row.endedAt - row.startedAt) : '' }}
-        </td>
-        <td class="number">
-          {{ talked(row) }}
-        </td>
-      </tr>
-    </tbody>
-  </table>
+          {{ whoCalled(row) }}
+        </button>
+        <span
+          v-if="row.name && row.number"
+          class="soft"
+        >{{ formatNumber(row.number) }}</span>
+      </td>
+      <td>{{ wanted(row) }}{{ row.account ? ` · account ${row.account}` : '' }}</td>
+      <td class="became">
+        {{ becameOf(row) }}<template v-if="row.dealtWith">
+          · {{ row.dealtWith.calledBack ? 'called back' : 'dealt with' }} by {{ row.dealtWith.by }}
+        </template>
+      </td>
+      <td class="number">
+        {{ row.answeredAt ? spell(row.answeredAt - row.startedAt) : row.endedAt ? spell(row.endedAt - row.startedAt) : '' }}
+      </td>
+      <td class="number">
+        {{ talked(row) }}
+      </td>
+    </template>
+  </RecordsTable>
 </template>
 
 <style scoped>
-th {
+.log :deep(th) {
   position: sticky;
   top: 0;
   z-index: 1;
   background: var(--paper);
 }
 
-tbody tr {
+.log :deep(tbody tr) {
   cursor: pointer;
 }
 
-tbody tr:hover {
+.log :deep(tbody tr:hover) {
   background: var(--paper-deep);
 }
 
 .when,
-.who,
+.who .choose,
 .number {
   white-space: nowrap;
 }
 
-.number {
+.log .number {
+  text-align: right;
+}
+
+.log :deep(th:nth-last-child(-n + 2)) {
   text-align: right;
 }
 
@@ -130,35 +105,22 @@ tbody tr:hover {
   white-space: nowrap;
 }
 
-.missed .became {
+.log :deep(.missed) .became {
   font-weight: 700;
 }
 
-.missed td:first-child {
+.log :deep(.missed td:first-child) {
   box-shadow: inset 3px 0 0 var(--call);
 }
 
 @media (max-width: 40rem) {
-  table,
-  tbody,
-  tr,
-  td {
-    display: block;
-  }
-
-  thead {
-    display: none;
-  }
-
-  tr {
-    padding: var(--space-3);
-    border-bottom: var(--line);
-  }
-
-  .records td {
+  .when,
+  .who .choose,
+  .number {
     white-space: normal;
-    padding: 0 var(--space-3);
-    border: 0;
+  }
+
+  .log .number {
     text-align: left;
   }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { longestNote } from '~~/shared/notes'
+import { longest } from '~~/shared/longest'
 import { useDesk } from '~/stores/desk'
 import { useNotes } from '~/stores/notes'
 
@@ -37,7 +37,7 @@ async function save(): Promise<void> {
       :id="`note-${person}`"
       v-model="text"
       rows="2"
-      :maxlength="longestNote"
+      :maxlength="longest.note"
       @keydown.ctrl.enter.prevent="save"
     />
     <p class="row">

@@ -98,8 +98,8 @@ const others = computed(() => {
     >
       <FactList :facts="facts" />
       <template v-if="deputies.length">
-        <h3>Stands in</h3>
-        <ul aria-label="Stands in">
+        <h3>Who stands in</h3>
+        <ul aria-label="Who stands in">
           <li
             v-for="deputy in deputies"
             :key="deputy.id"

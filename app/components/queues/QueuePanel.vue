@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Call, CallBack } from '~~/core/calls/model'
 import { queueOf } from '~~/core/calls/questions'
-import { inTheirTurn } from '~~/core/calls/turns'
+import { inTheirTurn } from '~~/core/queues/turns'
 import { type Place, settle } from '~~/core/console/stillness'
 import { isDeserted, type QueueBoard } from '~~/core/queues/board'
 import { memberPlace } from '~~/core/queues/serving'

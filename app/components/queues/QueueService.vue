@@ -10,6 +10,12 @@ const live = useLive()
 const reasons = computed(() => live.company?.settings.pauseReasons ?? [])
 const mayLeave = computed(() => live.company?.groups[props.queue]?.voluntary.includes(props.member))
 
+const choices = computed(() => [
+  ...(props.absence ? [{ id: 'serving', label: 'Serve again' }] : []),
+  ...reasons.value.map(reason => ({ id: `paused ${reason}`, label: `Pause: ${reason}` })),
+  ...(mayLeave.value && props.absence?.state !== 'left' ? [{ id: 'left', label: 'Leave the queue' }] : []),
+])
+
 function choose(choice: string): void {
   const [state, ...reason] = choice.split(' ') as [Service['state'], ...string[]]
   props.ask({ service: 'setQueueServed', queue: props.queue, state, ...(state === 'paused' && { reason: reason.join(' ') }) })
@@ -17,10 +23,10 @@ function choose(choice: string): void {
 </script>
 
 <template>
-  <el-dropdown
-    trigger="click"
+  <ChoiceMenu
+    :choices="choices"
     :disabled="!live.working"
-    @command="choose"
+    @choose="choose"
   >
     <el-button
       size="small"
@@ -29,28 +35,5 @@ function choose(choice: string): void {
     >
       ⋯
     </el-button>
-    <template #dropdown>
-      <el-dropdown-menu>
-        <el-dropdown-item
-          v-if="absence"
-          command="serving"
-        >
-          Serve again
-        </el-dropdown-item>
-        <el-dropdown-item
-          v-for="reason in reasons"
-          :key="reason"
-          :command="`paused ${reason}`"
-        >
-          Pause: {{ reason }}
-        </el-dropdown-item>
-        <el-dropdown-item
-          v-if="mayLeave && absence?.state !== 'left'"
-          command="left"
-        >
-          Leave the queue
-        </el-dropdown-item>
-      </el-dropdown-menu>
-    </template>
-  </el-dropdown>
+  </ChoiceMenu>
 </template>

@@ -8,10 +8,13 @@ const props = defineProps<{
   /** null: not known yet. */
   empty: string | null
   classOf?: (row: Row) => string | undefined
+  /** All are shown: they come page by page already. */
+  whole?: boolean
 }>()
+const emit = defineEmits<{ choose: [row: Row] }>()
 const step = 100
 const most = ref(step)
-const shown = computed(() => props.rows.slice(0, most.value))
+const shown = computed(() => props.whole ? props.rows : props.rows.slice(0, most.value))
 
 /** Where there is no room for columns each record is a card: its cells say what they are, and the whole is a table to who hears it all the same. */
 function vTold(table: HTMLTableElement, { value: columns }: { value: readonly string[] }): void {
@@ -48,6 +51,7 @@ function vTold(table: HTMLTableElement, { value: columns }: { value: readonly st
         v-for="row in shown"
         :key="keyOf(row)"
         :class="classOf?.(row)"
+        @click="emit('choose', row)"
       >
         <slot :row="row" />
       </tr>

@@ -27,6 +27,7 @@ const lines = computed(() => directory.lines.filter(({ target }) => target === l
     }),
   }
 }))
+const choices = computed(() => others.value.map(({ id, name }) => ({ id, label: name })))
 /** Who asks one to take a line. */
 const offers = computed(() => live.state && desk.device
   ? linesAskedOf(live.state, desk.device).map(({ from, line }) => ({ from, line, name: directory.nameOf(from), lineName: directory.line(line)?.name ?? line }))
@@ -97,10 +98,10 @@ const offers = computed(() => live.state && desk.device
             >
               {{ line.askedName }} is asked…
             </el-button>
-            <el-dropdown
+            <ChoiceMenu
               v-else-if="others.length"
-              trigger="click"
-              @command="to => desk.ask({ service: 'offerLine', line: line.id, to })"
+              :choices="choices"
+              @choose="to => desk.ask({ service: 'offerLine', line: line.id, to })"
             >
               <el-button
                 size="small"
@@ -109,18 +110,7 @@ const offers = computed(() => live.state && desk.device
               >
                 Ask…
               </el-button>
-              <template #dropdown>
-                <el-dropdown-menu>
-                  <el-dropdown-item
-                    v-for="other in others"
-                    :key="other.id"
-                    :command="other.id"
-                  >
-                    {{ other.name }}
-                  </el-dropdown-item>
-                </el-dropdown-menu>
-              </template>
-            </el-dropdown>
+            </ChoiceMenu>
           </td>
         </tr>
       </tbody>

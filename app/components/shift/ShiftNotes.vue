@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { longestShiftNote } from '~~/shared/shift'
+import { longest } from '~~/shared/longest'
 import { useShift } from '~/stores/shift'
 
 /** Notes for whoever comes next, until somebody has done what they say. */
@@ -53,7 +53,7 @@ async function add(): Promise<void> {
           v-model="text"
           type="textarea"
           :rows="2"
-          :maxlength="longestShiftNote"
+          :maxlength="longest.shiftNote"
         />
       </FormField>
       <el-button native-type="submit">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Ellipsis } from '@lucide/vue'
+import type { Choice } from '../menu/ChoiceMenu.vue'
 import { mailboxOf } from '~~/core/calls/names'
 import type { Call } from '~~/core/calls/model'
 import { connectionOf, isConversation } from '~~/core/calls/questions'
@@ -17,7 +18,7 @@ const live = useLive()
 const ways = useWays()
 const dialogs = useDialogs()
 
-interface Item { id: string, label: string, key?: string, act: () => unknown }
+type Item = Choice & { act: () => unknown }
 
 const call = computed(() => props.ribbon.call)
 const own = computed(() => desk.device ? connectionOf(call.value, desk.device) : undefined)
@@ -91,9 +92,9 @@ function act(id: string): void {
 </script>
 
 <template>
-  <el-dropdown
-    trigger="click"
-    @command="act"
+  <ChoiceMenu
+    :choices="items"
+    @choose="act"
   >
     <el-button
       class="menu"
@@ -101,27 +102,11 @@ function act(id: string): void {
       :disabled="!live.working"
       :aria-label="`More for ${name}`"
     />
-    <template #dropdown>
-      <el-dropdown-menu>
-        <el-dropdown-item
-          v-for="item in items"
-          :key="item.id"
-          :command="item.id"
-        >
-          <span class="label">{{ item.label }}</span> <kbd v-if="item.key">{{ item.key }}</kbd>
-        </el-dropdown-item>
-      </el-dropdown-menu>
-    </template>
-  </el-dropdown>
+  </ChoiceMenu>
 </template>
 
 <style scoped>
 .menu {
   padding-inline: var(--space-2);
-}
-
-.label {
-  flex: 1;
-  padding-right: var(--space-4);
 }
 </style>

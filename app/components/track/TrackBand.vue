@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onClickOutside, useEventListener } from '@vueuse/core'
-import { urgency } from '~~/core/calls/promises'
+import { urgency } from '~~/core/queues/promises'
 import { heatOf } from '~~/core/console/lateness'
 import type { Ribbon } from '~~/core/console/track'
 import { spell } from '~~/core/durations/durations'
@@ -46,6 +46,8 @@ function onKey(event: KeyboardEvent): void {
   if ((event.key === 'Enter' || event.key === ' ') && event.target instanceof HTMLButtonElement) return
   if (live.working && keys.pressInHand(event)) event.preventDefault()
 }
+
+const isNumber = (name: string) => /^[+\d\s()-]+$/.test(name)
 </script>
 
 <template>
@@ -73,7 +75,9 @@ function onKey(event: KeyboardEvent): void {
               class="count"
               aria-hidden="true"
             >{{ count }}</strong>
-            <span class="words"><strong>{{ time }}</strong> {{ line }} <strong>{{ name }}</strong>{{ count > 1 ? `, ${count} ${title}` : ` ${title}` }}</span>
+            <span class="words"><strong>{{ time }}</strong> {{ line }} <strong :class="{ number: isNumber(name) }">{{ name }}</strong>{{
+              count > 1 ? `, ${count} ${title}` : ` ${title}`
+            }}</span>
             <RibbonActions
               :ribbon="ribbon"
               line
@@ -159,6 +163,11 @@ li {
 
 .words {
   max-height: 100%;
+}
+
+/* It is read aloud: no line ends within it. */
+.number {
+  white-space: nowrap;
 }
 
 .nobody {

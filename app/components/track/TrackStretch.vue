@@ -253,4 +253,11 @@ h2 {
   padding: 0 var(--space-3);
   color: var(--ink-faint);
 }
+
+/* A strip has room for the calls, the shelf and the field. */
+@media (max-width: 36rem) {
+  .quiet {
+    display: none;
+  }
+}
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CallId } from '~~/core/calls/model'
 import { connectionOf, isOutside, membersOf, queueOf } from '~~/core/calls/questions'
-import { waitingIn } from '~~/core/calls/turns'
+import { waitingIn } from '~~/core/queues/turns'
 import { formatNumber } from '~/composables/numbers'
 import { howWaits } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'

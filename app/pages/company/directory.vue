@@ -206,7 +206,7 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
         <template v-if="state?.settings">
           <FactList
             :facts="[
-              { what: 'Read', is: when(state.readAt) }, { what: 'People', is: String(here) }, { what: 'Left it', is: String(gone.length) },
+              { what: 'Last read', is: when(state.readAt) }, { what: 'People', is: String(here) }, { what: 'No longer in it', is: String(gone.length) },
               { what: 'Refused', is: String(state.refused.length) },
             ]"
           />

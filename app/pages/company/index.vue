@@ -18,6 +18,8 @@ const chosen = shallowRef<{ id: string | null } | null>(null)
 const text = ref('')
 const done = ref('')
 
+/** Of very many: one order that is made once, not with every two that are compared. */
+const byName = new Intl.Collator('en', { numeric: true }).compare
 const all = computed(() => {
   const { value: now } = company
   const which = part.value
@@ -25,7 +27,7 @@ const all = computed(() => {
   return Object.keys(now[which]).map(id => ({
     id, name: titleOf(now, which, id), beside: besideOf(now, which, id), searched: fold(searchedOf(now, which, id)),
   }))
-    .sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
+    .sort((a, b) => byName(a.name, b.name))
 })
 const found = computed(() => {
   const wanted = fold(text.value.trim())
@@ -122,7 +124,7 @@ watch(part, () => {
       <div class="list">
         <RecordsTable
           v-if="part !== 'settings'"
-          :columns="['Name', '-Beside it']"
+          :columns="['Name', '-More about it']"
           :rows="found"
           :key-of="row => row.id"
           :empty="company ? 'Nothing like that.' : null"

@@ -216,7 +216,7 @@ const words = computed(() => {
       v-else-if="!failure"
       class="empty"
     >
-      The hours to come are being counted.
+      Working out the hours to come…
     </p>
   </div>
 </template>

@@ -3,7 +3,7 @@ import { changeInWords, headline, warningOf } from '~~/core/figures/words'
 import type { Figures } from '~~/shared/figures'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Figures · Estafette' })
+useHead({ title: 'Reports · Estafette' })
 
 /** What happened in a period: charts first, in words for who does not see them, tables beneath; compared with an earlier one. */
 const live = useLive()
@@ -59,7 +59,7 @@ const print = () => window.print()
 <template>
   <div class="records-page figures-page">
     <div class="bar">
-      <FiguresHead title="Reports" />
+      <FiguresHead title="Look back" />
       <PeriodPicker v-model="period" />
       <el-select
         v-model="line"
