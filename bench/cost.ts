@@ -1,19 +1,11 @@
-/** What one request and one event cost, by the number of telephones and of live calls: for the call model of today and for an earlier one beside it. */
+import { decide } from '../core/calls/decide'
+import { evolve, numbered } from '../core/calls/evolve'
+import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
+import { quietState } from '../core/calls/snapshot'
+import { nextDeadline } from '../core/calls/timers'
+import { merrowby } from '../demo/company/merrowby'
 
-interface Decision { events?: object[], refusal?: { sentence: string } }
-
-/** A call model, whatever its state is made of. */
-export interface Model<S> {
-  /** A quiet exchange with so many telephones, many channels, and operators at their consoles. */
-  quiet(size: number): S
-  decide(state: S, request: object, now: number): Decision
-  evolve(state: S, event: object): S
-  nextDeadline(state: S): number | null
-  seq(state: S): number
-  telephone(index: number): string
-  /** The group whose members the transfers go to. */
-  group: string
-}
+/** What one request and one event cost, by the number of telephones and of live calls. */
 
 export interface Cost { telephones: number, calls: number, what: string, microseconds: number }
 
@@ -24,29 +16,40 @@ const rounds = 9
 /** A round lasts about so long, in milliseconds. */
 const roundMs = 25
 
-function after<S>(model: Model<S>, state: S, request: object): { state: S, events: object[] } {
-  const decision = model.decide(state, request, now)
-  if (!decision.events) throw new Error(decision.refusal!.sentence)
-  const events = decision.events.map((event, index) => ({ ...event, seq: model.seq(state) + 1 + index, at: now }))
-  return { state: events.reduce<S>((current, event) => model.evolve(current, event), state), events }
+/** A quiet exchange with so many telephones, many channels, and operators at their consoles. */
+export function quiet(size: number): ExchangeState {
+  const company = merrowby(size)
+  return quietState(
+    { ...company, trunks: { east: { id: 'east', name: 'east', channels: 5_000, kept: 1 } } },
+    { epoch: 'bench', now, attended: company.groups.operators!.members },
+  )
+}
+
+const telephone = (index: number) => `t${2_100 + index}`
+
+function after(state: ExchangeState, request: object): { state: ExchangeState, events: NumberedEvent[] } {
+  const decision = decide(state, request as Request, now)
+  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  const events = numbered(state, decision.events, now)
+  return { state: events.reduce(evolve, state), events }
 }
 
 /** A state with so many calls: colleagues who talk with each other, and callers who wait for the operators. */
-function busy<S>(model: Model<S>, telephones: number, calls: number): { state: S, waiting: string, talking: { call: string, device: string } } {
-  let state = model.quiet(telephones)
+function busy(telephones: number, calls: number): { state: ExchangeState, waiting: string, talking: { call: string, device: string } } {
+  let state = quiet(telephones)
   const ask = (request: object) => {
-    const done = after(model, state, request)
+    const done = after(state, request)
     state = done.state
-    return done.events as { type: string, call: string }[]
+    return done.events as (NumberedEvent & { call: string })[]
   }
   const offer = () => ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900123', name: 'Caller' }, number: '+441632960000' })[0]!.call
-  const talking = { call: offer(), device: model.telephone(0) }
+  const talking = { call: offer(), device: telephone(0) }
   ask({ service: 'answerCall', ...talking })
   const waiting = offer()
   // Half of the colleagues stay free.
   const pairs = Math.min(Math.floor(calls / 2), Math.floor((telephones - operators) / 4))
   for (let i = 0; i < pairs; i++) {
-    const [from, to] = [model.telephone(telephones - 1 - 2 * i), model.telephone(telephones - 2 - 2 * i)]
+    const [from, to] = [telephone(telephones - 1 - 2 * i), telephone(telephones - 2 - 2 * i)]
     try {
       const call = ask({ service: 'makeCall', device: from, number: to })[0]!.call
       ask({ service: 'answerCall', device: to, call })
@@ -79,34 +82,34 @@ function timed(what: () => unknown): number {
   })).toFixed(1))
 }
 
-export function costs<S>(model: Model<S>, sizes: readonly number[], live: readonly number[]): Cost[] {
+export function costs(sizes: readonly number[], live: readonly number[]): Cost[] {
   return sizes.flatMap(telephones => live.flatMap((calls) => {
-    const { state, waiting, talking } = busy(model, telephones, calls)
-    const request = (asked: object) => () => after(model, state, asked)
-    const held = after(model, state, { service: 'holdCall', ...talking }).events[0]!
+    const { state, waiting, talking } = busy(telephones, calls)
+    const request = (asked: object) => () => after(state, asked)
+    const held = after(state, { service: 'holdCall', ...talking }).events[0]!
     const whats: Record<string, () => unknown> = {
-      'away status': request({ service: 'setStatus', device: model.telephone(4), reason: 'lunch', until: null }),
-      'answer': request({ service: 'answerCall', device: model.telephone(1), call: waiting }),
+      'away status': request({ service: 'setStatus', device: telephone(4), reason: 'lunch', until: null }),
+      'answer': request({ service: 'answerCall', device: telephone(1), call: waiting }),
       'hold': request({ service: 'holdCall', ...talking }),
-      'transfer to a person': request({ service: 'singleStepTransferCall', ...talking, to: model.telephone(5) }),
-      'transfer to a group': request({ service: 'singleStepTransferCall', ...talking, to: model.group }),
-      'one event': () => model.evolve(state, held),
-      'next deadline': () => model.nextDeadline(state),
+      'transfer to a person': request({ service: 'singleStepTransferCall', ...talking, to: telephone(5) }),
+      'transfer to a group': request({ service: 'singleStepTransferCall', ...talking, to: 'group:reservations' }),
+      'one event': () => evolve(state, held),
+      'next deadline': () => nextDeadline(state),
     }
     return Object.entries(whats).map(([what, run]) => ({ telephones, calls, what, microseconds: timed(run) }))
   }))
 }
 
 /** Events a second through `evolve`, with so many telephones and live calls: calls that are held and taken back in turn. */
-export function rate<S>(model: Model<S>, telephones: number, calls: number): number {
-  const { state: begun, talking } = busy(model, telephones, calls)
-  const [held, retrieved] = [{ type: 'held', ...talking }, { type: 'retrieved', ...talking }]
+export function rate(telephones: number, calls: number): number {
+  const { state: begun, talking } = busy(telephones, calls)
+  const [held, retrieved] = [{ type: 'held', ...talking }, { type: 'retrieved', ...talking }] as const
   const count = 60_000
   return Math.round(median(Array.from({ length: 3 }, () => {
     let state = begun
-    let seq = model.seq(begun)
+    let seq = begun.seq
     const begin = process.hrtime.bigint()
-    for (let i = 0; i < count; i++) state = model.evolve(state, { ...(i % 2 ? retrieved : held), seq: ++seq, at: now + i })
+    for (let i = 0; i < count; i++) state = evolve(state, { ...(i % 2 ? retrieved : held), seq: ++seq, at: now + i })
     return count / (Number(process.hrtime.bigint() - begin) / 1e9)
   })))
 }

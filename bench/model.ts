@@ -1,10 +1,6 @@
-import { decide } from '../core/calls/decide'
 import { deviceName } from '../core/calls/names'
 import { Tryout } from '../core/calls/tryout'
-import { evolve } from '../core/calls/evolve'
-import type { ExchangeState, NumberedEvent, Request } from '../core/calls/model'
-import { quietState, snapshotOf } from '../core/calls/snapshot'
-import { nextDeadline } from '../core/calls/timers'
+import { snapshotOf } from '../core/calls/snapshot'
 import { entriesOf } from '../core/directory/entries'
 import { Directory } from '../core/directory/search'
 import type { Console } from '../core/console/console'
@@ -12,32 +8,15 @@ import { trackOf } from '../core/console/track'
 import type { SpeedKey } from '../core/speed-keys/key'
 import { meaningOf } from '../core/speed-keys/meaning'
 import { merrowby } from '../demo/company/merrowby'
-import type { Model } from './cost'
+import { quiet } from './cost'
 import { foretelling } from './routing'
 
 export { costs, rate } from './cost'
 export { besideOthers, searching } from './directory'
 
-/** The call model of today, and a keystroke in the field. */
-export const model: Model<ExchangeState> = {
-  quiet(size) {
-    const company = merrowby(size)
-    return quietState(
-      { ...company, trunks: { east: { id: 'east', name: 'east', channels: 5_000, kept: 1 } } },
-      { epoch: 'bench', now: Date.UTC(2031, 4, 12, 9), attended: company.groups.operators!.members },
-    )
-  },
-  decide: (state, request, now) => decide(state, request as Request, now),
-  evolve: (state, event) => evolve(state, event as NumberedEvent),
-  nextDeadline,
-  seq: state => state.seq,
-  telephone: index => `t${2_100 + index}`,
-  group: 'group:reservations',
-}
-
 /** Bytes of a snapshot with and without the company's configuration. */
 export function snapshotSize(size: number): { telephones: number, wholeKb: number, withoutCompanyKb: number } {
-  const snapshot = snapshotOf(model.quiet(size))
+  const snapshot = snapshotOf(quiet(size))
   const { company: _known, ...rest } = snapshot
   return { telephones: size, wholeKb: Math.round(JSON.stringify(snapshot).length / 1024), withoutCompanyKb: Math.round(JSON.stringify(rest).length / 1024) }
 }

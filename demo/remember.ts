@@ -21,7 +21,9 @@ if (!url) {
   console.error('Set NUXT_DATABASE_URL to the database as the server uses it.')
   process.exit(2)
 }
-process.once('disconnect', () => process.exit(1))
+/** Whoever has started it has gone. */
+const isLeft = () => process.exit(1)
+process.once('disconnect', isLeft)
 const orm = await connectDatabase(url)
 try {
   for (;;) if (!await orm.em.fork().transactional(makeUpOne)) break
@@ -29,6 +31,8 @@ try {
 finally {
   await orm.close(true)
 }
+// Ended by oneself, everything is there: that is no failure.
+process.off('disconnect', isLeft)
 if (process.connected) process.disconnect()
 
 /** The newest week that is not there yet; false when there is none. Two that make it up at once come one after the other. */

@@ -1,8 +1,9 @@
 import { once } from 'node:events'
 import { readFileSync } from 'node:fs'
-import { gzipSync } from 'node:zlib'
 import { firstValue, prepareDatabase } from './database.mjs'
 import { talkTo } from './link.mjs'
+import { bytesUntilSeen, seenFrom } from './first-load.mjs'
+import { Stop } from './say.mjs'
 import { createStack, demoPassword } from './stack.mjs'
 
 /** The whole chain under load: exchange, server, database, and browsers that listen. */
@@ -10,6 +11,8 @@ import { createStack, demoPassword } from './stack.mjs'
 const consoles = 100
 const perSecond = 500
 const seconds = 60
+/** So many consoles share a session: more that begin at once are let go as one who asks too much. */
+const consolesASession = 20
 /** Every so manieth console is read; the others only count what comes: it is the server that is measured, not this process. */
 const readEvery = 10
 /** A timer that keeps a process warm: an idle virtual machine puts its processors to sleep, and waking takes longer than the work. */
@@ -65,7 +68,7 @@ export async function chain(postgres, { size, warm }) {
 }
 
 /**
- * How long a browser takes from asking for the console until everybody stands in it, and what it loads: script and style compressed.
+ * How long a browser takes from asking for the console until everybody stands in it, and what it has asked for until then: script and style as they travel.
  * @param {{ superuserUrl: string }} postgres
  * @param {number} size
  */
@@ -83,21 +86,13 @@ export async function firstConsole(postgres, size) {
     const context = await browser.newContext({ baseURL: stack.url, viewport: { width: 1280, height: 800 } })
     await context.request.post('/api/session', { data: { signIn: 'ines', password: demoPassword } })
     const page = await context.newPage()
-    /** What was asked for, each once. @type {Map<string, Promise<[string, number]>>} */
-    const loading = new Map()
-    page.on('response', (response) => {
-      const kind = /\.(js|css)$/.exec(new URL(response.url()).pathname)?.[1]
-      if (kind && !loading.has(response.url())) loading.set(response.url(), response.body().then(body => [kind, gzipSync(body).length], () => [kind, 0]))
-    })
+    await page.addInitScript(seenFrom, '.window')
     const begin = performance.now()
     await page.goto('/')
     const usable = await page.locator('.window').first().waitFor({ timeout: longestFirst }).then(() => true, () => false)
     const firstUsableMs = usable ? Math.round(performance.now() - begin) : null
-    // What is fetched afterwards, for pages that may be opened next, keeps nobody waiting.
-    const loaded = await Promise.all([...loading.values()])
-    /** @param {string} kind */
-    const kb = kind => Math.round(loaded.reduce((sum, [its, size]) => its === kind ? sum + size : sum, 0) / 1024)
-    return { size, firstUsableMs, scriptKb: kb('js'), styleKb: kb('css') }
+    const [scriptKb, styleKb] = await Promise.all(['.js', '.css'].map(async kind => Math.round(await page.evaluate(bytesUntilSeen, kind) / 1024)))
+    return { size, firstUsableMs, scriptKb, styleKb }
   }
   finally {
     await browser.close()
@@ -111,13 +106,18 @@ export async function firstConsole(postgres, size) {
  * @param {(event: import('./link.mjs').LinkEvent) => void} onEvent
  */
 async function listeners(url, onEvent) {
-  const cookie = await signIn(url)
+  /** @type {string[]} */
+  const cookies = []
+  for (let session = 0; session * consolesASession < consoles; session++) cookies.push(await signIn(url))
   const { default: WebSocket } = await import('ws')
   return await Promise.all(Array.from({ length: consoles }, async (_, index) => {
-    const socket = new WebSocket(`${url.replace('http', 'ws')}/api/feed`, { headers: { cookie } })
+    const socket = new WebSocket(`${url.replace('http', 'ws')}/api/feed`, { headers: { cookie: cookies[index % cookies.length] } })
     await once(socket, 'open')
-    const first = once(socket, 'message')
-    socket.send(JSON.stringify({ type: 'hello' }))
+    const letGo = once(socket, 'close').then(([code, why]) => {
+      throw new Stop(`A console was let go: ${code} ${why}`)
+    })
+    const first = Promise.race([once(socket, 'message'), letGo])
+    socket.send(JSON.stringify({ type: 'hello', version: 2 }))
     await first
     const alive = setInterval(() => socket.send('{"type":"here"}'), 2_000)
     socket.on('close', () => clearInterval(alive))

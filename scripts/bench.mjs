@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -11,12 +11,12 @@ import { run, say } from './say.mjs'
 
 /** Bytes a second that go to another process and back. */
 const perSecond = 100
-const callsADay = 200_000
-const callsAYear = 1_000_000
-/** The last commit whose state was copied whole. */
-const earlierCommit = 'ee86217ec804b0b6038a242de6b4603c85938b4a'
+/** As large as a house may be, or a tenth of it, whose ratios are the same. */
+const whole = process.argv.includes('--whole')
+const callsADay = whole ? 200_000 : 20_000
+const callsAYear = whole ? 1_000_000 : 100_000
 
-/** npm run bench: figures as a table and as JSON in .data/bench.json. */
+/** npm run bench [-- --whole]: figures as a table and as JSON in .data/bench.json. */
 run(async () => {
   await installNpmPackages()
   await buildWhenStale()
@@ -25,7 +25,7 @@ run(async () => {
 
   say('requests and events, by telephones and live calls')
   const figures = {
-    ...modelFigures(today, await earlierModel()),
+    ...modelFigures(today),
     snapshot: [182, 5_000, 20_000].map(size => snapshotSize(size)),
     keystroke: [182, 2000].map(size => keystroke(size)),
     speedKeys: [speedKeys()],
@@ -96,37 +96,18 @@ async function bundled(from, into, alias = {}, packages = 'bundle') {
   return import(join(root, into))
 }
 
-/** The call model of the commit before the state had parts, when the history has it: figures stand beside those of today. */
-async function earlierModel() {
-  const folder = join(root, '.data/earlier')
-  mkdirSync(folder, { recursive: true })
-  const archive = spawnSync('git', ['archive', earlierCommit, 'core'], { cwd: root, maxBuffer: 64 * 1024 * 1024 })
-  if (archive.status !== 0) return null
-  spawnSync('tar', ['-x', '-C', folder], { input: archive.stdout })
-  return bundled('bench/earlier.mjs', '.data/bench-earlier.mjs', { earlier: folder })
-}
-
 /**
- * Microseconds of each request and event, today's beside the earlier ones, and how many times the smallest a cell takes.
- * @param {import('../bench/model.ts')} today
- * @param {any} earlier its like, as it was then
+ * Microseconds of each request and event, and how many times the smallest a cell takes.
+ * @param {import('../bench/model.ts')} model
  */
-function modelFigures(today, earlier) {
-  const sizes = [200, 2_000, 20_000]
-  const live = [10, 100, 1_000]
-  const now = today.costs(today.model, sizes, live)
-  const before = earlier?.costs(earlier.model, sizes, live) ?? []
+function modelFigures({ costs, rate }) {
+  const cells = costs([200, 2_000, 20_000], [10, 100, 1_000])
+  /** @type {Map<string, number>} */
   const least = new Map()
-  for (const { what, microseconds } of now) least.set(what, Math.min(least.get(what) ?? Infinity, microseconds))
+  for (const { what, microseconds } of cells) least.set(what, Math.min(least.get(what) ?? Infinity, microseconds))
   return {
-    cost: now.map((cell, index) => ({
-      ...cell,
-      timesLeast: Number((cell.microseconds / least.get(cell.what)).toFixed(1)),
-      earlier: before[index]?.microseconds,
-    })),
-    eventsPerSecond: [
-      { telephones: 20_000, calls: 1_000, today: today.rate(today.model, 20_000, 1_000), earlier: earlier?.rate(earlier.model, 20_000, 1_000) },
-    ],
+    cost: cells.map(cell => ({ ...cell, timesLeast: Number((cell.microseconds / (least.get(cell.what) ?? 1)).toFixed(1)) })),
+    eventsPerSecond: [{ telephones: 20_000, calls: 1_000, events: rate(20_000, 1_000) }],
   }
 }
 

@@ -277,7 +277,7 @@ async function shootBusy({ page, context, browser, url, advance, ask, answerOuts
   await administrator.goto('/first-hour?step=hours')
   await administrator.getByLabel('The whole week, typed at once').waitFor()
   await shot('first-hour', administrator)
-  await administrator.getByRole('link', { name: 'Figures' }).click()
+  await administrator.getByRole('link', { name: 'Reports', exact: true }).click()
   await administrator.getByRole('heading', { name: 'Where calls go' }).waitFor()
   await shot('figures', administrator)
   await administrator.getByRole('link', { name: 'Look ahead' }).click()

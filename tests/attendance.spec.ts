@@ -1,5 +1,6 @@
 import { WebSocket } from 'ws'
 import { createStack, demoPassword } from '../scripts/stack.mjs'
+import { feedVersion } from '../shared/beat'
 import { alone, expect, type Stage } from './stage'
 
 /** Whether an operator is there is a lease: it ends with whatever dies, freezes or is cut off, and their callers are not left waiting. */
@@ -16,7 +17,7 @@ async function feed(url: string, who: string, options: { silent?: boolean } = {}
   })
   const cookie = answer.headers.getSetCookie().map(each => each.split(';')[0]).join('; ')
   const socket = new WebSocket(`${url.replace('http', 'ws')}/api/feed`, { headers: { cookie, origin: url } })
-  socket.on('open', () => socket.send('{"type":"hello"}'))
+  socket.on('open', () => socket.send(JSON.stringify({ type: 'hello', version: feedVersion })))
   socket.on('message', (message) => {
     if (!options.silent && (JSON.parse(String(message)) as { type: string }).type === 'beat') socket.send('{"type":"here"}')
   })

@@ -52,7 +52,7 @@ test('what a caller leaves in a line\'s voicemail is read by the operators and b
   const message = page.getByRole('region', { name: 'Received' }).getByRole('listitem').filter({ hasText: 'Speaking Caller' })
   await expect(message).toContainText('It is about the lamps. Please call me back.')
   await expect(message).toContainText('Voicemail of General line, 12 seconds.')
-  await message.getByRole('button', { name: 'Mark the message of Speaking Caller as read' }).click()
+  await message.getByRole('button', { name: 'Mark as read: the message of Speaking Caller' }).click()
   await expect(message).toContainText('Read ')
 
   expect((await request.post(`${own.url}/api/session`, { data: { signIn: 'staff', password: 'hand-me-over' } })).status()).toBe(200)
@@ -67,7 +67,7 @@ test('a first connection that is under way is not a lost one; one that is lost s
   })
   await page.goto(`${own.url}/log`)
   await expect.poll(() => feed).not.toBeNull()
-  await expect(page.getByText('Fetching the picture of all extensions…')).toBeVisible()
+  await expect(page.getByText('Loading all extensions…')).toBeVisible()
   await expect(page.getByText('No connection to the server')).toBeHidden()
   await feed!.close()
   await expect(page.getByRole('alert')).toContainText('No connection to the server')

@@ -21,7 +21,7 @@ test('who looks from the other side of the world sees the times of the house, an
   await expect(page.getByText(/^Monday, 12 May 2031, 15:0\d:\d\d$/)).toBeVisible()
 
   // A report opens on today, which is the house's.
-  await page.getByRole('link', { name: 'Figures' }).click()
+  await page.getByRole('link', { name: 'Reports', exact: true }).click()
   await expect(page.getByText(/^1 call, most from 15:00 to 15:30/)).toBeVisible()
 
   // A time that is typed is one of the house, too.

@@ -36,7 +36,7 @@ test('an address book of another server: found, said who calls, changed there al
   await pane.getByLabel('Password there').fill('ry')
   await pane.getByLabel('Password there').press('Enter')
   const row = admin.getByRole('row').filter({ hasText: 'Pilots' })
-  await expect(row).toContainText('3 contacts; 1 cards name nobody; 1 not kept whole')
+  await expect(row).toContainText('3 contacts; 1 card without a name; 1 not kept whole')
   await expect(pane.getByRole('listitem')).toHaveText('Mallow <b>Fenn</b>: the note after 1000 letters')
   expect(JSON.stringify(await own.sql('select * from address_book'))).not.toContain('"ry"')
 

@@ -6,6 +6,7 @@ import { expect as expectThat, request as apiRequests, type APIRequestContext } 
 import fc from 'fast-check'
 import { WebSocket } from 'ws'
 import { wellFormed } from '../core/calls/text'
+import { feedVersion } from '../shared/beat'
 import { linkVersion } from '../shared/link'
 import { demoPassword } from '../scripts/stack.mjs'
 import { alone, buildStage, enter, expect, signIn, type Stage } from './stage'
@@ -334,7 +335,7 @@ test('a browser that asks without end is let go, by whatever way, and nobody els
   const socket = new WebSocket(`${own.url.replace('http', 'ws')}/api/feed`, { headers: { cookie, origin: own.url } })
   await new Promise(resolve => socket.once('open', resolve))
   const closed = new Promise<number>(resolve => socket.once('close', resolve))
-  for (let index = 0; index < 4_900; index++) socket.send('{"type":"hello"}')
+  for (let index = 0; index < 4_900; index++) socket.send(JSON.stringify({ type: 'hello', version: feedVersion }))
   const began = performance.now()
   expect((await others.get('/api/session')).status()).toBe(200)
   expect(performance.now() - began).toBeLessThan(5_000)

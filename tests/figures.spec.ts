@@ -27,7 +27,7 @@ test('calls are counted as they were: in time and late, given up, passed on and 
   cast.advance(3 * second)
 
   const supervisor = await own.open(browser, 'bryony')
-  await supervisor.getByRole('link', { name: 'Figures' }).click()
+  await supervisor.getByRole('link', { name: 'Reports', exact: true }).click()
   const report = async (query: string) => await (await supervisor.request.get(`/api/figures?from=2031-05-12&to=2031-05-12${query}`)).json()
   await expect.poll(async () => (await report('')).total).toMatchObject({
     offered: 5, answered: 4, within: 3, abandoned: 1, longest: 70 * second, waited: 85 * second, abandonedAfter: 40 * second, talked: 110 * second,
@@ -40,7 +40,7 @@ test('calls are counted as they were: in time and late, given up, passed on and 
 
   const today = await (await supervisor.request.get('/api/figures/today')).json()
   expect(today.places.general).toMatchObject({ offered: 5, answered: 4, within: 3, abandoned: 1, level: 3 / 5 })
-  await expect(supervisor.getByRole('heading', { name: 'Reports', level: 1 })).toBeVisible()
+  await expect(supervisor.getByRole('heading', { name: 'Look back', level: 1 })).toBeVisible()
   await expect(supervisor.getByText('5 calls, most from 9:00 to 9:30 (5). 1 gave up, most of them from 9:00 (1).')).toBeVisible()
   await expect(supervisor.getByText('Only 5 calls: too few to say much.')).toBeVisible()
   await supervisor.getByText('Table of lines and queues').click()
@@ -66,7 +66,7 @@ test('calls are counted as they were: in time and late, given up, passed on and 
     expect([wrong.status(), (await wrong.json() as { data: { field: string } }).data.field]).toEqual([422, field])
   }
   const operator = await own.open(browser, 'ines')
-  await expect(operator.getByRole('link', { name: 'Figures' })).toHaveCount(0)
+  await expect(operator.getByRole('link', { name: 'Reports', exact: true })).toHaveCount(0)
   for (const path of ['', '/ahead?queue=operators', '/export?table=days&from=2031-05-12&to=2031-05-12'])
     expect((await operator.request.get(`/api/figures${path || '?from=2031-05-12&to=2031-05-12'}`)).status()).toBe(403)
   expect((await operator.request.get('/api/figures/today')).status()).toBe(200)

@@ -54,7 +54,7 @@ test('a card: who stands in, one\'s own note with a day to be reminded, and a pl
   const deputy = people[person.deputies[0]!]!
   await name(console, `${person.first} ${person.last}`)
   const card = console.getByRole('complementary', { name: `About ${person.first} ${person.last}` })
-  await expect(card.getByRole('list', { name: 'Stands in' })).toContainText(`${deputy.first} ${deputy.last}`)
+  await expect(card.getByRole('list', { name: 'Who stands in' })).toContainText(`${deputy.first} ${deputy.last}`)
   await card.getByRole('button', { name: 'Pin to the front of the floor' }).click()
   const note = card.getByLabel('Your note, seen by nobody else')
   await note.fill('Likes <b>short</b> calls - and = no + tricks')

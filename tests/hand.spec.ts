@@ -401,7 +401,7 @@ test.describe('taking', () => {
     await expect(console.getByRole('region', { name: 'Taken down by you' }).getByRole('listitem').filter({ hasText: 'Message Caller' })).toContainText(
       'Not read yet',
     )
-    await handset.getByRole('button', { name: 'Mark the message of Message Caller as read' }).click()
+    await handset.getByRole('button', { name: 'Mark as read: the message of Message Caller' }).click()
     await expect(console.getByRole('region', { name: 'Taken down by you' }).getByRole('listitem').filter({ hasText: 'Message Caller' })).toContainText('Read ')
     await handset.close()
   })

@@ -42,6 +42,11 @@ test('earlier weeks come behind, are told on the pages that need them, survive b
     const [code] = await once(remember(), 'exit') as [number]
     expect(code).toBe(0)
     expect(await done()).toBe(3)
+    // As the start command runs it, and with nothing left to bring in.
+    const bound = spawn(process.execPath, ['.output/commands/history.mjs'], {
+      env: { ...process.env, NUXT_DATABASE_URL: serverUrl }, stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+    })
+    expect(await once(bound, 'exit')).toEqual([0, null])
     expect(await weeks()).toHaveLength(3)
     await expect(page.getByText('The weeks before today are being brought in')).toBeHidden()
     expect((await sql('select 1 from call_record where outcome in (\'lost\', \'live\')'))).toEqual([])

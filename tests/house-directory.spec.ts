@@ -137,7 +137,7 @@ test('people come from the house\'s own directory: seen before, kept in step, ch
   const details = admin.getByRole('complementary', { name: 'What is chosen' })
   await expect(details.getByText('From the house\'s directory').first()).toBeVisible()
   await expect(details.getByRole('textbox', { name: 'Role' })).toHaveCount(0)
-  await details.getByRole('textbox', { name: 'Called' }).fill('Zeph')
+  await details.getByRole('textbox', { name: 'Nickname' }).fill('Zeph')
   await details.getByRole('button', { name: 'Save' }).click()
   await expect.poll(() => named('Quist')?.nickname).toBe('Zeph')
   const quist = named('Quist')!

@@ -143,7 +143,11 @@ test('PostgreSQL frozen: the log, the health and signing in say so within three 
     expect((await refused[0]!.json() as { message: string }).message).toContain('nothing was changed')
     await stage.cast.hangUp(call)
     await expect(page.getByText('No call in hand.')).toBeVisible()
+    // The connection of the page holds: the log says what is wrong, and comes by itself when the database is back.
+    await page.getByRole('link', { name: 'Call log' }).click()
+    await expect(page.getByRole('main').getByRole('alert')).toBeVisible()
     signal('SIGCONT')
+    await expect(page.getByRole('row').filter({ hasText: 'Unwritten Caller' })).toBeVisible({ timeout: 40_000 })
     await expect
       .poll(async () => stage.sql('select name, outcome from call_record'), { timeout: 40_000 })
       .toEqual([{ name: 'Unwritten Caller', outcome: 'answered' }])

@@ -1,3 +1,4 @@
+import { feedVersion } from '../shared/beat'
 import { expect, ribbon, test } from './stage'
 
 const marit = { device: 't2150', extension: '2150', words: '' }
@@ -213,4 +214,30 @@ test('a missed call stands out until somebody has dealt with it, seen by all; wh
   await expect(console.getByRole('region', { name: 'Calls' })).toContainText('01632 960888 in hand')
   await expect(row(other, 'Missed Caller')).toContainText('called back by Ines Quillfeather')
   await other.context().close()
+})
+
+test('a page of another version than its server is loaded again once, and says so where that does not help', async ({ stage, browser }) => {
+  const page = await stage.open(browser, 'ines')
+  let isOld = true
+  let loads = 0
+  page.on('load', () => loads++)
+  await page.routeWebSocket(/\/api\/feed/, (socket) => {
+    const server = socket.connectToServer()
+    socket.onMessage(text => server.send(isOld ? String(text).replace(`"version":${feedVersion}`, `"version":${feedVersion - 1}`) : text))
+  })
+  await page.reload()
+  await expect(page.getByText('This page is of another version than its server')).toBeVisible()
+  await expect.poll(() => loads).toBe(2)
+  isOld = false
+  await expect(page.getByText('This page is of another version than its server')).toBeHidden()
+  await expect(page.getByRole('button', { name: /^Ines Quillfeather\. / })).toBeVisible()
+  expect(loads).toBe(2)
+  // Whoever names none is told only that they have to come again.
+  const told = await page.evaluate(() => new Promise<string>((resolve) => {
+    const socket = new WebSocket(`${location.origin.replace('http', 'ws')}/api/feed`)
+    socket.onopen = () => socket.send('{"type":"hello"}')
+    socket.onmessage = ({ data }) => resolve(String(data))
+  }))
+  expect(JSON.parse(told)).toEqual({ type: 'over' })
+  await page.context().close()
 })

@@ -5,7 +5,7 @@ import { expect, ribbon, test } from './stage'
 function boxes(page: Page) {
   return page.evaluate(() => {
     const all = Array.from(document.querySelectorAll<HTMLElement>('button, a, input, [role="separator"]'))
-    const controls = all.filter(control => !control.closest('.stretch, .panel'))
+    const controls = all.filter(control => control.checkVisibility() && !control.closest('.stretch, .panel'))
     return controls.map((control) => {
       const { x, y, width, height } = control.getBoundingClientRect()
       // What a control says may change with the calls; where it is may not.

@@ -4,7 +4,7 @@ import { expect, test } from './stage'
 test('records are cards there: nothing lies beside the screen, and who hears them hears a table', async ({ stage, browser }) => {
   const admin = await stage.open(browser, 'admin')
   await admin.setViewportSize({ width: 380, height: 800 })
-  for (const [path, column, cell] of [['/accounts', 'Signs in as', 'ines'], ['/connections', 'Kind', 'Telephones']] as const) {
+  for (const [path, column, cell] of [['/accounts', 'Sign-in name', 'ines'], ['/connections', 'Kind', 'Telephones']] as const) {
     await admin.goto(path)
     // What stands before it on the card is heard with it.
     const told = admin.getByRole('row').getByRole('cell', { name: `${column} ${cell}`, exact: true }).first()
@@ -29,4 +29,16 @@ test('the band of calls keeps its count, however long a name is', async ({ conso
   await expect(count).toHaveText('3')
   const box = await count.boundingBox()
   expect(box!.x + box!.width).toBeLessThan(380)
+})
+
+test('the log is cards there as well, and a number is not broken', async ({ console, stage }) => {
+  await stage.cast.ring('Strip Caller', { from: '+441632960899' })
+  await console.setViewportSize({ width: 380, height: 800 })
+  await console.goto('/log')
+  const who = console.getByRole('cell', { name: /^Who .*Strip Caller/ })
+  await expect(who).toHaveAttribute('data-told', 'Who')
+  const number = who.getByText('01632 960899')
+  const [box, size] = await Promise.all([number.boundingBox(), number.evaluate(one => Number.parseFloat(getComputedStyle(one).fontSize))])
+  expect(box!.height).toBeLessThan(2 * size)
+  expect(await console.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true)
 })

@@ -7,7 +7,7 @@ test('who waits and how late, whom operators have, queues with who has paused: l
   const { cast } = own
   cast.present(['t2100'])
   const supervisor = await own.open(browser, 'bryony')
-  await supervisor.getByRole('link', { name: 'Figures' }).click()
+  await supervisor.getByRole('link', { name: 'Reports', exact: true }).click()
   await supervisor.getByRole('link', { name: 'Watching' }).click()
   const waiting = supervisor.getByRole('region', { name: /^Who waits/ })
   const operators = supervisor.getByRole('region', { name: 'Operators' })

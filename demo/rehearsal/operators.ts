@@ -1,4 +1,4 @@
-import { onTheLine } from '../../core/calls/call-backs'
+import { onTheLine } from '../../core/calls/call-backs/call-backs'
 import type { CallBackId, CallId, DeviceId, ExchangeState, NumberedEvent, Request } from '../../core/calls/model'
 import { callsOf, connectionState } from '../../core/calls/questions'
 import { presenceOf } from '../../core/presence/presence'

@@ -1,0 +1,47 @@
+import type { Route } from '@playwright/test'
+import { bytesUntilSeen, seenFrom } from '../scripts/first-load.mjs'
+import { expect, signedIn, signIn, test } from './stage'
+
+/** What a browser that has seen nothing yet fetches, and in which order. */
+
+/** Bytes of script, packed, that the browser may fetch before everybody is in sight. */
+const most = 240_000
+
+test('everybody is in sight after 240 kB of script', async ({ stage, browser }) => {
+  const context = await browser.newContext({ baseURL: stage.url })
+  await context.addCookies((await (await signedIn(stage.url, 'ines')).storageState()).cookies)
+  const page = await context.newPage()
+  await page.addInitScript(seenFrom, '.window')
+  await page.goto('/')
+  await expect(page.getByRole('combobox', { name: 'Who is it for?' })).toBeFocused()
+  await expect(page.locator('.window').first()).toBeVisible()
+  const bytes = await page.evaluate(bytesUntilSeen, '.js')
+  expect(bytes).toBeGreaterThan(100_000)
+  expect(bytes).toBeLessThan(most)
+  await context.close()
+})
+
+test('a menu that is pressed before menus can be opened opens when they can, and the keyboard stays with its button', async ({ stage, browser }) => {
+  const page = await browser.newPage()
+  const held: (() => void)[] = []
+  let holds = true
+  /** The script that opens menus comes late. */
+  await page.route('**/_nuxt/*.js', async (route: Route) => {
+    const response = await route.fetch()
+    const opensMenus = (await response.text()).includes('ElDropdown')
+    if (opensMenus && holds) await new Promise<void>(resolve => held.push(resolve))
+    await route.fulfill({ response })
+  })
+  await signIn(page, stage.url, 'ines')
+  const status = page.getByRole('button', { name: /^Own status/ })
+  await status.focus()
+  await expect.poll(() => held.length).toBeGreaterThan(0)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('menuitem')).toHaveCount(0)
+  holds = false
+  for (const release of held) release()
+  await expect(page.getByRole('menuitem', { name: 'Away: lunch', exact: true })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(status).toBeFocused()
+  await page.context().close()
+})
