@@ -81,6 +81,12 @@ export default defineNuxtConfig({
     tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange'] },
   },
   telemetry: false,
+  hooks: {
+    // What the first page begins with is fetched ahead; dragging is asked for once everybody is in sight (app/composables/later.ts).
+    'build:manifest': (manifest) => {
+      for (const chunk of Object.values(manifest)) chunk.dynamicImports = chunk.dynamicImports?.filter(name => !name.includes('pragmatic-drag-and-drop'))
+    },
+  },
   eslint: { config: { stylistic: { braceStyle: 'stroustrup', arrowParens: false } } },
   security: {
     rateLimiter: false,
