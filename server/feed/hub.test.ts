@@ -15,7 +15,7 @@ let hub: Hub
 
 beforeEach(() => {
   replica = new Replica()
-  hub = new Hub(replica)
+  hub = new Hub(replica, undefined, 0)
   replica.begin(new Tryout().state)
   hub.restart()
 })
@@ -28,15 +28,19 @@ function browser(role: Role, device: string | null, signIn = 'x'): Listener & { 
   return { role, device, signIn, session: signIn, company: 0, heard: 0, told, end: () => {}, send: text => void told.push(JSON.parse(text) as ToBrowser) }
 }
 
-/** Something happens at the exchange. */
+/** Something happens at the exchange, and everybody has been told. */
 async function happen(request: Request): Promise<void> {
+  ask(request)
+  await new Promise(resolve => setImmediate(resolve))
+}
+
+function ask(request: Request): void {
   const state = replica.state!
   const decision = decide(state, request, state.time)
   if ('refusal' in decision) throw new Error(decision.refusal.sentence)
   const events = numbered(state, decision.events, state.time)
   for (const event of events) replica.apply(event)
   hub.events(events)
-  await new Promise(resolve => setImmediate(resolve))
 }
 
 const offer = (number: string) => happen({ service: 'offerCall', trunk: 'east', party: { number: '+447700900987', name: 'Secret Caller' }, number })
@@ -239,7 +243,7 @@ describe('what browsers are told', () => {
   it('how late something goes out is measured while somebody listens', async () => {
     const measured: number[] = []
     hub.close()
-    hub = new Hub(replica, delay => measured.push(delay))
+    hub = new Hub(replica, delay => measured.push(delay), 0)
     replica.setTime(replica.state!.time + 25)
     hub.restart()
     await offer('+441632960000')
@@ -284,6 +288,36 @@ describe('what browsers are told', () => {
     const late = browser('staff', 't2106')
     hub.join(late, undefined)
     expect(late.told.map(({ type }) => type)).toEqual(['snapshot'])
+  })
+
+  it('the first of several events goes out at once, the others together, before the next beat', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'setImmediate', 'performance'] })
+    try {
+      hub.close()
+      hub = new Hub(replica)
+      hub.restart()
+      const ines = browser('operator', 't2100')
+      hub.join(ines, undefined)
+      const together = () => ines.told.flatMap(message => message.type === 'events' ? [message.events.length] : [])
+      ask({ service: 'setStatus', device: 't2104', reason: 'lunch', until: null })
+      vi.advanceTimersByTime(0)
+      expect(together()).toEqual([1])
+      for (const device of ['t2105', 't2106', 't2107']) ask({ service: 'setStatus', device, reason: 'lunch', until: null })
+      vi.advanceTimersByTime(15)
+      expect(together()).toEqual([1])
+      vi.advanceTimersByTime(1)
+      expect(together()).toEqual([1, 3])
+      ask({ service: 'setStatus', device: 't2108', reason: 'lunch', until: null })
+      hub.beat()
+      expect(ines.told.slice(-2).map(({ type }) => type)).toEqual(['events', 'beat'])
+      ask({ service: 'setStatus', device: 't2109', reason: 'lunch', until: null })
+      hub.close()
+      vi.advanceTimersByTime(100)
+      expect(together()).toEqual([1, 3, 1])
+    }
+    finally {
+      vi.useRealTimers()
+    }
   })
 
   it('who has gone silent is told of to whoever watches, with how long', () => {

@@ -25,6 +25,9 @@ export interface Listener {
   end(): void
 }
 
+/** No screen draws more often: of what happens within so many milliseconds the first goes out at once, the rest together. */
+const frame = 16
+
 /** Tells every browser what happens, in order, each as much as its role may know. */
 export class Hub {
   private readonly listeners = new Set<Listener>()
@@ -32,14 +35,20 @@ export class Hub {
   private readonly beating: NodeJS.Timeout
   private exchange = false
   private untold: NumberedEvent[] = []
+  private telling: NodeJS.Timeout | undefined
+  /** When something last went out, by `performance.now()`. */
+  private toldAt = -Infinity
   /** What was last sent of a whole state, by who may see what. */
   private snapshots: { of: ExchangeState | null, texts: Map<string, string> } = { of: null, texts: new Map() }
   private company: { of: Company | null, text: string } = { of: null, text: '' }
   /** The run of the exchange of which everybody has been told. */
   private told = ''
 
-  /** @param measure hears how long after it happened (milliseconds) something has gone out to the browsers */
-  constructor(private readonly replica: Replica, private readonly measure: (delay: number) => void = () => {}) {
+  /**
+   * @param measure hears how long after it happened (milliseconds) something has gone out to the browsers
+   * @param gathering milliseconds between two messages of events
+   */
+  constructor(private readonly replica: Replica, private readonly measure: (delay: number) => void = () => {}, private readonly gathering = frame) {
     this.beating = setInterval(() => {
       this.beat()
       for (const [listener, watch] of [...this.watched]) watch(performance.now() - listener.heard)
@@ -52,6 +61,7 @@ export class Hub {
 
   close(): void {
     clearInterval(this.beating)
+    clearTimeout(this.telling)
   }
 
   /** With every beat it is told how long the listener has been silent, in milliseconds. */
@@ -143,20 +153,29 @@ export class Hub {
     if (!state) return
     // An exchange that has just been told which company it serves.
     if (this.told !== state.epoch) return this.restart()
-    if (this.untold.length === 0) setImmediate(() => this.tellEvents())
+    if (this.untold.length === 0) this.tellSoon()
     this.untold.push(...events)
+  }
+
+  private tellSoon(): void {
+    clearTimeout(this.telling)
+    const wait = this.toldAt + this.gathering - performance.now()
+    if (wait > 0) this.telling = setTimeout(() => this.tellEvents(), wait)
+    else setImmediate(() => this.tellEvents())
   }
 
   private tellEvents(): void {
     const { state } = this
     const events = this.untold.splice(0)
     if (!state || events.length === 0) return
+    this.toldAt = performance.now()
     this.tell({ type: 'events', now: this.replica.now, exchange: this.exchange, epoch: state.epoch, events })
     if (this.listeners.size > 0) this.measure(this.replica.now - events[0]!.at)
     if (events.some(({ type }) => type === 'configured')) for (const listener of this.listeners) listener.company = state.company.version
   }
 
   beat(): void {
+    this.tellEvents()
     const { state } = this
     this.tell({ type: 'beat', now: this.replica.now, exchange: this.exchange && state !== null, epoch: state?.epoch ?? '', seq: state?.seq ?? 0 })
   }
