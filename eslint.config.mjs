@@ -1,7 +1,7 @@
 import accessibility from 'eslint-plugin-vuejs-accessibility'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
-const rooms = ['app', 'server', 'exchange', 'shared', 'demo']
+const rooms = ['app', 'server', 'exchange', 'sound', 'shared', 'demo']
 const testsOfCore = ['**/*.test.ts', 'core/calls/tryout.ts', 'core/calls/wishes.ts']
 
 /** Imports go down only: what the files of a room may not know of. Tests may play with the demo's company. */
@@ -54,6 +54,8 @@ export default withNuxt(
   room(['shared/**/*.test.ts'], { knows: ['shared', 'demo'] }),
   room(['exchange/**/*.ts'], { knows: ['exchange', 'shared'] }),
   room(['exchange/**/*.test.ts'], { knows: ['exchange', 'shared', 'demo'] }),
+  room(['sound/**/*.ts'], { knows: ['sound', 'shared'] }),
+  room(['sound/**/*.test.ts'], { knows: ['sound', 'shared', 'demo'] }),
   room(['server/**/*.ts'], { knows: ['server', 'shared'] }),
   room(['server/**/*.test.ts'], { knows: ['server', 'shared', 'demo'] }),
   room(['app/**/*.ts', 'app/**/*.vue'], { knows: ['app', 'shared'] }),

@@ -35,6 +35,8 @@ export default defineNuxtConfig({
     databaseUrl: '',
     exchangePort: '',
     linkToken: '',
+    /** Of the sound process on this machine; empty: the house runs without sound. */
+    soundPort: '',
     /** Stand-in handsets may be any telephone, and callers outside may be played. */
     demo: false,
     /** How many proxies of our own stand before the server: their word on where a request comes from counts. */
@@ -78,7 +80,7 @@ export default defineNuxtConfig({
   vite: { build: { rollupOptions: { treeshake: { moduleSideEffects: id => !id.includes('/node_modules/yup/') } } } },
   typescript: {
     strict: true,
-    tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange'] },
+    tsConfig: { compilerOptions: { noUnusedLocals: true, noUnusedParameters: true }, exclude: ['../tests', '../scripts', '../exchange', '../sound'] },
   },
   telemetry: false,
   hooks: {
@@ -97,11 +99,15 @@ export default defineNuxtConfig({
     corsHandler: false,
     headers: {
       crossOriginEmbedderPolicy: false,
+      // Whoever talks by this browser is asked by it first.
+      permissionsPolicy: { 'camera': [], 'display-capture': [], 'fullscreen': [], 'geolocation': [], 'microphone': ['self'] },
       contentSecurityPolicy: {
         'default-src': ['\'self\''],
         'connect-src': ['\'self\''],
         'font-src': ['\'self\''],
         'img-src': ['\'self\'', 'data:'],
+        // One's own voice, played back when one tries it.
+        'media-src': ['\'self\'', 'blob:'],
         'script-src': ['\'self\'', '\'nonce-{{nonce}}\'', '\'strict-dynamic\''],
         'worker-src': ['\'self\''],
         'style-src': ['\'self\'', '\'unsafe-inline\''],

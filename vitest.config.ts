@@ -13,11 +13,13 @@ export default defineConfig({
     // Generous: a busy machine is slow, not wrong.
     testTimeout: 60_000,
     hookTimeout: 60_000,
+    // Their modules are written for bundlers.
+    server: { deps: { inline: ['alawmulaw', 'wavefile'] } },
     projects: [
-      { extends: true, test: { name: 'plain', include: within('{core,demo,exchange,shared,app,tests}'), exclude: ['server/**', 'tests/database/**'] } },
+      { extends: true, test: { name: 'plain', include: within('{core,demo,exchange,shared,sound,app,tests}'), exclude: ['server/**', 'tests/database/**'] } },
       {
         extends: true,
-        test: { name: 'server', include: within('server'), exclude: ['{core,demo,exchange,shared,app,tests}/**'], globalSetup: 'tests/database/setup.ts' },
+        test: { name: 'server', include: within('server'), exclude: ['{core,demo,exchange,shared,sound,app,tests}/**'], globalSetup: 'tests/database/setup.ts' },
       },
     ],
   },

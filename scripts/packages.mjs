@@ -71,10 +71,21 @@ export async function installChromium() {
   await installDebianPackages(['chromium-headless-shell'], () => chromium() !== undefined)
 }
 
+/** What gives made-up people their voices; without it they are read. */
+export async function installVoices() {
+  try {
+    await installDebianPackages(['espeak-ng'], () => answerOf('which', ['espeak-ng']) !== null)
+  }
+  catch (error) {
+    if (!(error instanceof Stop)) throw error
+    say(`${error.message} Until then what made-up people say is read, and not heard.`)
+  }
+}
+
 /** What stands in for the office's calendars and for its list of who is where. */
 export const officeProgram = join(root, '.output/exchange/office.mjs')
 
-const sources = ['app', 'server', 'shared', 'core', 'exchange', 'demo', 'public', 'nuxt.config.ts', 'package-lock.json']
+const sources = ['app', 'server', 'shared', 'core', 'exchange', 'sound', 'demo', 'public', 'nuxt.config.ts', 'package-lock.json']
 
 /** Builds the demo's exchange, or the one without anybody: a moment's work. */
 export async function buildExchange(into = join(root, '.output/exchange/demo.mjs'), from = 'demo/exchange.ts') {
@@ -90,6 +101,24 @@ export async function buildExchange(into = join(root, '.output/exchange/demo.mjs
     logLevel: 'warning',
   })
   return into
+}
+
+/** Builds the sound of calls, and the thread in which made-up people are given their voices. */
+export async function buildSound(into = join(root, '.output/sound')) {
+  const { build } = await import('esbuild')
+  await build({
+    entryPoints: ['main', 'speech-thread'].map(name => join(root, `sound/${name}.ts`)),
+    outdir: into,
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    external: ['werift', 'yup'],
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+  })
+  return join(into, 'main.mjs')
 }
 
 /** Builds the server's programs that run by themselves: another moment's work. */
@@ -127,6 +156,7 @@ export async function buildWhenStale() {
   await buildExchange()
   await buildExchange(join(root, '.output/exchange/main.mjs'), 'exchange/main.ts')
   await buildExchange(officeProgram, 'demo/office.ts')
+  await buildSound()
   await buildCommands()
   mkdirSync(join(root, '.output'), { recursive: true })
   writeFileSync(mark, hash)

@@ -22,6 +22,7 @@ export const demoPassword = 'hand-me-over'
  * @property {Record<string, string>} [serverEnv] what else the server is told
  * @property {string} [server] the built server
  * @property {string} [exchange] the built exchange
+ * @property {string | null} [sound] the built sound process; null: none
  */
 
 /** @typedef {ReturnType<typeof createStack>} Stack */
@@ -41,9 +42,11 @@ export function createStack({
   serverEnv = {},
   server: serverFile = join(root, '.output/commands/server.mjs'),
   exchange: exchangeFile = join(root, '.output/exchange/demo.mjs'),
+  sound: soundFile = null,
 }) {
   const token = joins?.token ?? randomBytes(24).toString('hex')
   let exchangePort = joins?.port ?? 0
+  let soundPort = 0
   let stopping = false
   const stack = {
     token,
@@ -52,8 +55,13 @@ export function createStack({
     exchange: null,
     /** @type {import('node:child_process').ChildProcess | null} */
     server: null,
+    /** @type {import('node:child_process').ChildProcess | null} */
+    sound: null,
     get exchangePort() {
       return exchangePort
+    },
+    get soundPort() {
+      return soundPort
     },
     get url() {
       return `http://127.0.0.1:${port}`
@@ -69,6 +77,18 @@ export function createStack({
       exchangePort = (await firstWord(exchange, 'The exchange ended at once: see its message above.')).port
     },
 
+    async startSound() {
+      if (!soundFile) return
+      const sound = stack.sound = startNode(
+        soundFile,
+        ['--port', String(soundPort), '--exchange', String(exchangePort)],
+        { ESTAFETTE_LINK_TOKEN: token },
+        // Whoever talks waits for it.
+        { output, onExit: () => ended('sound', stack.startSound, 200) },
+      )
+      soundPort = (await firstWord(sound, 'The sound process ended at once: see its message above.')).port
+    },
+
     async startServer() {
       const server = stack.server = startNode(
         serverFile,
@@ -81,6 +101,7 @@ export function createStack({
           NUXT_DATABASE_URL: databaseUrl,
           NUXT_EXCHANGE_PORT: String(exchangePort),
           NUXT_LINK_TOKEN: token,
+          ...soundPort && { NUXT_SOUND_PORT: String(soundPort) },
           NUXT_DEMO: 'true',
           NUXT_SESSION_PASSWORD: sessionSecret,
           // The demo runs on loopback without TLS.
@@ -105,12 +126,14 @@ export function createStack({
 
     async start() {
       await stack.startExchange()
+      await stack.startSound()
       await stack.startServer()
     },
 
     async stop() {
       stopping = true
       if (stack.server) await end(stack.server)
+      if (stack.sound) await end(stack.sound)
       if (stack.exchange) await end(stack.exchange)
     },
   }
@@ -118,13 +141,14 @@ export function createStack({
   /**
    * @param {string} name
    * @param {() => Promise<void>} startAgain
+   * @param {number} [pause] milliseconds
    */
-  function ended(name, startAgain) {
+  function ended(name, startAgain, pause = 1_000) {
     if (stopping || isEnding() || !watch) return
     watch(`the ${name} ended unasked; starting it again`)
     setTimeout(() => {
       if (!stopping) startAgain().catch(error => watch(error.message))
-    }, 1_000)
+    }, pause)
   }
 
   return stack

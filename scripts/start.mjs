@@ -7,7 +7,7 @@ import { asClock, demoClock } from './demo-clock.mjs'
 import { prepareDatabase } from './database.mjs'
 import { isEnding, toldToEnd, whenEnding } from './ending.mjs'
 import { takeFolder } from './folder.mjs'
-import { buildCommands, buildExchange, buildWhenStale, installNpmPackages, officeProgram } from './packages.mjs'
+import { buildCommands, buildExchange, buildSound, buildWhenStale, installNpmPackages, installVoices, officeProgram } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
 import { firstWord, isFree, root, startNode } from './processes.mjs'
 import { run, say, Stop } from './say.mjs'
@@ -21,7 +21,7 @@ const largestCompany = 20_000
 const usualPort = 3000
 const officePort = 3001
 const lowest = 19
-const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N] [--clock now]
+const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N] [--clock now] [--silent]
 
   --fresh   begins the demo anew: all figures are thrown away
   --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
@@ -29,7 +29,8 @@ const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--se
   --scene   busy: begins in the middle of a crowded minute; cancelled: when a sailing has just been cancelled; each waits until somebody signs in
   --people  a company of another size, up to 20000 people; each size keeps figures of its own
   --port    where the console is served; otherwise ${usualPort}, or any port if that is taken
-  --clock   now: the demo lives by the clock of this machine, by night too, and keeps figures of its own; otherwise it begins in a working day`
+  --clock   now: the demo lives by the clock of this machine, by night too, and keeps figures of its own; otherwise it begins in a working day
+  --silent  without sound: what is said is read`
 
 run(async () => {
   const options = readOptions()
@@ -39,8 +40,11 @@ run(async () => {
   const wanted = options.port === undefined ? null : whole('port', options.port, 0, 65_535)
   if (wanted && !await isFree(wanted)) throw new Stop(`Port ${wanted} is taken by another program: end that one, or choose another port with --port.`)
   await installNpmPackages()
+  if (!options.silent) await installVoices()
   let exchange
+  let sound = join(root, '.output/sound/main.mjs')
   if (options.dev) {
+    sound = await buildSound(join(root, '.data/dev-sound'))
     exchange = await buildExchange(join(root, '.data/dev-exchange.mjs'))
     await buildExchange(officeProgram, 'demo/office.ts')
     await buildCommands()
@@ -72,11 +76,13 @@ run(async () => {
     // The port that people know is worth a try; whoever names one means it.
     port: wanted ?? (await isFree(usualPort) ? usualPort : 0),
     exchange,
+    sound: options.silent ? null : sound,
     serverEnv,
     watch: say,
   })
   say('starting the exchange')
   await stack.startExchange()
+  await stack.startSound()
   if (options.dev) startDevServer(stack, databaseUrl, wanted ?? usualPort, serverEnv)
   else {
     say('starting the server')
@@ -115,6 +121,7 @@ function startDevServer(stack, databaseUrl, port, serverEnv) {
       NUXT_DATABASE_URL: databaseUrl,
       NUXT_EXCHANGE_PORT: String(stack.exchangePort),
       NUXT_LINK_TOKEN: stack.token,
+      ...stack.soundPort && { NUXT_SOUND_PORT: String(stack.soundPort) },
       NUXT_DEMO: 'true',
       NUXT_SESSION_COOKIE_SECURE: 'false',
       NUXT_SESSION_PASSWORD: sessionSecret(),
@@ -162,6 +169,7 @@ function readOptions() {
         pace: { type: 'string', default: 'easy' },
         seed: { type: 'string', default: '7' },
         scene: { type: 'string' },
+        silent: { type: 'boolean', default: false },
         people: { type: 'string', default: String(demoSize) },
         port: { type: 'string' },
       },

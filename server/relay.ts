@@ -36,6 +36,7 @@ import { TodayFigures } from './figures/today'
 import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
+import { noSound, type SoundPort, SoundProcess } from './sound/sound-process'
 
 /** What the database tells of by a channel of its own, and what that is news of for whoever answers. */
 const channels: readonly (readonly [string, NewsTopic])[] = [
@@ -46,6 +47,8 @@ export interface RelayConfig {
   databaseUrl: string
   exchangePort: number
   linkToken: string
+  /** Of the sound process on this machine; null: there is none. */
+  soundPort: number | null
   /** Where the journal keeps what has no room in memory; empty: with the system's temporary files. */
   spillFolder: string
   /** Seals what must be kept secret. */
@@ -78,6 +81,7 @@ export class Relay implements LinkListener {
   readonly houseDirectory: HouseDirectory
   readonly identity: IdentityProvider
   readonly customers: Customers
+  readonly sound: SoundPort
   readonly dayKeeper: DayKeeper
   readonly todayFigures: TodayFigures
   company!: CompanyKeeper
@@ -98,6 +102,7 @@ export class Relay implements LinkListener {
     this.identity = new IdentityProvider(orm, outside)
     this.notices.on(whereaboutsChannel, () => this.hub.newsForAll('whereabouts'))
     this.customers = new Customers(config.customerSystem)
+    this.sound = config.soundPort === null ? noSound : new SoundProcess(config.soundPort, config.linkToken)
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.newsOfMessages(concerned))
@@ -106,7 +111,7 @@ export class Relay implements LinkListener {
     // Of several telephones the first stands for a person.
     this.rules = new HouseRulesKeeper(orm, this.notices, () => this.sessions.rightsChanged())
     this.sessions = new Sessions(
-      orm, this.notices, person => telephonesOf(this.company.current, person)[0], sessions => this.hub.end(sessions), this.rules,
+      orm, this.notices, person => telephonesOf(this.company.current, person)[0], sessions => this.sessionsEnded(sessions), this.rules,
     )
     this.signInLimits = new SignInLimits(orm, () => this.rules.current.guesses)
   }
@@ -196,6 +201,16 @@ export class Relay implements LinkListener {
       () => link.up && replica.state?.epoch === begun,
       this.log,
     )
+  }
+
+  get hasSound(): boolean {
+    return this.sound !== noSound
+  }
+
+  /** Whoever has signed out, or may not any more, sees and hears nothing from now on. */
+  private sessionsEnded(sessions: readonly string[]): void {
+    this.hub.end(sessions)
+    void this.sound.end(sessions)
   }
 
   private companyChanged(): void {

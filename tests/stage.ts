@@ -155,6 +155,8 @@ export interface StageOptions {
   /** What else the server is told. */
   serverEnv?: Record<string, string>
   admin?: string
+  /** With the sound process: people can be heard. */
+  sound?: boolean
 }
 
 /** A stage of its own: exchange, server and database that nobody else uses. */
@@ -170,6 +172,7 @@ export async function buildStage(options: StageOptions = {}): Promise<{ stage: S
   const stack = createStack({
     databaseUrl: serverUrl,
     ...bare ? { exchange: '.output/exchange/main.mjs' } : { exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])] },
+    ...options.sound && { sound: '.output/sound/main.mjs' },
     serverEnv: { ...bare && { NUXT_DEMO: 'false' }, ...options.serverEnv },
     output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore',
   })

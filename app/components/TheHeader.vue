@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Bell, BellOff, LogOut, Moon, Sun } from '@lucide/vue'
+import { Bell, BellOff, HeadphoneOff, Headphones, LogOut, Moon, Sun } from '@lucide/vue'
 import { dueNow } from '~~/core/console/call-backs'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
@@ -7,6 +7,7 @@ import { useLive } from '~/stores/live'
 import { useMessages } from '~/stores/messages'
 import { useSession } from '~/stores/session'
 import { useShift } from '~/stores/shift'
+import { useVoice } from '~/stores/voice'
 
 const session = useSession()
 const live = useLive()
@@ -14,6 +15,7 @@ const desk = useDesk()
 const directory = useDirectory()
 const messages = useMessages()
 const shift = useShift()
+const voice = useVoice()
 const troubles = computed(() => live.state?.troubles.size ?? 0)
 const due = computed(() => live.state ? dueNow(live.state) : 0)
 const { isDark, toggle } = useTheme()
@@ -147,8 +149,17 @@ async function leave(): Promise<void> {
     <el-button
       v-if="desk.device"
       text
+      :class="{ lost: voice.state === 'lost' }"
+      :icon="voice.state === 'on' ? Headphones : HeadphoneOff"
+      :aria-label="`Talking by this browser: ${voice.state === 'on' ? 'on' : voice.state === 'lost' ? 'lost' : 'off'}`"
+      title="Sound: microphone, headset, and whether they work"
+      @click="voice.sheet = true"
+    />
+    <el-button
+      v-if="desk.device"
+      text
       :icon="attention.sound.value ? Bell : BellOff"
-      :aria-label="attention.sound.value ? 'Turn the sound off' : 'Turn the sound on'"
+      :aria-label="attention.sound.value ? 'Turn the ringing off' : 'Turn the ringing on'"
       @click="attention.toggle"
     />
     <el-button
@@ -233,6 +244,10 @@ nav a.router-link-exact-active {
 
 .header .el-button.is-text {
   padding-inline: var(--space-3);
+}
+
+.header .lost {
+  color: var(--alarm);
 }
 
 .who {

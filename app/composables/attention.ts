@@ -1,6 +1,7 @@
 import { useDocumentVisibility, useIntervalFn, useLocalStorage, useWebNotification } from '@vueuse/core'
 import { urgency } from '~~/core/queues/promises'
 import { useDesk } from '~/stores/desk'
+import { soundAt, useSoundDevices } from './sound-devices'
 
 /** Past its promise a waiting caller asks for attention: by looks at once, by sound and then by a notification as it gets longer. */
 const soundsFrom = 1.25
@@ -15,6 +16,7 @@ export const useSound = () => useLocalStorage('estafette-sound', true)
 export function useAttention() {
   const desk = useDesk()
   const sound = useSound()
+  const devices = useSoundDevices()
   const visibility = useDocumentVisibility()
   const notification = useWebNotification({ requestPermissions: false })
   const sounded = new Map<string, number>()
@@ -27,6 +29,7 @@ export function useAttention() {
     audio ??= new AudioContext()
     // Browsers let a page sound only after a key or a click; until then there is silence.
     if (audio.state !== 'running') return void audio.resume()
+    void soundAt(audio, devices.value.ringing)
     const begin = audio.currentTime
     frequencies.forEach((frequency, index) => {
       const tone = audio!.createOscillator()

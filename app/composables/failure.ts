@@ -5,6 +5,11 @@ export function isUnknown(error: unknown): boolean {
   return error instanceof FetchError && (error.statusCode === undefined || error.statusCode === 504)
 }
 
+/** The status (RFC 9110) with which the server has answered; null when it has not. */
+export function statusOf(error: unknown): number | null {
+  return error instanceof FetchError ? error.statusCode ?? null : null
+}
+
 /** What can't be taken here, before anybody is asked: a file that is too large, or none of its kind. Its sentence says what to do. */
 export class NotTaken extends Error {}
 

@@ -119,6 +119,7 @@ useHead({ title })
         <LazyForwardingDialog />
         <LazyQuietDialog />
         <LazyCalendarDialog />
+        <LazySoundSheet v-if="desk.device" />
       </template>
     </main>
   </div>

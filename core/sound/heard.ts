@@ -23,10 +23,15 @@ export interface Heard {
 
 const silence: Heard = { voices: [], page: null, music: false, tone: null, announcement: null }
 
-/** What is heard at a telephone, or by a party outside: of its calls the one on which its microphone is open, and a page that sounds there. */
+/** The call that is heard at a telephone, or by a party outside: by law there is one at most. */
+export function callHeardAt(state: ExchangeState, ear: DeviceId): Call | undefined {
+  return callsOf(state, ear).find(candidate => connectionOf(candidate, ear)?.state === 'connected')
+}
+
+/** What is heard at a telephone, or by a party outside: of its calls the one on which it is connected, and a page that sounds there. */
 export function heardBy(state: ExchangeState, ear: DeviceId): Heard {
-  // By law an ear has one such call, and hears one page.
-  const call = callsOf(state, ear).find(candidate => connectionOf(candidate, ear)?.state === 'connected')
+  const call = callHeardAt(state, ear)
+  // By law an ear hears one page.
   const [page] = pagesHeardAt(state, ear)
   return { ...call ? heardIn(call, ear) : silence, page: page?.by ?? null }
 }

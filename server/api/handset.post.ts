@@ -2,6 +2,7 @@ import type { SignedIn } from '~~/shared/people'
 import { type HandsetRequest, handsetServices, requestDone, requestFor, requestId } from '~~/shared/requests'
 import { defineEndpoint } from '../endpoints/define'
 import { carryOut, refusals } from '../exchange-link/carry-out'
+import { isPlayedBy } from '../exchange-link/own-callers'
 import { useRelay } from '../relay'
 
 export default defineEndpoint({
@@ -23,11 +24,7 @@ function isOwn(request: HandsetRequest, person: SignedIn): boolean {
   return 'device' in request && request.device === person.device && request.service !== 'setHandset'
 }
 
-/** Whoever runs the company tries its lines: as a caller of their own making, and as nobody else. */
 function isPlayed(request: HandsetRequest, person: SignedIn): boolean {
-  if (!person.rights.includes('runCompany')) return false
-  if (request.service === 'offerCall') return true
-  const { replica, ownCallers } = useRelay()
-  return 'call' in request && typeof request.call === 'string' && ownCallers.has(person.signIn, request.call)
-    && replica.state?.calls.get(request.call)?.calling === request.device
+  if (request.service === 'offerCall') return person.rights.includes('runCompany')
+  return 'call' in request && typeof request.call === 'string' && isPlayedBy(person, request.device, request.call)
 }

@@ -1,4 +1,7 @@
-import type { CallId } from '~~/core/calls/model'
+import type { CallId, DeviceId } from '~~/core/calls/model'
+import { callsOf } from '~~/core/calls/questions'
+import type { SignedIn } from '~~/shared/people'
+import { useRelay } from '../relay'
 
 const kept = 100
 
@@ -13,4 +16,16 @@ export class OwnCallers {
   has(signIn: string, call: CallId): boolean {
     return this.begun.get(signIn)?.includes(call) ?? false
   }
+}
+
+/** Whether somebody has a telephone in their hand: their own, that of a caller whom they play, or in the demo any. */
+export function mayHold(person: SignedIn, device: DeviceId, demo: boolean): boolean {
+  const { replica: { state } } = useRelay()
+  return demo || device === person.device || Boolean(state && callsOf(state, device).some(call => isPlayedBy(person, device, call.id)))
+}
+
+/** Whoever runs the company tries its lines: as a caller of their own making, and as nobody else. */
+export function isPlayedBy(person: SignedIn, device: DeviceId, call: CallId): boolean {
+  const { replica, ownCallers } = useRelay()
+  return person.rights.includes('runCompany') && ownCallers.has(person.signIn, call) && replica.state?.calls.get(call)?.calling === device
 }

@@ -33,6 +33,7 @@ export const settings: readonly Setting[] = [
   { name: 'NUXT_DATABASE_URL', what: 'the database, as the server\'s role', required: true, secret: true, fault: databaseFault },
   { name: 'NUXT_EXCHANGE_PORT', what: 'the port of the exchange on this machine', required: true, fault: port },
   { name: 'NUXT_LINK_TOKEN', what: 'the secret that exchange and server both know', required: true, secret: true, fault: secretFault(shortestSecret) },
+  { name: 'NUXT_SOUND_PORT', what: 'the port of the sound process on this machine; without it the house has no sound', fault: port },
   { name: 'NUXT_SESSION_PASSWORD', what: 'what seals the cookies, the same for all servers', required: true, secret: true, fault: secretFault(32) },
   { name: 'NUXT_SESSION_COOKIE_SECURE', what: 'whether cookies travel over TLS only', fault: yesOrNo },
   { name: 'NUXT_TRUST_PROXY', what: 'how many proxies of our own name where a request comes from', fault: proxies },

@@ -18,7 +18,9 @@ const desk = useDesk()
 const number = ref('')
 const keypad = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '*', '0', '#']
 
-useToneAt(() => handset.tone)
+/** One talks at it by this browser: what it hears comes from there. */
+const talks = ref(false)
+useToneAt(() => talks.value ? null : handset.tone)
 
 const own = computed(() => live.state?.devices.get(props.device))
 const name = computed(() => directory.nameOf(props.device))
@@ -81,6 +83,10 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
       <strong>{{ name }}</strong>
       <span class="extension">{{ directory.numberOf(device) }}</span>
     </p>
+    <HandsetEar
+      v-model="talks"
+      :device="device"
+    />
     <div class="display">
       <p
         v-if="handset.light"

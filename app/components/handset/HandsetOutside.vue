@@ -16,8 +16,11 @@ const callers = useCallers()
 const directory = useDirectory()
 const desk = useDesk()
 const live = useLive()
+/** One talks as a caller by this browser: the first who is on the line. */
+const talks = ref(false)
+const speaker = computed(() => callers.calls.find(call => connectionOf(call, call.calling)?.state === 'connected')?.calling ?? null)
 /** Of several callers one is heard who waits for somebody to answer. */
-useToneAt(() => callers.calls.map(call => heardBy(live.state!, call.calling).tone).find(tone => tone !== null) ?? null)
+useToneAt(() => talks.value ? null : callers.calls.map(call => heardBy(live.state!, call.calling).tone).find(tone => tone !== null) ?? null)
 const form = reactive({ name: 'Odette Farrowmere', number: '07700 900987', to: '' })
 
 watch(() => directory.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, { immediate: true })
@@ -53,6 +56,10 @@ function heard(call: Call): string | null {
     <p class="plate">
       <strong>A caller outside</strong>
     </p>
+    <HandsetEar
+      v-model="talks"
+      :device="speaker"
+    />
     <div class="display">
       <article
         v-for="call in callers.calls"

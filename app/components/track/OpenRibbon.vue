@@ -3,17 +3,19 @@ import { spell } from '~~/core/durations/durations'
 import type { Ribbon } from '~~/core/console/track'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
+import { useVoice } from '~/stores/voice'
 
 const props = defineProps<{ ribbon: Ribbon }>()
 const desk = useDesk()
 const dialogs = useDialogs()
+const voice = useVoice()
 
 const {
   call, due, used, heat, own, name, called, number, isNext, isAsking, several, origin, waits, news, greeting, source, firm, sign, warning,
 } = useRibbonWords(() => props.ribbon)
 const talking = computed(() => due.value.waiting === 'none')
 /** What somebody says who waits cannot be heard. */
-const caption = computed(() => props.ribbon.stretch === 'inHand' ? call.value.caption?.text || null : null)
+const caption = computed(() => voice.captions && props.ribbon.stretch === 'inHand' ? call.value.caption?.text || null : null)
 </script>
 
 <template>

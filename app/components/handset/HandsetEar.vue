@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { connectionOf } from '~~/core/calls/questions'
+import { callHeardAt } from '~~/core/sound/heard'
+import { useLive } from '~/stores/live'
+
+/** Talks at a stand-in telephone by this browser, until it is put down. `device`: null while it is on no line. */
+const { device } = defineProps<{ device: string | null }>()
+const isOn = defineModel<boolean>({ required: true })
+const live = useLive()
+const { state, refusal, microphoneProblem } = useEar(() => device, () => isOn.value, () => {
+  const call = live.state && device ? callHeardAt(live.state, device) : undefined
+  return call !== undefined && !connectionOf(call, device!)!.muted
+})
+const words = computed(() => {
+  if (refusal.value ?? microphoneProblem.value) return refusal.value ?? microphoneProblem.value
+  return state.value === 'lost' ? 'Sound is lost, and tried again.' : ''
+})
+</script>
+
+<template>
+  <div class="ear">
+    <el-button
+      size="small"
+      :aria-pressed="isOn"
+      :type="isOn ? 'primary' : undefined"
+      @click="isOn = !isOn"
+    >
+      {{ isOn ? 'Talk no more' : 'Talk here' }}
+    </el-button>
+    <span
+      role="status"
+      class="soft"
+    >{{ words }}</span>
+  </div>
+</template>
+
+<style scoped>
+.ear {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-2);
+}
+</style>

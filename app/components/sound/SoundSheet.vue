@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { useDevicesList } from '@vueuse/core'
+import { toneOf } from '~~/core/sound/heard'
+import { toneSamples } from '~~/core/sound/tone'
+import { useSoundDevices, soundAt } from '~/composables/sound-devices'
+import { focusField } from '~/stores/dialogs'
+import { useLive } from '~/stores/live'
+import { useVoice } from '~/stores/voice'
+
+/** Talking by this browser: into what, by what, and whether it works, before the first call. */
+const voice = useVoice()
+const live = useLive()
+const devices = useSoundDevices()
+const { audioInputs, audioOutputs } = useDevicesList()
+
+/** One hears oneself after so long, in milliseconds. */
+const tryingLasts = 3_000
+const rate = 8_000
+
+const words = computed(() => {
+  if (voice.refusal) return voice.refusal
+  switch (voice.state) {
+    case 'off': return 'Calls are read, not heard, in this browser.'
+    case 'waits': return 'Another window of this browser has the sound. It comes here when that one is closed.'
+    case 'connecting': return 'Connecting …'
+    case 'on': return voice.microphoneProblem ?? 'You hear your calls, and are heard while you talk.'
+    case 'lost': return 'Sound is lost. Calls go on, and it is tried again.'
+  }
+  return ''
+})
+
+const choices = computed(() => [
+  { id: 'microphone' as const, label: 'Speak into', found: audioInputs.value, stream: voice.microphone, level: 'Level of the microphone' },
+  { id: 'headset' as const, label: 'Hear by', found: audioOutputs.value, stream: voice.remote, level: 'Level of what is heard' },
+  { id: 'ringing' as const, label: 'Ring by', found: audioOutputs.value, stream: null, level: null },
+])
+const named = (found: MediaDeviceInfo[]) => found.filter(({ deviceId, label }) => deviceId && deviceId !== 'default' && label)
+
+const tried = ref('')
+
+/** Sounds as a call does: at the headset, or where it rings. */
+async function sound(at: 'headset' | 'ringing'): Promise<void> {
+  const audio = new AudioContext()
+  await soundAt(audio, devices.value[at])
+  const samples = toneSamples(toneOf(live.company!.settings, 'ringing').slice(0, 3), rate, at === 'ringing' ? 0.3 : 0.12)
+  const buffer = audio.createBuffer(1, samples.length, rate)
+  buffer.copyToChannel(samples, 0)
+  const source = audio.createBufferSource()
+  source.buffer = buffer
+  source.connect(audio.destination)
+  source.onended = () => void audio.close()
+  source.start()
+}
+
+/** What one says for some seconds, and then the same by the headset: all of it stays here. */
+async function tryVoice(): Promise<void> {
+  if (!voice.microphone) return
+  voice.trying = true
+  tried.value = 'Say something …'
+  const recorder = new MediaRecorder(voice.microphone)
+  const parts: Blob[] = []
+  recorder.ondataavailable = ({ data }) => parts.push(data)
+  const stopped = new Promise(resolve => recorder.onstop = resolve)
+  recorder.start()
+  setTimeout(() => recorder.state === 'recording' && recorder.stop(), tryingLasts)
+  await stopped
+  voice.trying = false
+  tried.value = 'This is how you sound.'
+  const player = new Audio(URL.createObjectURL(new Blob(parts, { type: recorder.mimeType })))
+  await soundAt(player, devices.value.headset)
+  player.onended = () => {
+    tried.value = ''
+    URL.revokeObjectURL(player.src)
+  }
+  await player.play()
+}
+</script>
+
+<template>
+  <el-dialog
+    v-model="voice.sheet"
+    title="Sound"
+    width="min(30rem, 94vw)"
+    @closed="focusField"
+  >
+    <div class="sheet">
+      <el-switch
+        v-model="voice.isOn"
+        active-text="Talk and hear by this browser"
+        aria-label="Talk and hear by this browser"
+      />
+      <p
+        role="status"
+        class="state"
+        :class="{ wrong: voice.state === 'lost' || voice.refusal || voice.microphoneProblem }"
+      >
+        {{ words }}
+        <el-button
+          v-if="voice.isOn && voice.refusal"
+          size="small"
+          @click="voice.tryAgain"
+        >
+          Try again
+        </el-button>
+      </p>
+      <div
+        v-for="{ id, label, found, stream, level } in choices"
+        :key="id"
+        class="choice"
+      >
+        <label :for="`sound-${id}`">{{ label }}</label>
+        <el-select
+          :id="`sound-${id}`"
+          v-model="devices[id]"
+          :aria-label="label"
+        >
+          <el-option
+            value=""
+            label="The usual one of this machine"
+          />
+          <el-option
+            v-for="{ deviceId, label: name } in named(found)"
+            :key="deviceId"
+            :value="deviceId"
+            :label="name"
+          />
+        </el-select>
+        <LevelMeter
+          v-if="level"
+          :stream="stream"
+          :label="level"
+        />
+      </div>
+      <div class="tries">
+        <el-button
+          :disabled="!voice.microphone || voice.trying"
+          @click="tryVoice"
+        >
+          Hear myself
+        </el-button>
+        <el-button @click="sound('headset')">
+          Sound in the headset
+        </el-button>
+        <el-button @click="sound('ringing')">
+          Ring
+        </el-button>
+      </div>
+      <p
+        role="status"
+        class="state"
+      >
+        {{ tried }}
+      </p>
+      <el-checkbox v-model="voice.captions">
+        Show what is said under the call
+      </el-checkbox>
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  gap: var(--space-4);
+}
+
+.choice {
+  display: grid;
+  gap: var(--space-2);
+}
+
+.state {
+  min-height: 1.5em;
+  color: var(--ink-soft);
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 600;
+}
+
+.tries {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3);
+}
+
+.tries .el-button {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,68 @@
+import { type SoundAnswer, soundAnswer, type SoundHealth, soundHealth } from '~~/shared/sound'
+
+/** Milliseconds. Whoever takes a call wants to hear soon, or to know that they won't. */
+const patience = 3_000
+
+/** The port to whatever makes the sound of calls: a media server of the house may stand in the place of our own process. */
+export interface SoundPort {
+  /**
+   * Lets a browser in at a telephone; its rights have been looked at.
+   * @throws SoundAway when nobody answers; SoundRefused with a sentence
+   */
+  join(offer: { device: string, session: string, sdp: string }): Promise<SoundAnswer>
+  /** Whoever is behind these sessions hears and says nothing any more. */
+  end(sessions: readonly string[]): Promise<void>
+  /** Null when nobody answers. */
+  health(): Promise<SoundHealth | null>
+}
+
+export class SoundAway extends Error {
+  constructor() {
+    super('There is no sound at the moment: calls go on without it, and it is tried again.')
+  }
+}
+
+export class SoundRefused extends Error {}
+
+/** A house without sound: what is said is read. */
+export const noSound: SoundPort = {
+  join: () => Promise.reject(new SoundRefused('This house runs without sound: what is said is read under the call.')),
+  end: () => Promise.resolve(),
+  health: () => Promise.resolve(null),
+}
+
+/** Our own sound process, on this machine. */
+export class SoundProcess implements SoundPort {
+  constructor(private readonly port: number, private readonly token: string) {}
+
+  async join(offer: { device: string, session: string, sdp: string }): Promise<SoundAnswer> {
+    return soundAnswer.validateSync(await this.ask('/ears', offer), { stripUnknown: true })
+  }
+
+  async end(sessions: readonly string[]): Promise<void> {
+    // A process that does not answer has nobody any more, or reads this once it goes on.
+    await this.ask('/over', { sessions }).catch(() => {})
+  }
+
+  async health(): Promise<SoundHealth | null> {
+    return await this.ask('/health').then(answer => soundHealth.validateSync(answer), () => null)
+  }
+
+  private async ask(path: string, body?: object): Promise<unknown> {
+    let answer: Response
+    try {
+      answer = await fetch(`http://127.0.0.1:${this.port}${path}`, {
+        method: body ? 'POST' : 'GET',
+        headers: { 'authorization': `Bearer ${this.token}`, 'content-type': 'application/json' },
+        ...body && { body: JSON.stringify(body) },
+        signal: AbortSignal.timeout(patience),
+      })
+    }
+    catch {
+      throw new SoundAway()
+    }
+    const said = await answer.json().catch(() => ({})) as { message?: string }
+    if (!answer.ok) throw new SoundRefused(said.message ?? 'The sound process refused it.')
+    return said
+  }
+}

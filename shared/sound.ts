@@ -1,0 +1,30 @@
+import '../core/schema/wording'
+import { array, boolean, type InferType, object, string } from 'yup'
+
+/** What a browser and the sound process say to each other before they are connected (WebRTC, RFC 8829), by way of the server. */
+
+/** Characters. A browser's own offer has some 3,000. */
+const longestDescription = 20_000
+
+const sdp = () => string().strict().max(longestDescription).matches(/^v=0\r?\n/, 'The description must be one of a session, as SDP says (RFC 8866).').required()
+const device = () => string().strict().max(100).required()
+
+/** The ear and mouth of which telephone, or of which caller whom one plays, and what the browser offers. */
+export const soundOffer = object({ device: device().label('device'), sdp: sdp().label('sdp') }).noUnknown().strict()
+export const soundAnswer = object({ sdp: sdp() })
+export type SoundAnswer = InferType<typeof soundAnswer>
+
+/** The same as the sound process hears it: `session` ends with whoever is behind it. */
+export const earOffer = soundOffer.shape({ session: string().strict().max(200).required() })
+export const endedSessions = object({ sessions: array(string().strict().max(200).required()).max(1_000).required() }).noUnknown().strict()
+
+/** How the sound process is. */
+export const soundHealth = object({
+  /** Whether it knows what happens at the exchange; whether made-up people can speak. */
+  exchange: string().oneOf(['up', 'down']).required(),
+  speech: string().oneOf(['up', 'down']).required(),
+})
+export type SoundHealth = InferType<typeof soundHealth>
+/** `here`: the house has sound at all; `process`: null while it does not answer. */
+export const soundState = object({ here: boolean().required(), process: soundHealth.nullable().default(null).defined() })
+export type SoundState = InferType<typeof soundState>

@@ -1,0 +1,48 @@
+import { timingSafeEqual } from 'node:crypto'
+import { createServer, type IncomingMessage, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { ValidationError } from 'yup'
+import { earOffer, endedSessions, type SoundHealth } from '../shared/sound'
+import { type Ears, NotUnderstood } from './ears'
+
+/** Bytes. */
+const longestBody = 64 * 1024
+
+/** The doors of this process, on loopback: a server asks here for an ear, and says whose sessions are over. Whoever does not know the token stays outside. */
+export async function openDoors(ears: Ears, health: () => SoundHealth, options: { port: number, token: string }): Promise<{ port: number, server: Server }> {
+  const server = createServer((request, response) => {
+    const answer = (status: number, body: object) => {
+      response.writeHead(status, { 'content-type': 'application/json' })
+      response.end(JSON.stringify(body))
+    }
+    if (!knows(request, options.token)) return answer(401, { message: 'The token is not the one this process was started with.' })
+    if (request.method === 'GET' && request.url === '/health') return answer(200, health())
+    bodyOf(request).then(async (body) => {
+      if (request.method === 'POST' && request.url === '/ears') return answer(200, { sdp: await ears.join(earOffer.validateSync(body)) })
+      if (request.method !== 'POST' || request.url !== '/over') return answer(404, { message: 'There is no such door.' })
+      ears.end(endedSessions.validateSync(body).sessions)
+      answer(200, {})
+    }).catch((error: Error) => answer(error instanceof ValidationError || error instanceof SyntaxError || error instanceof NotUnderstood ? 422 : 503, { message: error.message }))
+  })
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject)
+    server.listen(options.port, '127.0.0.1', resolve)
+  })
+  return { port: (server.address() as AddressInfo).port, server }
+}
+
+function knows({ headers }: IncomingMessage, token: string): boolean {
+  const [given, wanted] = [Buffer.from(headers.authorization ?? ''), Buffer.from(`Bearer ${token}`)]
+  return given.length === wanted.length && timingSafeEqual(given, wanted)
+}
+
+async function bodyOf(request: IncomingMessage): Promise<unknown> {
+  const parts: Buffer[] = []
+  let size = 0
+  for await (const part of request as AsyncIterable<Buffer>) {
+    size += part.length
+    if (size > longestBody) throw new SyntaxError(`The body must have ${longestBody} bytes at most.`)
+    parts.push(part)
+  }
+  return JSON.parse(Buffer.concat(parts).toString('utf8'))
+}

@@ -1,0 +1,142 @@
+import type { DeviceId, ExchangeState } from '../core/calls/model'
+import { callsOf } from '../core/calls/questions'
+import { frameSamples, mixed, silentFrame } from '../core/sound/frames'
+import { type Heard, heardBy } from '../core/sound/heard'
+import type { Playing, Repertoire } from './repertoire'
+
+/** Where what a telephone, or a party outside, hears goes to: one frame after the other. */
+export interface Ear {
+  device: DeviceId
+  hear(frame: Int16Array): void
+}
+
+/** What somebody says: its next frame, or null while they say nothing. */
+export interface Mouth {
+  device: DeviceId
+  next(): Int16Array | null
+}
+
+/** Made-up people say one thing after the other, and no more than so many samples ahead. */
+const longestAhead = 30 * 8_000
+
+/** Gives every ear, frame by frame, what `core/sound` says that it hears at this moment. */
+export class Mixer {
+  private readonly ears = new Map<Ear, Player>()
+  /** Of several at one telephone the latest is its voice. */
+  private readonly mouths = new Map<DeviceId, Mouth[]>()
+  private readonly saying = new Map<DeviceId, { samples: Int16Array, at: number }[]>()
+  private heard: { of: ExchangeState | null, by: Map<DeviceId, Heard> } = { of: null, by: new Map() }
+
+  constructor(private readonly state: () => ExchangeState | null, private readonly repertoire: Repertoire) {}
+
+  get listening(): number {
+    return this.ears.size
+  }
+
+  join(ear: Ear): void {
+    this.ears.set(ear, new Player())
+  }
+
+  leave(ear: Ear): void {
+    this.ears.delete(ear)
+  }
+
+  open(mouth: Mouth): void {
+    this.mouths.set(mouth.device, [...this.mouths.get(mouth.device) ?? [], mouth])
+  }
+
+  close(mouth: Mouth): void {
+    const others = this.mouths.get(mouth.device)?.filter(other => other !== mouth) ?? []
+    if (others.length > 0) this.mouths.set(mouth.device, others)
+    else this.mouths.delete(mouth.device)
+  }
+
+  /** Whether somebody speaks there themselves. */
+  hasMouth(device: DeviceId): boolean {
+    return this.mouths.has(device)
+  }
+
+  /** Somebody made up says something, after what they are saying. */
+  say(device: DeviceId, samples: Int16Array): void {
+    const queue = this.saying.get(device) ?? []
+    const ahead = queue.reduce((sum, piece) => sum + piece.samples.length - piece.at, 0)
+    if (ahead + samples.length <= longestAhead) this.saying.set(device, [...queue, { samples, at: 0 }])
+  }
+
+  /** One frame further. */
+  tick(): void {
+    const state = this.state()
+    const spoken = new Map<DeviceId, Int16Array>()
+    for (const device of this.saying.keys()) this.speak(device, state, spoken)
+    // Whoever speaks themselves is heard, and nobody in their place.
+    for (const [device, mouths] of this.mouths) {
+      const frames = mouths.map(mouth => mouth.next())
+      spoken.set(device, frames.at(-1) ?? silentFrame)
+    }
+    for (const [ear, player] of this.ears) ear.hear(this.frameFor(ear, player, state, spoken))
+  }
+
+  /** Speaking takes its time whether or not anybody hears it; whoever is on no call any more has nothing to say. */
+  private speak(device: DeviceId, state: ExchangeState | null, spoken: Map<DeviceId, Int16Array>): void {
+    const queue = this.saying.get(device)!
+    const [piece] = queue
+    if (!piece || !state || callsOf(state, device).length === 0) {
+      this.saying.delete(device)
+      return
+    }
+    spoken.set(device, frameAt(piece.samples, piece.at))
+    piece.at += frameSamples
+    if (piece.at >= piece.samples.length) queue.shift()
+  }
+
+  private frameFor({ device }: Ear, player: Player, state: ExchangeState | null, spoken: ReadonlyMap<DeviceId, Int16Array>): Int16Array {
+    // Without the exchange nobody knows who may hear whom.
+    if (!state) return silentFrame
+    const heard = this.heardAt(state, device)
+    const voices = [...heard.voices, ...heard.page ? [heard.page] : []].flatMap(voice => spoken.get(voice) ?? [])
+    const played = player.next(this.repertoire.playingAt(heard, device, state))
+    return mixed(played ? [...voices, played] : voices)
+  }
+
+  private heardAt(state: ExchangeState, device: DeviceId): Heard {
+    if (this.heard.of !== state) this.heard = { of: state, by: new Map() }
+    let heard = this.heard.by.get(device)
+    if (!heard) this.heard.by.set(device, heard = heardBy(state, device))
+    return heard
+  }
+}
+
+/** Plays at one ear what is played there: from its beginning when it is another than before, and what is said once before what goes on. */
+class Player {
+  private goesOn: { key: string, at: number } = { key: '', at: 0 }
+  private once: { key: string, at: number } = { key: '', at: 0 }
+
+  next({ goesOn, once }: Playing): Int16Array | null {
+    if (once?.key !== this.once.key) this.once = { key: once?.key ?? '', at: 0 }
+    if (goesOn?.key !== this.goesOn.key) this.goesOn = { key: goesOn?.key ?? '', at: 0 }
+    const said = once?.samples()
+    if (said && this.once.at < said.length) {
+      const frame = frameAt(said, this.once.at)
+      this.once.at += frameSamples
+      return frame
+    }
+    // What is still being made is waited for only where nothing else may be heard before it.
+    if (!goesOn || goesOn.samples.length === 0) return null
+    const frame = turnedFrameAt(goesOn.samples, this.goesOn.at)
+    this.goesOn.at = (this.goesOn.at + frameSamples) % goesOn.samples.length
+    return frame
+  }
+}
+
+function frameAt(samples: Int16Array, at: number): Int16Array {
+  if (at + frameSamples <= samples.length) return samples.subarray(at, at + frameSamples)
+  const frame = new Int16Array(frameSamples)
+  frame.set(samples.subarray(at))
+  return frame
+}
+
+/** Of samples that are repeated without end. */
+function turnedFrameAt(samples: Int16Array, at: number): Int16Array {
+  if (at + frameSamples <= samples.length) return samples.subarray(at, at + frameSamples)
+  return Int16Array.from({ length: frameSamples }, (_, index) => samples[(at + index) % samples.length]!)
+}

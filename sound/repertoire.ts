@@ -1,0 +1,83 @@
+import type { DeviceId, ExchangeState } from '../core/calls/model'
+import { deviceName, isMailbox } from '../core/calls/names'
+import { tellPlace } from '../core/queues/expected-wait'
+import { asPcm, sampleRate } from '../core/sound/frames'
+import { callHeardAt, type Heard, toneOf } from '../core/sound/heard'
+import { holdMusic } from '../core/sound/music'
+import { toneSamples } from '../core/sound/tone'
+import type { Voice } from '../core/sound/voices'
+import { mailboxGreeting } from './words'
+
+/** What is heard at one ear beside voices: something that is repeated, and before it something that is said once. */
+export interface Playing {
+  goesOn: { key: string, samples: Int16Array } | null
+  /** `samples` gives null while it is being made, and for good where it can't be. */
+  once: { key: string, samples: () => Int16Array | null } | null
+}
+
+/** Makes speech of words; samples at 8 kHz, or null where that can't be done. */
+export interface Speech {
+  speak(text: string, voice: Voice): Promise<Int16Array | null>
+}
+
+const nothing: Playing = { goesOn: null, once: null }
+/** The house's own voice, for everything that no person says. */
+const ofTheHouse: Voice = { kind: 0, pitch: 50, pace: 150 }
+const toneLevel = 0.12
+const beep = asPcm(toneSamples([{ frequencies: [1_000], milliseconds: 400 }], sampleRate, 0.2))
+/** What the house says is made once and kept; so many of its sentences. */
+const mostSentences = 200
+
+/** Music, tones and what the house says by itself, as it is played at an ear. */
+export class Repertoire {
+  private readonly music = asPcm(holdMusic(sampleRate))
+  private tones: { of: object | null, made: Map<string, Int16Array> } = { of: null, made: new Map() }
+  private readonly sentences = new Map<string, Int16Array | null>()
+
+  constructor(private readonly speech: Speech) {}
+
+  playingAt(heard: Heard, device: DeviceId, state: ExchangeState): Playing {
+    const { tone, music, announcement } = heard
+    if (!tone && !music && !announcement) return nothing
+    return {
+      goesOn: tone ? { key: tone, samples: this.tone(state, tone) } : music ? { key: 'music', samples: this.music } : null,
+      once: announcement && this.announcement(announcement, device, state),
+    }
+  }
+
+  private tone(state: ExchangeState, kind: NonNullable<Heard['tone']>): Int16Array {
+    const { settings } = state.company
+    if (this.tones.of !== settings) this.tones = { of: settings, made: new Map() }
+    let samples = this.tones.made.get(kind)
+    if (!samples) this.tones.made.set(kind, samples = asPcm(toneSamples(toneOf(settings, kind), sampleRate, toneLevel)))
+    return samples
+  }
+
+  private announcement(kind: 'place' | 'mailbox', device: DeviceId, state: ExchangeState): Playing['once'] {
+    const call = callHeardAt(state, device)
+    if (!call) return null
+    if (kind === 'place') {
+      const { told } = call
+      return told ? { key: `place ${call.id} ${told.at}`, samples: () => this.made(tellPlace(told), text => this.speech.speak(text, ofTheHouse)) } : null
+    }
+    const mailbox = call.connections.find(connection => isMailbox(connection.device))?.device ?? ''
+    const greeting = mailboxGreeting(deviceName(state.company, mailbox))
+    return { key: `mailbox ${call.id} ${mailbox}`, samples: () => this.made(greeting, text => this.withBeep(text)) }
+  }
+
+  /** Where nobody can speak the tone alone says that it is time to. */
+  private async withBeep(text: string): Promise<Int16Array> {
+    const greeting = await this.speech.speak(text, ofTheHouse)
+    return Int16Array.from([...greeting ?? [], ...beep])
+  }
+
+  /** Made once and kept; null until it is. */
+  private made(text: string, make: (text: string) => Promise<Int16Array | null>): Int16Array | null {
+    const known = this.sentences.get(text)
+    if (known !== undefined) return known
+    if (this.sentences.size >= mostSentences) this.sentences.clear()
+    this.sentences.set(text, null)
+    void make(text).then(samples => this.sentences.set(text, samples))
+    return null
+  }
+}
