@@ -45,7 +45,9 @@ export class BrowserEnd {
     // The library would ask a server of others, far away, for our own address.
     for (const { connection } of this.peer.iceTransports) connection.stunServer = undefined
     await this.peer.setLocalDescription(await this.peer.createAnswer())
-    return this.peer.localDescription!.sdp
+    const { sdp } = this.peer.localDescription!
+    if (!/^m=audio [1-9]/m.test(sdp)) throw new Error('it offers no sound')
+    return sdp
   }
 
   /** What it says next; null while it says nothing. */

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { chromium, type Browser, type Page } from '@playwright/test'
 import { heightOf } from '../core/sound/tone'
-import { alone, expect, ribbon, type Stage } from './stage'
+import { alone, expect, name, ribbon, type Stage } from './stage'
 
 /** People talk: each has a tone for a voice, and at every ear it is measured whose can be heard. */
 
@@ -10,6 +10,9 @@ import { alone, expect, ribbon, type Stage } from './stage'
 const { WaveFile } = createRequire(import.meta.url)('wavefile') as typeof import('wavefile')
 
 const test = alone({ sound: true })
+const silent = alone({ demo: true, serverEnv: { NUXT_DEMO: 'false' } })
+
+const [operatorsVoice, callersVoice, ringing] = [620, 1_000, 400]
 
 /** A browser whose microphone gives a tone. */
 async function speaking(hertz: number, path: string): Promise<Browser> {
@@ -23,7 +26,7 @@ async function speaking(hertz: number, path: string): Promise<Browser> {
   })
 }
 
-/** Whatever a page hears by WebRTC can be measured. */
+/** Whatever a page hears can be measured from now on. */
 async function measured(page: Page): Promise<Page> {
   await page.addInitScript(() => {
     const told = window as unknown as { ear: AnalyserNode | null }
@@ -32,50 +35,184 @@ async function measured(page: Page): Promise<Page> {
     RTCPeerConnection.prototype.setRemoteDescription = function (this: RTCPeerConnection, ...given: [RTCSessionDescriptionInit]) {
       this.addEventListener('track', ({ track }) => {
         const audio = new AudioContext()
-        const ear = audio.createAnalyser()
-        ear.fftSize = 8_192
-        audio.createMediaStreamSource(new MediaStream([track])).connect(ear)
-        told.ear = ear
+        told.ear = audio.createAnalyser()
+        told.ear.fftSize = 8_192
+        audio.createMediaStreamSource(new MediaStream([track])).connect(told.ear)
       })
       return setRemoteDescription.apply(this, given)
     }
   })
-  await page.reload()
   return page
+}
+
+async function samplesAt(page: Page): Promise<{ rate: number, samples: Float32Array }> {
+  const { rate, samples } = await page.evaluate(() => {
+    const { ear } = window as unknown as { ear: AnalyserNode | null }
+    const samples = new Float32Array(ear?.fftSize ?? 0)
+    ear?.getFloatTimeDomainData(samples)
+    return { rate: ear?.context.sampleRate ?? 1, samples: [...samples] }
+  })
+  return { rate, samples: Float32Array.from(samples) }
 }
 
 /** Which of some frequencies are in what a page hears at this moment. */
 async function heard(page: Page, ...frequencies: number[]): Promise<number[]> {
-  const { rate, samples } = await page.evaluate(() => {
-    const { ear } = window as unknown as { ear: AnalyserNode | null }
-    if (!ear) return { rate: 1, samples: [] }
-    const samples = new Float32Array(ear.fftSize)
-    ear.getFloatTimeDomainData(samples)
-    return { rate: ear.context.sampleRate, samples: [...samples] }
-  })
-  const all = Float32Array.from(samples)
-  return samples.length ? frequencies.filter(hertz => heightOf(hertz, all, rate) > 0.003) : []
+  const { rate, samples } = await samplesAt(page)
+  return samples.length ? frequencies.filter(hertz => heightOf(hertz, samples, rate) > 0.003) : []
+}
+const all = [ringing, operatorsVoice, callersVoice] as const
+const hears = (page: Page, ...expected: number[]) => expect.poll(() => heard(page, ...all)).toEqual(expected)
+/** How loud it is there, whatever it is: from 0 to 1. */
+async function loudness(page: Page): Promise<number> {
+  const { samples } = await samplesAt(page)
+  return Math.max(0, ...samples.map(Math.abs))
 }
 
-test('try', async ({ own }, info) => {
-  const [high, low] = await Promise.all([speaking(1_000, info.outputPath('high.wav')), speaking(620, info.outputPath('low.wav'))])
-  const operator = await measured(await own.open(low, 'ines'))
-  const caller = await measured(await own.open(high, 'tomas'))
-  await operator.getByRole('button', { name: 'Talking by this browser: off' }).click()
-  await operator.getByText('Talk and hear by this browser').click()
-  await expect(operator.getByRole('dialog', { name: 'Sound' })).toContainText('You hear your calls, and are heard while you talk.')
-  await operator.keyboard.press('Escape')
+async function turnOn(console: Page): Promise<void> {
+  await console.getByRole('button', { name: 'Talking by this browser: off' }).click()
+  const sheet = console.getByRole('dialog', { name: 'Sound' })
+  await sheet.getByText('Talk and hear by this browser').click()
+  await expect(sheet).toContainText('You hear your calls, and are heard while you talk.')
+  await console.keyboard.press('Escape')
+  await expect(console.getByRole('button', { name: 'Talking by this browser: on' })).toBeVisible()
+}
+
+/** An operator at a console and a caller at the stand-in telephone outside, each in a browser with a voice of its own. */
+async function people(own: Stage, folder: (name: string) => string) {
+  const [low, high] = await Promise.all([speaking(operatorsVoice, folder('low.wav')), speaking(callersVoice, folder('high.wav'))])
+  const [console, caller] = await Promise.all([own.open(low, 'ines').then(measured), own.open(high, 'tomas').then(measured)])
+  await console.reload()
+  await turnOn(console)
   await caller.goto('/handset?of=outside')
   const outside = caller.getByRole('region', { name: 'Telephone outside' })
   await outside.getByRole('button', { name: 'Talk here' }).click()
+  return { console, caller, outside, home: () => Promise.all([low.close(), high.close()]) }
+}
+
+async function inHand({ console, outside }: { console: Page, outside: ReturnType<Page['getByRole']> }): Promise<void> {
   await outside.getByRole('button', { name: 'Call', exact: true }).click()
-  await expect.poll(() => heard(caller, 400, 450, 620)).toEqual([400, 450])
-  await ribbon(operator, 'Arriving', 'Odette').getByRole('button', { name: 'Answer' }).click()
-  for (let i = 0; i < 6; i++) {
-    await operator.waitForTimeout(500)
-    console.log(await heard(caller, 400, 450, 620, 1000), await heard(operator, 400, 450, 620, 1000))
-  }
-  await operator.screenshot({ path: '/tmp/w/op.png' })
-  await high.close()
+  await ribbon(console, 'Arriving', 'Odette').getByRole('button', { name: 'Answer' }).click()
+  await expect(ribbon(console, 'In hand', 'Odette')).toBeVisible()
+}
+
+test('a caller and an operator hear each other: only while they talk, and not whoever is muted; another microphone in mid-call', async ({ own }, info) => {
+  const cast = await people(own, info.outputPath.bind(info))
+  const { console, caller, outside } = cast
+  await outside.getByRole('button', { name: 'Call', exact: true }).click()
+  await hears(caller, ringing)
+  await ribbon(console, 'Arriving', 'Odette').getByRole('button', { name: 'Answer' }).click()
+  await hears(caller, operatorsVoice)
+  await hears(console, callersVoice)
+
+  await console.keyboard.press('Space')
+  await expect(outside).toContainText('Music: you are on hold.')
+  await hears(caller)
+  await expect.poll(() => loudness(caller)).toBeGreaterThan(0.03)
+  await hears(console)
+  await console.keyboard.press('Space')
+  await hears(caller, operatorsVoice)
+
+  const [call] = own.cast.state.calls.keys()
+  const mute = (on: boolean) => own.cast.ask({ service: 'setMicrophoneMute', device: 't2100', party: 't2100', call: call!, on })
+  await mute(true)
+  await hears(caller)
+  await hears(console, callersVoice)
+  await mute(false)
+  await console.getByRole('button', { name: 'Talking by this browser: on' }).click()
+  const sheet = console.getByRole('dialog', { name: 'Sound' })
+  await expect(sheet.getByRole('meter', { name: 'Level of what is heard' })).not.toHaveAttribute('aria-valuetext', 'silent')
+  await sheet.getByRole('combobox', { name: 'Speak into' }).press('Enter')
+  await console.getByRole('option', { name: /^Fake Audio Input 2/ }).click()
+  await hears(caller, operatorsVoice)
+  await console.keyboard.press('Escape')
+
+  // Handed on, the caller is with somebody else, and no longer in the operator's ear.
+  await expect(console.getByRole('combobox', { name: 'Who is it for?' })).toBeFocused()
+  await name(console, '2110')
+  await console.keyboard.press('Enter')
+  await hears(caller, ringing)
+  await hears(console)
+  await own.cast.answer('t2110', await own.cast.ringingAt('t2110'))
+  await hears(caller)
+  await cast.home()
+})
+
+test('the sound process is killed, and frozen: calls go on, it is said, and everybody is heard again; a server that ends takes no voice with it', async ({ own }, info) => {
+  const cast = await people(own, info.outputPath.bind(info))
+  const { console, caller } = cast
+  await inHand(cast)
+  await hears(caller, operatorsVoice)
+  const told = console.getByRole('log', { name: 'What happens' })
+
+  own.stack.sound!.kill('SIGKILL')
+  await expect(console.getByRole('button', { name: 'Talking by this browser: lost' })).toBeVisible()
+  await expect(told).toContainText('Sound is lost. Calls go on, and it is tried again.')
+  await expect(ribbon(console, 'In hand', 'Odette')).toBeVisible()
+  await own.stack.startSound()
+  await hears(caller, operatorsVoice)
+  await hears(console, callersVoice)
+  await expect(told).toContainText('Sound is back.')
+
+  own.stack.sound!.kill('SIGSTOP')
+  await expect(console.getByRole('button', { name: 'Talking by this browser: lost' })).toBeVisible()
+  own.stack.sound!.kill('SIGCONT')
+  await hears(caller, operatorsVoice)
+  await hears(console, callersVoice)
+
+  own.stack.server!.kill('SIGKILL')
+  await expect(console.getByRole('alert').filter({ hasText: 'No connection to the server' })).toBeVisible()
+  expect([await heard(caller, ...all), await heard(console, ...all)]).toEqual([[operatorsVoice], [callersVoice]])
+  await own.stack.startServer()
+  await expect(console.getByRole('alert').filter({ hasText: 'No connection to the server' })).toBeHidden()
+  await hears(caller, operatorsVoice)
+
+  // The page is loaded again in the middle of the call.
+  await console.reload()
+  await hears(console, callersVoice)
+  await hears(caller, operatorsVoice)
+  await cast.home()
+})
+
+test('made-up callers have a voice; whoever has signed out hears nobody any more', async ({ own }, info) => {
+  const low = await speaking(operatorsVoice, info.outputPath('low.wav'))
+  const console = await measured(await own.open(low, 'ines'))
+  await console.reload()
+  await turnOn(console)
+  const call = await own.cast.ring('Mabel Quickthorn')
+  await ribbon(console, 'Arriving', 'Mabel').getByRole('button', { name: 'Answer' }).click()
+  await expect(ribbon(console, 'In hand', 'Mabel')).toBeVisible()
+  expect(await loudness(console)).toBeLessThan(0.001)
+  await own.cast.say(call, 'Good morning, I would like to know when the evening sailing to the Isle of Hallow leaves, and whether I can bring a bicycle.')
+  await expect.poll(() => loudness(console)).toBeGreaterThan(0.05)
+  await expect(ribbon(console, 'In hand', 'Mabel')).toContainText('bicycle')
+
+  // Practised without reading along.
+  await console.getByRole('button', { name: 'Talking by this browser: on' }).click()
+  await console.getByRole('dialog', { name: 'Sound' }).getByText('Show what is said under the call').click()
+  await console.keyboard.press('Escape')
+  await expect(ribbon(console, 'In hand', 'Mabel')).not.toContainText('bicycle')
+
+  const { id } = (await (await console.request.get('/api/sessions')).json() as { id: string, own: boolean }[]).find(one => one.own)!
+  await console.request.delete(`/api/sessions/${id}`)
+  await own.cast.say(call, 'Hello, is anybody still there, can anybody hear me at all?')
+  await expect(console.getByLabel('Password')).toBeVisible()
+  await expect.poll(() => loudness(console)).toBeLessThan(0.001)
   await low.close()
+})
+
+silent('a house without sound says so, once; and nobody hears at a telephone that isn\'t theirs', async ({ own, browser }) => {
+  const console = await own.open(browser, 'ines')
+  const ask = async (device: string) => {
+    const answer = await console.request.post('/api/sound', { data: { device, sdp: 'v=0\r\n' } })
+    return [answer.status(), (await answer.json() as { message: string }).message] as const
+  }
+  expect(await ask('t2105')).toEqual([403, expect.stringContaining('demo only')])
+  expect(await ask('__proto__')).toEqual([403, expect.stringContaining('demo only')])
+  expect(await ask('t2100')).toEqual([409, expect.stringContaining('This house runs without sound')])
+  expect(await (await console.request.get('/api/sound')).json()).toEqual({ here: false, process: null })
+  await console.getByRole('button', { name: 'Talking by this browser: off' }).click()
+  const sheet = console.getByRole('dialog', { name: 'Sound' })
+  await sheet.getByText('Talk and hear by this browser').click()
+  await expect(sheet).toContainText('This house runs without sound: what is said is read under the call.')
+  await expect(sheet.getByRole('button', { name: 'Try again' })).toBeVisible()
 })

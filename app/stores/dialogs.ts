@@ -44,3 +44,9 @@ export const useDialogs = defineStore('dialogs', () => {
 
   return { isOpen, calendar, story, digits, blocking, message, closing, forwarding, quiet, contact, callBack }
 })
+
+/** A choice that is closed keeps Escape for itself: whether the dialog around it is what is meant. */
+export function closesDialog({ target }: KeyboardEvent): boolean {
+  const box = target as HTMLElement
+  return box.getAttribute('role') === 'combobox' && box.getAttribute('aria-expanded') !== 'true'
+}

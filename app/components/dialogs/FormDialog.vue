@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { focusField } from '~/stores/dialogs'
+import { closesDialog, focusField } from '~/stores/dialogs'
 
 /** A form over the console: its fields in the slot, what is wrong with all of it below them. */
 const { first } = defineProps<{ open: boolean, title: string, action: string, failure: string | null, sending?: boolean, width?: string, first?: string }>()
@@ -19,11 +19,6 @@ function begin(): void {
 function atOnce(): void {
   requestAnimationFrame(begin)
 }
-/** A choice that is closed keeps Escape for itself; the dialog is what is meant. */
-function escape({ target }: KeyboardEvent): void {
-  const box = target as HTMLElement
-  if (box.getAttribute('role') === 'combobox' && box.getAttribute('aria-expanded') !== 'true') emit('close')
-}
 </script>
 
 <template>
@@ -40,7 +35,7 @@ function escape({ target }: KeyboardEvent): void {
       :id="id"
       label-position="top"
       @submit.prevent="emit('send')"
-      @keydown.esc.capture="escape"
+      @keydown.esc.capture="closesDialog($event) && emit('close')"
       @keydown.ctrl.enter.prevent="emit('send')"
     >
       <slot />

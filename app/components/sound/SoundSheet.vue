@@ -3,7 +3,7 @@ import { useDevicesList } from '@vueuse/core'
 import { toneOf } from '~~/core/sound/heard'
 import { toneSamples } from '~~/core/sound/tone'
 import { useSoundDevices, soundAt } from '~/composables/sound-devices'
-import { focusField } from '~/stores/dialogs'
+import { closesDialog, focusField } from '~/stores/dialogs'
 import { useLive } from '~/stores/live'
 import { useVoice } from '~/stores/voice'
 
@@ -83,7 +83,10 @@ async function tryVoice(): Promise<void> {
     width="min(30rem, 94vw)"
     @closed="focusField"
   >
-    <div class="sheet">
+    <div
+      class="sheet"
+      @keydown.esc.capture="closesDialog($event) && (voice.sheet = false)"
+    >
       <el-switch
         v-model="voice.isOn"
         active-text="Talk and hear by this browser"
@@ -113,6 +116,7 @@ async function tryVoice(): Promise<void> {
           :id="`sound-${id}`"
           v-model="devices[id]"
           :aria-label="label"
+          :empty-values="[null, undefined]"
         >
           <el-option
             value=""
@@ -144,13 +148,11 @@ async function tryVoice(): Promise<void> {
         <el-button @click="sound('ringing')">
           Ring
         </el-button>
+        <span
+          role="status"
+          class="state"
+        >{{ tried }}</span>
       </div>
-      <p
-        role="status"
-        class="state"
-      >
-        {{ tried }}
-      </p>
       <el-checkbox v-model="voice.captions">
         Show what is said under the call
       </el-checkbox>
@@ -169,8 +171,11 @@ async function tryVoice(): Promise<void> {
   gap: var(--space-2);
 }
 
-.state {
+p.state {
   min-height: 1.5em;
+}
+
+.state {
   color: var(--ink-soft);
 }
 
@@ -182,6 +187,7 @@ async function tryVoice(): Promise<void> {
 .tries {
   display: flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: var(--space-3);
 }
 

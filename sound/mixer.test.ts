@@ -1,0 +1,172 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { DeviceId, ExchangeState } from '../core/calls/model'
+import { Tryout } from '../core/calls/tryout'
+import { begin, carryOut, devices, requestOf, runsOf, start, waitOf, wish } from '../core/calls/wishes'
+import { frameSamples, sampleRate } from '../core/sound/frames'
+import { heardBy } from '../core/sound/heard'
+import { heightOf } from '../core/sound/tone'
+import { Mixer } from './mixer'
+import type { Playing, Repertoire } from './repertoire'
+
+const seed = Number(process.env.LAW_SEED ?? Date.now() % 1_000_000)
+const silent = { playingAt: (): Playing => ({ goesOn: null, once: null }) } as unknown as Repertoire
+
+/** Tones that can be told apart in one frame. */
+const spacing = sampleRate / frameSamples
+const highest = 3_500
+const loudness = 900
+
+/** Everybody's tone is their own; at each ear it is measured whose can be heard. */
+class Room {
+  readonly mixer: Mixer
+  private readonly tones = new Map<DeviceId, number>()
+  private readonly frames = new Map<DeviceId, Int16Array>()
+
+  constructor(public state: ExchangeState) {
+    this.mixer = new Mixer(() => this.state, silent)
+  }
+
+  get full(): boolean {
+    return this.tones.size * spacing >= highest - 4 * spacing
+  }
+
+  enter(device: DeviceId): void {
+    if (this.tones.has(device) || this.full) return
+    const hertz = (this.tones.size + 3) * spacing
+    this.tones.set(device, hertz)
+    const frame = Int16Array.from({ length: frameSamples }, (_, at) => Math.round(loudness * Math.sin(2 * Math.PI * hertz * at / sampleRate)))
+    this.mixer.open({ device, next: () => frame })
+    this.mixer.join({ device, hear: heard => this.frames.set(device, heard) })
+  }
+
+  /** Whom each of those in the room hears in the next frame. */
+  listen(): Map<DeviceId, DeviceId[]> {
+    this.mixer.tick()
+    return new Map([...this.tones.keys()].map((ear) => {
+      const samples = Float32Array.from(this.frames.get(ear)!)
+      return [ear, [...this.tones].flatMap(([device, hertz]) => heightOf(hertz, samples, sampleRate) > loudness / 2 ? [device] : [])]
+    }))
+  }
+}
+
+describe('what comes out of the mixer', () => {
+  it(`is at every ear what the state says, after any requests of anybody (seed ${seed})`, () => {
+    let talked = 0
+    fc.assert(fc.property(fc.array(wish, { minLength: 30, maxLength: 70 }), (wishes) => {
+      const room = new Room(begin('sound'))
+      let now = start
+      for (const device of devices.slice(0, 30)) room.enter(device)
+      for (const wanted of wishes) {
+        if (wanted.kind === 'wait') now += waitOf(wanted)
+        const request = requestOf(room.state, wanted)
+        if (!request) continue
+        room.state = carryOut(room.state, request, now).state
+        for (const { calling } of room.state.calls.values()) room.enter(calling)
+        const heard = room.listen()
+        for (const [ear, voices] of heard) {
+          const { voices: expected, page } = heardBy(room.state, ear)
+          const inRoom = [...expected, ...page ? [page] : []].filter(device => heard.has(device))
+          if ([...voices].sort().join() !== inRoom.sort().join()) throw new Error(`after ${JSON.stringify(request)} ${ear} hears ${voices.join()} instead of ${inRoom.join()}`)
+          talked += voices.length
+        }
+      }
+    }), { numRuns: runsOf(120), seed, endOnFailure: true })
+    expect(talked).toBeGreaterThan(100)
+  }, 120_000)
+
+  const tone = (hertz: number, level = 1_000) => Int16Array.from({ length: frameSamples }, (_, at) => Math.round(level * Math.sin(2 * Math.PI * hertz * at / sampleRate)))
+  const height = (hertz: number, frame: Int16Array) => Math.round(heightOf(hertz, Float32Array.from(frame), sampleRate))
+
+  function talking() {
+    const house = new Tryout()
+    const call = house.offer()
+    house.must({ service: 'answerCall', device: 't2100', call })
+    const { calling } = house.call(call)
+    const heard: Int16Array[] = []
+    const mixer = new Mixer(() => house.state, silent)
+    const ear = { device: 't2100', hear: (frame: Int16Array) => heard.push(frame) }
+    mixer.join(ear)
+    return { house, call, calling, heard, mixer, ear }
+  }
+
+  it('is the latest mouth of a telephone, and the one before it when that has gone', () => {
+    const { mixer, calling, heard } = talking()
+    const [first, second] = [400, 800].map(hertz => ({ device: calling, next: () => tone(hertz) })) as [{ device: string, next: () => Int16Array }, { device: string, next: () => Int16Array }]
+    mixer.open(first)
+    mixer.open(second)
+    mixer.tick()
+    mixer.close(second)
+    mixer.tick()
+    mixer.close(first)
+    mixer.tick()
+    expect(heard.map(frame => [height(400, frame), height(800, frame)])).toEqual([[0, 1_000], [1_000, 0], [0, 0]])
+    expect(mixer.hasMouth(calling)).toBe(false)
+  })
+
+  it('made-up people say one thing after the other, a frame at a time; not beside their own microphone, and no more once they have hung up', () => {
+    const { mixer, calling, heard, house, call } = talking()
+    mixer.say(calling, Int16Array.from([...tone(400), ...tone(600).slice(0, 80)]))
+    mixer.say(calling, tone(800))
+    for (let i = 0; i < 4; i++) mixer.tick()
+    expect(heard.map(frame => [400, 600, 800].map(hertz => height(hertz, frame)))).toEqual([[1_000, 0, 0], [0, 500, 0], [0, 0, 1_000], [0, 0, 0]])
+    mixer.say(calling, tone(400))
+    const mouth = { device: calling, next: () => null }
+    mixer.open(mouth)
+    mixer.tick()
+    expect(height(400, heard.at(-1)!)).toBe(0)
+    mixer.close(mouth)
+    mixer.say(calling, Int16Array.from([...tone(400), ...tone(400)]))
+    house.must({ service: 'clearConnection', device: calling, call })
+    mixer.tick()
+    expect(height(400, heard.at(-1)!)).toBe(0)
+  })
+
+  it('nobody says more than half a minute ahead', () => {
+    const { mixer, calling, heard } = talking()
+    mixer.say(calling, new Int16Array(30 * sampleRate))
+    mixer.say(calling, tone(400))
+    for (let i = 0; i < 30 * 50 + 1; i++) mixer.tick()
+    expect(height(400, heard.at(-1)!)).toBe(0)
+  })
+
+  it('whoever has left hears nothing more, and without the exchange nobody hears anybody', () => {
+    const { mixer, calling, heard, ear } = talking()
+    mixer.open({ device: calling, next: () => tone(400) })
+    mixer.leave(ear)
+    mixer.tick()
+    expect([heard.length, mixer.listening]).toEqual([0, 0])
+    const alone = new Mixer(() => null, silent)
+    alone.join(ear)
+    alone.open({ device: 't2100', next: () => tone(400) })
+    alone.tick()
+    expect([...heard[0]!].every(sample => sample === 0)).toBe(true)
+  })
+
+  it('plays what is said once before what goes on, each from its beginning, and turns what goes on without a seam', () => {
+    const { house, heard } = talking()
+    let playing: Playing = { goesOn: null, once: null }
+    const mixer = new Mixer(() => house.state, { playingAt: () => playing } as unknown as Repertoire)
+    mixer.join({ device: 't2100', hear: frame => heard.push(frame) })
+    const ramp = (length: number, from: number) => Int16Array.from({ length }, (_, at) => from + at)
+    const first = () => heard.at(-1)![0]
+    let said: Int16Array | null = null
+    const music = { key: 'music', samples: ramp(200, 1) }
+    playing = { goesOn: music, once: { key: 'place 1', samples: () => said } }
+    mixer.tick()
+    expect(first(), 'what is still being made keeps nobody waiting').toBe(1)
+    said = ramp(200, 10_000)
+    mixer.tick()
+    expect(first()).toBe(10_000)
+    mixer.tick()
+    expect([first(), heard.at(-1)![39], heard.at(-1)![40]]).toEqual([10_160, 10_199, 0])
+    mixer.tick()
+    expect([first(), heard.at(-1)![39], heard.at(-1)![40]]).toEqual([161, 200, 1])
+    playing = { goesOn: music, once: { key: 'place 2', samples: () => said } }
+    mixer.tick()
+    expect(first()).toBe(10_000)
+    playing = { goesOn: { key: 'ringing', samples: ramp(400, 500) }, once: null }
+    mixer.tick()
+    expect(first()).toBe(500)
+  })
+})

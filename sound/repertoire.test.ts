@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest'
+import { mailboxOf } from '../core/calls/names'
+import { Tryout } from '../core/calls/tryout'
+import { frameSamples, sampleRate } from '../core/sound/frames'
+import { heardBy } from '../core/sound/heard'
+import { heightOf } from '../core/sound/tone'
+import { Repertoire } from './repertoire'
+
+const spoken = new Int16Array(frameSamples).fill(7)
+
+function playing(canSpeak = true) {
+  const house = new Tryout()
+  const said: string[] = []
+  const repertoire = new Repertoire({
+    speak: (text) => {
+      said.push(text)
+      return Promise.resolve(canSpeak ? spoken : null)
+    },
+  })
+  const at = (device: string) => repertoire.playingAt(heardBy(house.state, device), device, house.state)
+  return { house, said, at }
+}
+const heights = (samples: Int16Array, ...hertz: number[]) => hertz.map(one => heightOf(one, Float32Array.from(samples), sampleRate) > 100)
+
+describe('what is played at an ear', () => {
+  it('is the tone of the country while it rings, music on hold, and nothing while one talks', () => {
+    const { house, at } = playing()
+    const call = house.offer()
+    const { calling } = house.call(call)
+    const ringing = at(calling)
+    expect([ringing.goesOn?.key, ringing.once]).toEqual(['ringing', null])
+    expect(heights(ringing.goesOn!.samples.subarray(0, 3_200), 400, 450, 1_000)).toEqual([true, true, false])
+    expect(at('t2100')).toEqual({ goesOn: null, once: null })
+    house.must({ service: 'answerCall', device: 't2100', call })
+    expect(at(calling)).toEqual({ goesOn: null, once: null })
+    house.must({ service: 'holdCall', device: 't2100', call })
+    const music = at(calling).goesOn!
+    expect(music.key).toBe('music')
+    expect(music.samples.length).toBeGreaterThan(10 * sampleRate)
+    expect(at(calling).goesOn!.samples, 'made once').toBe(music.samples)
+  })
+
+  it('is the house\'s own tone once it has one', () => {
+    const { house, at } = playing()
+    const { calling } = house.call(house.offer())
+    const { settings } = house.state.company
+    house.change('settings', 'settings' as never, { ...settings, tones: { ...settings.tones, ringing: '600: 1 on 2 off' } } as never)
+    expect(heights(at(calling).goesOn!.samples.subarray(0, 4_000), 400, 600)).toEqual([false, true])
+  })
+
+  it('a mailbox says whose it is and then sounds its tone, once; where nobody can speak the tone comes alone', async () => {
+    for (const canSpeak of [true, false]) {
+      const { house, said, at } = playing(canSpeak)
+      const call = house.offer()
+      const { calling } = house.call(call)
+      house.must({ service: 'answerCall', device: 't2100', call })
+      house.must({ service: 'singleStepTransferCall', device: 't2100', call, to: mailboxOf('t2105') })
+      const { goesOn, once } = at(calling)
+      expect(goesOn).toBeNull()
+      expect(once!.samples()).toBeNull()
+      await Promise.resolve()
+      await new Promise(resolve => setImmediate(resolve))
+      const samples = once!.samples()!
+      expect(said).toEqual([`This is the voicemail of ${house.state.company.telephones.t2105!.name}. Please speak after the tone.`])
+      expect(samples.length).toBe((canSpeak ? frameSamples : 0) + 0.4 * sampleRate)
+      expect(heights(samples.subarray(samples.length - 800), 1_000, 400)).toEqual([true, false])
+      expect(at(calling).once!.key).toBe(once!.key)
+    }
+  })
+})
