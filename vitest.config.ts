@@ -7,6 +7,8 @@ const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url)).r
 const { TESTS_OF: beside } = process.env
 const within = (folders: string) => beside ? [`${beside}/**/*.test.ts`] : [`${folders}/**/*.test.ts`]
 
+const plain = 'core,demo,exchange,shared,sound,app,tests'
+
 export default defineConfig({
   resolve: { alias: { '~~': folder('.'), '~': folder('./app') } },
   test: {
@@ -16,11 +18,8 @@ export default defineConfig({
     // Their modules are written for bundlers.
     server: { deps: { inline: ['alawmulaw', 'wavefile'] } },
     projects: [
-      { extends: true, test: { name: 'plain', include: within('{core,demo,exchange,shared,sound,app,tests}'), exclude: ['server/**', 'tests/database/**'] } },
-      {
-        extends: true,
-        test: { name: 'server', include: within('server'), exclude: ['{core,demo,exchange,shared,sound,app,tests}/**'], globalSetup: 'tests/database/setup.ts' },
-      },
+      { extends: true, test: { name: 'plain', include: within(`{${plain}}`), exclude: ['server/**', 'tests/database/**'] } },
+      { extends: true, test: { name: 'server', include: within('server'), exclude: [`{${plain}}/**`], globalSetup: 'tests/database/setup.ts' } },
     ],
   },
 })

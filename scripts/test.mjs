@@ -1,4 +1,4 @@
-import { chromium, buildWhenStale, installChromium, installNpmPackages } from './packages.mjs'
+import { chromium, buildWhenStale, installChromium, installNpmPackages, installVoices } from './packages.mjs'
 import { must, mustAll } from './processes.mjs'
 import { run, say } from './say.mjs'
 
@@ -27,6 +27,7 @@ run(async () => {
   }
   if (wants('e2e')) {
     await installChromium()
+    await installVoices()
     await buildWhenStale()
     say('end-to-end and fault tests in headless Chromium')
     await must('npx', ['playwright', 'test', ...steps.slice(1)], 'An end-to-end test failed: see above.', { env: { ...process.env, CHROMIUM: chromium() } })

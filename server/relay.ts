@@ -36,7 +36,7 @@ import { TodayFigures } from './figures/today'
 import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
-import { noSound, type SoundPort, SoundProcess } from './sound/sound-process'
+import { noSound, type SoundPort, SoundProcess } from './sound-link/sound-process'
 
 /** What the database tells of by a channel of its own, and what that is news of for whoever answers. */
 const channels: readonly (readonly [string, NewsTopic])[] = [

@@ -27,4 +27,3 @@ export const soundHealth = object({
 export type SoundHealth = InferType<typeof soundHealth>
 /** `here`: the house has sound at all; `process`: null while it does not answer. */
 export const soundState = object({ here: boolean().required(), process: soundHealth.nullable().default(null).defined() })
-export type SoundState = InferType<typeof soundState>

@@ -8,6 +8,8 @@ const connectWithin = 15_000
 /** Payload types of G.711 (RFC 3551), µ-law and A-law. */
 const [pcmu, pcma] = [0, 8]
 
+export type Ports = [from: number, to: number]
+
 /** Only what every telephone has too: what is heard here can be passed on to any of them without being made again. */
 const codecs = [
   new RTCRtpCodecParameters({ mimeType: 'audio/PCMU', clockRate: 8_000, channels: 1, payloadType: pcmu }),
@@ -16,7 +18,7 @@ const codecs = [
 
 /** One browser's end of a connection (WebRTC): what it says comes frame by frame, and so goes what it hears. */
 export class BrowserEnd {
-  private readonly peer = new RTCPeerConnection({ codecs: { audio: codecs, video: [] }, iceServers: [], iceAdditionalHostAddresses: ['127.0.0.1'] })
+  private readonly peer: RTCPeerConnection
   private readonly track: MediaStreamTrack = new Track({ kind: 'audio' })
   private readonly heard = new JitterBuffer()
   private sequence = Math.floor(Math.random() * 65_536)
@@ -24,8 +26,14 @@ export class BrowserEnd {
   private readonly late: NodeJS.Timeout
   private over = false
 
-  /** @param onOver called once, when the browser has gone or could not be reached */
-  constructor(private readonly onOver: () => void) {
+  /**
+   * @param ports of UDP that may be used, from and to; null: any
+   * @param onOver called once, when the browser has gone or could not be reached
+   */
+  constructor(ports: Ports | null, private readonly onOver: () => void) {
+    this.peer = new RTCPeerConnection({
+      codecs: { audio: codecs, video: [] }, iceServers: [], iceAdditionalHostAddresses: ['127.0.0.1'], icePortRange: ports ?? undefined,
+    })
     const transceiver = this.peer.addTransceiver(this.track, { direction: 'sendrecv' })
     transceiver.onTrack.subscribe(track => track.onReceiveRtp.subscribe(packet => this.take(packet)))
     this.peer.connectionStateChange.subscribe((state) => {

@@ -9,7 +9,9 @@ import { type Ears, NotUnderstood } from './ears'
 const longestBody = 64 * 1024
 
 /** The doors of this process, on loopback: a server asks here for an ear, and says whose sessions are over. Whoever does not know the token stays outside. */
-export async function openDoors(ears: Ears, health: () => SoundHealth, options: { port: number, token: string }): Promise<{ port: number, server: Server }> {
+export async function openDoors(
+  ears: Ears, health: () => SoundHealth, options: { port: number, token: string },
+): Promise<{ port: number, server: Server }> {
   const server = createServer((request, response) => {
     const answer = (status: number, body: object) => {
       response.writeHead(status, { 'content-type': 'application/json' })
@@ -22,13 +24,18 @@ export async function openDoors(ears: Ears, health: () => SoundHealth, options: 
       if (request.method !== 'POST' || request.url !== '/over') return answer(404, { message: 'There is no such door.' })
       ears.end(endedSessions.validateSync(body).sessions)
       answer(200, {})
-    }).catch((error: Error) => answer(error instanceof ValidationError || error instanceof SyntaxError || error instanceof NotUnderstood ? 422 : 503, { message: error.message }))
+    }).catch((error: Error) => answer(isWrong(error) ? 422 : 503, { message: error.message }))
   })
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject)
     server.listen(options.port, '127.0.0.1', resolve)
   })
   return { port: (server.address() as AddressInfo).port, server }
+}
+
+/** What was asked can't be read: it is wrong again however often it is asked. */
+function isWrong(error: Error): boolean {
+  return error instanceof ValidationError || error instanceof SyntaxError || error instanceof NotUnderstood
 }
 
 function knows({ headers }: IncomingMessage, token: string): boolean {

@@ -1,5 +1,5 @@
 import type { DeviceId } from '../core/calls/model'
-import { BrowserEnd } from './browser'
+import { BrowserEnd, type Ports } from './browser'
 import type { Mixer } from './mixer'
 
 /** So many browsers at once; more at one telephone than these: the oldest is let go. */
@@ -18,7 +18,8 @@ export class NotUnderstood extends Error {}
 export class Ears {
   private readonly all = new Set<{ device: DeviceId, session: string, end: BrowserEnd }>()
 
-  constructor(private readonly mixer: Mixer) {}
+  /** @param ports of UDP for them, from and to; null: any */
+  constructor(private readonly mixer: Mixer, private readonly ports: Ports | null = null) {}
 
   get count(): number {
     return this.all.size
@@ -31,7 +32,7 @@ export class Ears {
    */
   async join({ device, session, sdp }: { device: DeviceId, session: string, sdp: string }): Promise<string> {
     if (this.all.size >= most) throw new TooMany()
-    const end = new BrowserEnd(() => {
+    const end = new BrowserEnd(this.ports, () => {
       this.all.delete(one)
       this.mixer.leave(ear)
       this.mixer.close(ear)

@@ -14,10 +14,13 @@ import { SpokenByProgram } from './speech'
  * The sound of calls, as a program of its own, until it is told to stop: every browser hears what the state of the exchange says that its telephone hears.
  * It may end in the middle of calls and begin again: they go on. The secret of the exchange link is in ESTAFETTE_LINK_TOKEN.
  */
-const { values } = parseArgs({ options: { port: { type: 'string', default: '0' }, exchange: { type: 'string' } } })
+const { values } = parseArgs({ options: { port: { type: 'string', default: '0' }, exchange: { type: 'string' }, udp: { type: 'string' } } })
 const [fault] = readSecretFiles(process.env, ['ESTAFETTE_LINK_TOKEN'])
 const token = process.env.ESTAFETTE_LINK_TOKEN ?? ''
-const problem = fault ?? (token ? null : 'ESTAFETTE_LINK_TOKEN must hold the secret that is said to the exchange.') ?? problemOf('port') ?? problemOf('exchange')
+const missing = token ? null : 'ESTAFETTE_LINK_TOKEN must hold the secret that is said to the exchange.'
+const [, from, to] = /^(\d{1,5})-(\d{1,5})$/.exec(values.udp ?? '') ?? []
+const wrongRange = values.udp && !(Number(from) <= Number(to)) ? '--udp must be two ports, as 40000-40400.' : null
+const problem = fault ?? missing ?? problemOf('port') ?? problemOf('exchange') ?? wrongRange
 if (problem) {
   console.error(problem)
   process.exit(2)
@@ -30,14 +33,15 @@ function problemOf(name: 'port' | 'exchange'): string | null {
 const speech = new SpokenByProgram(new URL('./speech-thread.mjs', import.meta.url), text => console.error(text))
 const follower = new Follower(Number(values.exchange), token, speakFor)
 const mixer = new Mixer(() => follower.state, new Repertoire(speech))
-const ears = new Ears(mixer)
+const ears = new Ears(mixer, from && to ? [Number(from), Number(to)] : null)
 
 /** A caption stands for a voice: whoever has no microphone here is given one. */
 function speakFor(event: NumberedEvent, state: ExchangeState): void {
-  // What nobody could hear need not be made.
-  if (event.type !== 'callInformation' || mixer.listening === 0 || mixer.hasMouth(event.device)) return
+  if (event.type !== 'callInformation' && event.type !== 'pageSpoken') return
   const { device, text } = event
-  const party = state.calls.get(event.call)?.connections.find(connection => connection.device === device)?.party
+  // What nobody could hear need not be made.
+  if (!text || mixer.listening === 0 || mixer.hasMouth(device)) return
+  const party = event.type === 'callInformation' ? state.calls.get(event.call)?.connections.find(connection => connection.device === device)?.party : null
   void speech.speak(text, voiceOf(party?.number ?? device)).then(samples => samples && mixer.say(device, samples))
 }
 

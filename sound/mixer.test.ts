@@ -4,9 +4,9 @@ import type { DeviceId, ExchangeState } from '../core/calls/model'
 import { Tryout } from '../core/calls/tryout'
 import { begin, carryOut, devices, requestOf, runsOf, start, waitOf, wish } from '../core/calls/wishes'
 import { frameSamples, sampleRate } from '../core/sound/frames'
-import { heardBy } from '../core/sound/heard'
+import { heardBy, isLoudspeakerEar, loudspeakerEar } from '../core/sound/heard'
 import { heightOf } from '../core/sound/tone'
-import { Mixer } from './mixer'
+import { Mixer, type Mouth } from './mixer'
 import type { Playing, Repertoire } from './repertoire'
 
 const seed = Number(process.env.LAW_SEED ?? Date.now() % 1_000_000)
@@ -17,14 +17,24 @@ const spacing = sampleRate / frameSamples
 const highest = 3_500
 const loudness = 900
 
+const toneFrame = (hertz: number, level: number) =>
+  Int16Array.from({ length: frameSamples }, (_, at) => Math.round(level * Math.sin(2 * Math.PI * hertz * at / sampleRate)))
+
 /** Everybody's tone is their own; at each ear it is measured whose can be heard. */
 class Room {
   readonly mixer: Mixer
   private readonly tones = new Map<DeviceId, number>()
+  private readonly loudspeakers = new Set<string>()
   private readonly frames = new Map<DeviceId, Int16Array>()
 
   constructor(public state: ExchangeState) {
     this.mixer = new Mixer(() => this.state, silent)
+  }
+
+  /** An ear without a mouth. */
+  put(loudspeaker: string): void {
+    this.loudspeakers.add(loudspeakerEar(loudspeaker))
+    this.mixer.join({ device: loudspeakerEar(loudspeaker), hear: heard => this.frames.set(loudspeakerEar(loudspeaker), heard) })
   }
 
   get full(): boolean {
@@ -35,7 +45,7 @@ class Room {
     if (this.tones.has(device) || this.full) return
     const hertz = (this.tones.size + 3) * spacing
     this.tones.set(device, hertz)
-    const frame = Int16Array.from({ length: frameSamples }, (_, at) => Math.round(loudness * Math.sin(2 * Math.PI * hertz * at / sampleRate)))
+    const frame = toneFrame(hertz, loudness)
     this.mixer.open({ device, next: () => frame })
     this.mixer.join({ device, hear: heard => this.frames.set(device, heard) })
   }
@@ -43,7 +53,7 @@ class Room {
   /** Whom each of those in the room hears in the next frame. */
   listen(): Map<DeviceId, DeviceId[]> {
     this.mixer.tick()
-    return new Map([...this.tones.keys()].map((ear) => {
+    return new Map([...this.tones.keys(), ...this.loudspeakers].map((ear) => {
       const samples = Float32Array.from(this.frames.get(ear)!)
       return [ear, [...this.tones].flatMap(([device, hertz]) => heightOf(hertz, samples, sampleRate) > loudness / 2 ? [device] : [])]
     }))
@@ -52,11 +62,12 @@ class Room {
 
 describe('what comes out of the mixer', () => {
   it(`is at every ear what the state says, after any requests of anybody (seed ${seed})`, () => {
-    let talked = 0
+    let [talked, paged] = [0, 0]
     fc.assert(fc.property(fc.array(wish, { minLength: 30, maxLength: 70 }), (wishes) => {
       const room = new Room(begin('sound'))
       let now = start
       for (const device of devices.slice(0, 30)) room.enter(device)
+      for (const { speakers } of Object.values(room.state.company.zones)) for (const speaker of speakers) room.put(speaker)
       for (const wanted of wishes) {
         if (wanted.kind === 'wait') now += waitOf(wanted)
         const request = requestOf(room.state, wanted)
@@ -67,15 +78,18 @@ describe('what comes out of the mixer', () => {
         for (const [ear, voices] of heard) {
           const { voices: expected, page } = heardBy(room.state, ear)
           const inRoom = [...expected, ...page ? [page] : []].filter(device => heard.has(device))
-          if ([...voices].sort().join() !== inRoom.sort().join()) throw new Error(`after ${JSON.stringify(request)} ${ear} hears ${voices.join()} instead of ${inRoom.join()}`)
+          if ([...voices].sort().join() !== inRoom.sort().join())
+            throw new Error(`after ${JSON.stringify(request)} ${ear} hears ${voices.join()} instead of ${inRoom.join()}`)
           talked += voices.length
+          if (isLoudspeakerEar(ear)) paged += voices.length
         }
       }
     }), { numRuns: runsOf(120), seed, endOnFailure: true })
     expect(talked).toBeGreaterThan(100)
+    expect(paged).toBeGreaterThan(10)
   }, 120_000)
 
-  const tone = (hertz: number, level = 1_000) => Int16Array.from({ length: frameSamples }, (_, at) => Math.round(level * Math.sin(2 * Math.PI * hertz * at / sampleRate)))
+  const tone = (hertz: number) => toneFrame(hertz, 1_000)
   const height = (hertz: number, frame: Int16Array) => Math.round(heightOf(hertz, Float32Array.from(frame), sampleRate))
 
   function talking() {
@@ -92,7 +106,8 @@ describe('what comes out of the mixer', () => {
 
   it('is the latest mouth of a telephone, and the one before it when that has gone', () => {
     const { mixer, calling, heard } = talking()
-    const [first, second] = [400, 800].map(hertz => ({ device: calling, next: () => tone(hertz) })) as [{ device: string, next: () => Int16Array }, { device: string, next: () => Int16Array }]
+    const mouth = (hertz: number): Mouth => ({ device: calling, next: () => tone(hertz) })
+    const [first, second] = [mouth(400), mouth(800)]
     mixer.open(first)
     mixer.open(second)
     mixer.tick()

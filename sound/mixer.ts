@@ -1,4 +1,5 @@
 import type { DeviceId, ExchangeState } from '../core/calls/model'
+import { ownPage } from '../core/calls/paging/pages'
 import { callsOf } from '../core/calls/questions'
 import { frameSamples, mixed, silentFrame } from '../core/sound/frames'
 import { type Heard, heardBy } from '../core/sound/heard'
@@ -76,11 +77,11 @@ export class Mixer {
     for (const [ear, player] of this.ears) ear.hear(this.frameFor(ear, player, state, spoken))
   }
 
-  /** Speaking takes its time whether or not anybody hears it; whoever is on no call any more has nothing to say. */
+  /** Speaking takes its time whether or not anybody hears it; whoever is on no call any more, and on no page, has nothing to say. */
   private speak(device: DeviceId, state: ExchangeState | null, spoken: Map<DeviceId, Int16Array>): void {
     const queue = this.saying.get(device)!
     const [piece] = queue
-    if (!piece || !state || callsOf(state, device).length === 0) {
+    if (!piece || !state || (callsOf(state, device).length === 0 && !ownPage(state, device))) {
       this.saying.delete(device)
       return
     }

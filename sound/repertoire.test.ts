@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { mailboxOf } from '../core/calls/names'
 import { Tryout } from '../core/calls/tryout'
 import { frameSamples, sampleRate } from '../core/sound/frames'
-import { heardBy } from '../core/sound/heard'
+import { heardBy, loudspeakerEar } from '../core/sound/heard'
 import { heightOf } from '../core/sound/tone'
 import { Repertoire } from './repertoire'
 
@@ -43,9 +43,26 @@ describe('what is played at an ear', () => {
   it('is the house\'s own tone once it has one', () => {
     const { house, at } = playing()
     const { calling } = house.call(house.offer())
-    const { settings } = house.state.company
-    house.change('settings', 'settings' as never, { ...settings, tones: { ...settings.tones, ringing: '600: 1 on 2 off' } } as never)
+    const { company } = house.state
+    const settings = { ...company.settings, tones: { ...company.settings.tones, ringing: '600: 1 on 2 off' } }
+    house.state = { ...house.state, company: { ...company, settings } }
     expect(heights(at(calling).goesOn!.samples.subarray(0, 4_000), 400, 600)).toEqual([false, true])
+  })
+
+  it('a gong comes before a page at a loudspeaker, once for each, and at no telephone', () => {
+    const { house, at } = playing()
+    const zone = Object.values(house.state.company.zones)[0]!
+    house.must({ service: 'openPage', device: 't2100', to: zone.id, rank: 'ordinary' })
+    const ear = loudspeakerEar(zone.speakers[0]!)
+    const { goesOn, once } = at(ear)
+    expect(goesOn).toBeNull()
+    expect(heights(once!.samples()!.subarray(0, 2_000), 660, 1_000)).toEqual([true, false])
+    expect(at(ear).once!.key).toBe(once!.key)
+    house.must({ service: 'closePage', device: 't2100', page: [...house.state.pages.keys()][0]! })
+    expect(at(ear)).toEqual({ goesOn: null, once: null })
+    house.must({ service: 'openPage', device: 't2100', to: zone.id, rank: 'ordinary' })
+    expect(at(ear).once!.key).not.toBe(once!.key)
+    expect(at('t2105')).toEqual({ goesOn: null, once: null })
   })
 
   it('a mailbox says whose it is and then sounds its tone, once; where nobody can speak the tone comes alone', async () => {

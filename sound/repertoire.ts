@@ -1,8 +1,9 @@
 import type { DeviceId, ExchangeState } from '../core/calls/model'
 import { deviceName, isMailbox } from '../core/calls/names'
+import { ownPage } from '../core/calls/paging/pages'
 import { tellPlace } from '../core/queues/expected-wait'
 import { asPcm, sampleRate } from '../core/sound/frames'
-import { callHeardAt, type Heard, toneOf } from '../core/sound/heard'
+import { callHeardAt, type Heard, isLoudspeakerEar, toneOf } from '../core/sound/heard'
 import { holdMusic } from '../core/sound/music'
 import { toneSamples } from '../core/sound/tone'
 import type { Voice } from '../core/sound/voices'
@@ -24,9 +25,19 @@ const nothing: Playing = { goesOn: null, once: null }
 /** The house's own voice, for everything that no person says. */
 const ofTheHouse: Voice = { kind: 0, pitch: 50, pace: 150 }
 const toneLevel = 0.12
+/** Before a page sounds at a loudspeaker: two notes that fade. */
+const gong = asPcm(Float32Array.from([660, 528].flatMap(hertz => [...gongNote(hertz)])))
 const beep = asPcm(toneSamples([{ frequencies: [1_000], milliseconds: 400 }], sampleRate, 0.2))
 /** What the house says is made once and kept; so many of its sentences. */
 const mostSentences = 200
+
+function gongNote(hertz: number): Float32Array {
+  const [seconds, level, halfLife] = [0.6, 0.25, 0.2]
+  return Float32Array.from({ length: seconds * sampleRate }, (_, at) => {
+    const since = at / sampleRate
+    return level * 2 ** (-since / halfLife) * Math.sin(2 * Math.PI * hertz * since)
+  })
+}
 
 /** Music, tones and what the house says by itself, as it is played at an ear. */
 export class Repertoire {
@@ -37,7 +48,8 @@ export class Repertoire {
   constructor(private readonly speech: Speech) {}
 
   playingAt(heard: Heard, device: DeviceId, state: ExchangeState): Playing {
-    const { tone, music, announcement } = heard
+    const { tone, music, announcement, page } = heard
+    if (page && isLoudspeakerEar(device)) return { goesOn: null, once: { key: `gong ${ownPage(state, page)?.id}`, samples: () => gong } }
     if (!tone && !music && !announcement) return nothing
     return {
       goesOn: tone ? { key: tone, samples: this.tone(state, tone) } : music ? { key: 'music', samples: this.music } : null,

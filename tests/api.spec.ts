@@ -58,6 +58,10 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(nobody, 'post', '/api/requests', 401)
   await ask(ines, 'get', '/api/requests/{id}', 200, { segment: crypto.randomUUID() })
   await ask(ines, 'get', '/api/requests/{id}', 422, { segment: 'a b' })
+  await ask(ines, 'get', '/api/sound', 200)
+  await ask(nobody, 'get', '/api/sound', 401)
+  await ask(ines, 'post', '/api/sound', 409, { data: { device: 't2100', sdp: 'v=0\r\n' } })
+  await ask(ines, 'post', '/api/sound', 422, { data: { device: 't2100', sdp: 'nonsense' } })
   await ask(ines, 'post', '/api/handset', 200, service({ service: 'setStatus', reason: null, until: null }))
   await stage.cast.hangUp(call)
   await expect
@@ -268,13 +272,14 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   stage.cast.present([])
 
   // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, an address book in `connections.spec.ts`, a charge in
-  // `charges.spec.ts`, the house's directory and its identity provider in specs of their own, the feed everywhere.
+  // `charges.spec.ts`, the house's directory and its identity provider in specs of their own, sound in `talking.spec.ts`, the feed
+  // everywhere.
   const untried = Object.entries(described.document.paths)
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
   expect(untried.sort()).toEqual([
     'get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look', 'post /api/identity/begin',
-    'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'put /api/charges/{id}', 'put /api/house-directory',
-    'put /api/identity/settings',
+    'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'post /api/sound', 'put /api/charges/{id}',
+    'put /api/house-directory', 'put /api/identity/settings',
   ])
 })

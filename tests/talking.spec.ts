@@ -22,7 +22,9 @@ async function speaking(hertz: number, path: string): Promise<Browser> {
   writeFileSync(path, wav.toBuffer())
   return await chromium.launch({
     executablePath: process.env.CHROMIUM,
-    args: ['--no-sandbox', '--disable-gpu', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-audio-capture=${path}`],
+    args: [
+      '--no-sandbox', '--disable-gpu', '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-audio-capture=${path}`,
+    ],
   })
 }
 
@@ -31,15 +33,15 @@ async function measured(page: Page): Promise<Page> {
   await page.addInitScript(() => {
     const told = window as unknown as { ear: AnalyserNode | null }
     told.ear = null
-    const { setRemoteDescription } = RTCPeerConnection.prototype
-    RTCPeerConnection.prototype.setRemoteDescription = function (this: RTCPeerConnection, ...given: [RTCSessionDescriptionInit]) {
+    const setRemoteDescription = RTCPeerConnection.prototype.setRemoteDescription as (given: RTCSessionDescriptionInit) => Promise<void>
+    RTCPeerConnection.prototype.setRemoteDescription = function (this: RTCPeerConnection, given: RTCSessionDescriptionInit) {
       this.addEventListener('track', ({ track }) => {
         const audio = new AudioContext()
         told.ear = audio.createAnalyser()
         told.ear.fftSize = 8_192
         audio.createMediaStreamSource(new MediaStream([track])).connect(told.ear)
       })
-      return setRemoteDescription.apply(this, given)
+      return setRemoteDescription.call(this, given)
     }
   })
   return page
@@ -137,7 +139,7 @@ test('a caller and an operator hear each other: only while they talk, and not wh
   await cast.home()
 })
 
-test('the sound process is killed, and frozen: calls go on, it is said, and everybody is heard again; a server that ends takes no voice with it', async ({ own }, info) => {
+test('the sound process is killed, and frozen: it is said, and everybody is heard again; a server that ends takes no voice with it', async ({ own }, info) => {
   const cast = await people(own, info.outputPath.bind(info))
   const { console, caller } = cast
   await inHand(cast)
@@ -197,6 +199,26 @@ test('made-up callers have a voice; whoever has signed out hears nobody any more
   await own.cast.say(call, 'Hello, is anybody still there, can anybody hear me at all?')
   await expect(console.getByLabel('Password')).toBeVisible()
   await expect.poll(() => loudness(console)).toBeLessThan(0.001)
+  await low.close()
+})
+
+test('a loudspeaker plays what is paged, after a gong, and nothing before and after', async ({ own }, info) => {
+  const low = await speaking(operatorsVoice, info.outputPath('low.wav'))
+  const console = await measured(await own.open(low, 'ines'))
+  await console.reload()
+  await turnOn(console)
+  const hall = await measured(await own.open(low, 'tomas'))
+  await hall.goto('/handset?of=loudspeakers')
+  const { pageDefault } = own.cast.state.company.settings
+  const speaker = own.cast.state.company.zones[pageDefault!]!.speakers[0]!
+  await hall.getByRole('button', { name: `Hear the loudspeaker ${speaker}` }).click()
+  await expect.poll(async () => (await samplesAt(hall)).samples.length).toBeGreaterThan(0)
+  expect(await heard(hall, 660, operatorsVoice)).toEqual([])
+  await console.keyboard.press('&')
+  await expect.poll(() => heard(hall, 528)).toEqual([528])
+  await expect.poll(() => heard(hall, 528, operatorsVoice)).toEqual([operatorsVoice])
+  await console.keyboard.press('&')
+  await expect.poll(() => heard(hall, operatorsVoice)).toEqual([])
   await low.close()
 })
 

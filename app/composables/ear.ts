@@ -8,6 +8,8 @@ import { soundAt, useSoundDevices } from './sound-devices'
 /** `waits`: another window of this browser has the sound. `lost`: it was there, and is tried again. */
 export type EarState = 'off' | 'waits' | 'connecting' | 'on' | 'lost'
 
+/** What somebody's voice is at least, from 0 to 1; below it there is silence. */
+const quietest = 0.01
 /** Frames come all the time, silent ones too: after so long without any (milliseconds) nobody is at the other end. */
 const longestSilence = 1_000
 const lookEvery = 250
@@ -19,10 +21,10 @@ const longestGathering = 1_000
 /**
  * Ear and mouth of a telephone in this browser, for as long as it is wanted: by WebRTC, through the server, to whatever makes the sound of calls. It comes
  * back by itself, whoever of them was away.
- * @param speaks whether what is said here may be meant for anybody: until then the microphone gives nothing away
+ * @param speaks whether what is said here may be meant for anybody: until then the microphone gives nothing away; null: only to hear, without one
  * @param only one window of this browser may have it under this name; the others wait
  */
-export function useEar(device: () => DeviceId | null, isWanted: () => boolean, speaks: () => boolean, only?: string) {
+export function useEar(device: () => DeviceId | null, isWanted: () => boolean, speaks: (() => boolean) | null, only?: string) {
   const devices = useSoundDevices()
   const { audioInputs, audioOutputs } = useDevicesList()
   const state = ref<EarState>('off')
@@ -30,6 +32,8 @@ export function useEar(device: () => DeviceId | null, isWanted: () => boolean, s
   const refusal = ref<string | null>(null)
   const microphone = shallowRef<MediaStream | null>(null)
   const microphoneProblem = ref<string | null>(null)
+  /** Something is being said here just now. */
+  const talks = ref(false)
   const remote = shallowRef<MediaStream | null>(null)
   const player = new Audio()
   player.autoplay = true
@@ -100,6 +104,7 @@ export function useEar(device: () => DeviceId | null, isWanted: () => boolean, s
     const looked = peer
     const stats = await looked?.getStats()
     if (!stats || looked !== peer) return
+    talks.value = [...stats.values()].some(({ type, audioLevel }) => type === 'media-source' && audioLevel > quietest)
     const packets = [...stats.values()].find(({ type }) => type === 'inbound-rtp')?.packetsReceived as number | undefined ?? 0
     if (packets > heard.packets) {
       heard = { packets, at: performance.now() }
@@ -112,6 +117,7 @@ export function useEar(device: () => DeviceId | null, isWanted: () => boolean, s
 
   /** Opens the microphone that was chosen, or else the usual one; without any one still hears. */
   async function openMicrophone(): Promise<void> {
+    if (!speaks) return
     const chosen = devices.value.microphone
     const open = microphone.value?.getAudioTracks()[0]
     if (open?.readyState === 'live' && (!chosen || open.getSettings().deviceId === chosen || !isThere(chosen))) return
@@ -156,8 +162,8 @@ export function useEar(device: () => DeviceId | null, isWanted: () => boolean, s
   }
   useEventListener(['keydown', 'pointerdown'], () => player.srcObject && player.paused && void play())
 
-  watch(speaks, (isOpen) => {
-    for (const track of microphone.value?.getAudioTracks() ?? []) track.enabled = isOpen
+  watch(() => speaks?.(), (isOpen) => {
+    for (const track of microphone.value?.getAudioTracks() ?? []) track.enabled = isOpen === true
   })
   watch([() => devices.value.microphone, audioInputs], () => void changeMicrophone())
   watch([() => devices.value.headset, audioOutputs], () => void soundAt(player, devices.value.headset))
@@ -190,8 +196,10 @@ export function useEar(device: () => DeviceId | null, isWanted: () => boolean, s
   }, { immediate: true })
   onScopeDispose(stop)
 
-  return { state, refusal, microphone, microphoneProblem, remote, tryAgain: begin }
+  return { state, refusal, microphone, microphoneProblem, talks, remote, tryAgain: begin }
 }
+
+export type Ear = ReturnType<typeof useEar>
 
 /** Resolves when every address is in the offer. */
 function gathered(peer: RTCPeerConnection): Promise<void> {

@@ -7,6 +7,7 @@ import { useLive } from '~/stores/live'
 import { pageKey, usePaging } from '~/stores/paging'
 import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
+import { useVoice } from '~/stores/voice'
 
 const live = useLive()
 const desk = useDesk()
@@ -16,6 +17,7 @@ const keys = useHandKeys()
 const preferences = usePreferences()
 const paging = usePaging()
 const dialogs = useDialogs()
+const voice = useVoice()
 /** Dialogs are fetched once everybody is in sight, or as soon as one is asked for: the server may be away later. */
 const dialogsFetched = ref(false)
 void later(async () => {
@@ -108,7 +110,7 @@ useHead({ title })
         Loading all extensions…
       </p>
       <slot v-else />
-      <template v-if="live.state && (dialogsFetched || dialogs.isOpen)">
+      <template v-if="live.state && (dialogsFetched || dialogs.isOpen || voice.sheet)">
         <LazyStoryDialog />
         <LazyDigitsDialog />
         <LazyMessageDialog />
@@ -120,6 +122,7 @@ useHead({ title })
         <LazyQuietDialog />
         <LazyCalendarDialog />
         <LazySoundSheet v-if="desk.device" />
+        <LazyOwnEar v-if="desk.device && voice.isOn" />
       </template>
     </main>
   </div>

@@ -1,18 +1,10 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
-import { connectionOf } from '~~/core/calls/questions'
-import { callHeardAt } from '~~/core/sound/heard'
-import { useEar } from '~/composables/ear'
-import { useDesk } from './desk'
-import { useLive } from './live'
-import { usePaging } from './paging'
+import { computed, ref, shallowRef } from 'vue'
+import type { Ear } from '~/composables/ear'
 
-/** Talking by this browser: the ear and mouth of one's own telephone. */
+/** Talking by this browser: whether one does, and how it is. The ear itself is fetched by those who do (`OwnEar.vue`). */
 export const useVoice = defineStore('voice', () => {
-  const desk = useDesk()
-  const live = useLive()
-  const paging = usePaging()
   /** Turned on once, it stays so in this browser. */
   const isOn = useLocalStorage('estafette-voice', false)
   /** Whether what is said is shown as well; those who practise listening hide it. */
@@ -20,20 +12,14 @@ export const useVoice = defineStore('voice', () => {
   /** One tries one's sound: the microphone is open, and nobody else hears it. */
   const trying = ref(false)
   const sheet = ref(false)
+  const ear = shallowRef<Ear | null>(null)
 
-  const speaks = computed(() => {
-    if (trying.value) return true
-    if (!live.state || !desk.device) return false
-    const call = callHeardAt(live.state, desk.device)
-    return (paging.page !== null && !paging.page.waits) || (call !== undefined && !connectionOf(call, desk.device)!.muted)
-  })
-  const ear = useEar(() => desk.device, () => isOn.value, () => speaks.value, 'estafette-voice')
+  const state = computed(() => ear.value?.state.value ?? (isOn.value ? 'connecting' : 'off'))
+  const refusal = computed(() => ear.value?.refusal.value ?? null)
+  const microphone = computed(() => ear.value?.microphone.value ?? null)
+  const microphoneProblem = computed(() => ear.value?.microphoneProblem.value ?? null)
+  const remote = computed(() => ear.value?.remote.value ?? null)
+  const tryAgain = () => void ear.value?.tryAgain()
 
-  watch(ear.state, (now, before) => {
-    if (now === 'lost') desk.say('Sound is lost. Calls go on, and it is tried again.')
-    if (now === 'on' && before === 'lost') desk.say('Sound is back.')
-  })
-  watch(ear.microphoneProblem, problem => problem && desk.say(problem))
-
-  return { isOn, captions, trying, sheet, speaks, ...ear }
+  return { isOn, captions, trying, sheet, ear, state, refusal, microphone, microphoneProblem, remote, tryAgain }
 })

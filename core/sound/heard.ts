@@ -23,13 +23,20 @@ export interface Heard {
 
 const silence: Heard = { voices: [], page: null, music: false, tone: null, announcement: null }
 
+const loudspeakerPrefix = 'loudspeaker:'
+
+/** A loudspeaker as an ear, by its name in the zones of the company. */
+export const loudspeakerEar = (speaker: string) => `${loudspeakerPrefix}${speaker}`
+export const isLoudspeakerEar = (ear: string) => ear.startsWith(loudspeakerPrefix)
+
 /** The call that is heard at a telephone, or by a party outside: by law there is one at most. */
 export function callHeardAt(state: ExchangeState, ear: DeviceId): Call | undefined {
   return callsOf(state, ear).find(candidate => connectionOf(candidate, ear)?.state === 'connected')
 }
 
-/** What is heard at a telephone, or by a party outside: of its calls the one on which it is connected, and a page that sounds there. */
+/** What is heard at a telephone, or by a party outside: of its calls the one on which it is connected, and a page; at a loudspeaker a page. */
 export function heardBy(state: ExchangeState, ear: DeviceId): Heard {
+  if (isLoudspeakerEar(ear)) return { ...silence, page: heardAtLoudspeaker(state, ear.slice(loudspeakerPrefix.length)) }
   const call = callHeardAt(state, ear)
   // By law an ear hears one page.
   const [page] = pagesHeardAt(state, ear)

@@ -28,7 +28,8 @@ export function holdMusic(rate: number): Float32Array<ArrayBuffer> {
       const seconds = at / rate
       const loudness = level * Math.min(1, seconds / 0.008) * 2 ** (-seconds / halfLife)
       // What still sounds at the end goes on at the beginning: the turn has no seam.
-      samples[(from + at) % samples.length]! += loudness * overtones.reduce((sum, part, over) => sum + part * Math.sin(2 * Math.PI * hertz * (over + 1) * seconds), 0)
+      const wave = overtones.reduce((sum, part, over) => sum + part * Math.sin(2 * Math.PI * hertz * (over + 1) * seconds), 0)
+      samples[(from + at) % samples.length]! += loudness * wave
     }
   })
   return samples

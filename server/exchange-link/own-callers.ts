@@ -1,5 +1,6 @@
 import type { CallId, DeviceId } from '~~/core/calls/model'
 import { callsOf } from '~~/core/calls/questions'
+import { isLoudspeakerEar } from '~~/core/sound/heard'
 import type { SignedIn } from '~~/shared/people'
 import { useRelay } from '../relay'
 
@@ -18,9 +19,13 @@ export class OwnCallers {
   }
 }
 
-/** Whether somebody has a telephone in their hand: their own, that of a caller whom they play, or in the demo any. */
+/**
+ * Whether somebody has a telephone in their hand: their own, that of a caller whom they play, or in the demo any. A loudspeaker is set up by whoever runs the
+ * company.
+ */
 export function mayHold(person: SignedIn, device: DeviceId, demo: boolean): boolean {
   const { replica: { state } } = useRelay()
+  if (isLoudspeakerEar(device)) return demo || person.rights.includes('runCompany')
   return demo || device === person.device || Boolean(state && callsOf(state, device).some(call => isPlayedBy(person, device, call.id)))
 }
 

@@ -20,7 +20,8 @@ export default defineNitroPlugin((nitro) => {
     while (!stopped && !relay) {
       try {
         relay = await Relay.start({
-          databaseUrl, exchangePort: Number(exchangePort), linkToken, soundPort: soundPort ? Number(soundPort) : null, secret: session.password, spillFolder, log, readingProgram, bookProgram,
+          databaseUrl, exchangePort: Number(exchangePort), linkToken, soundPort: soundPort ? Number(soundPort) : null,
+          secret: session.password, spillFolder, log, readingProgram, bookProgram,
           customerSystem: customerAddress ? { name: customerName, address: customerAddress, token: customerToken } : null,
           calendarOrigins: calendarOrigins.split(',').map(origin => origin.trim()).filter(Boolean),
         })

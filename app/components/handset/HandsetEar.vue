@@ -3,14 +3,16 @@ import { connectionOf } from '~~/core/calls/questions'
 import { callHeardAt } from '~~/core/sound/heard'
 import { useLive } from '~/stores/live'
 
-/** Talks at a stand-in telephone by this browser, until it is put down. `device`: null while it is on no line. */
-const { device } = defineProps<{ device: string | null }>()
+/** Talks at a stand-in telephone by this browser, or hears a loudspeaker, until it is put down. `device`: null while it is on no line. */
+const { device, listens = false, label = '' } = defineProps<{ device: string | null, listens?: boolean, label?: string }>()
 const isOn = defineModel<boolean>({ required: true })
 const live = useLive()
-const { state, refusal, microphoneProblem } = useEar(() => device, () => isOn.value, () => {
-  const call = live.state && device ? callHeardAt(live.state, device) : undefined
-  return call !== undefined && !connectionOf(call, device!)!.muted
-})
+const { state, refusal, microphoneProblem } = useEar(() => device, () => isOn.value, listens
+  ? null
+  : () => {
+      const call = live.state && device ? callHeardAt(live.state, device) : undefined
+      return call !== undefined && !connectionOf(call, device!)!.muted
+    })
 const words = computed(() => {
   if (refusal.value ?? microphoneProblem.value) return refusal.value ?? microphoneProblem.value
   return state.value === 'lost' ? 'Sound is lost, and tried again.' : ''
@@ -23,9 +25,10 @@ const words = computed(() => {
       size="small"
       :aria-pressed="isOn"
       :type="isOn ? 'primary' : undefined"
+      :aria-label="label || undefined"
       @click="isOn = !isOn"
     >
-      {{ isOn ? 'Talk no more' : 'Talk here' }}
+      {{ listens ? 'Hear' : isOn ? 'Talk no more' : 'Talk here' }}
     </el-button>
     <span
       role="status"

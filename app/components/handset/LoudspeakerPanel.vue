@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { openPages } from '~~/core/calls/paging/pages'
+import { loudspeakerEar } from '~~/core/sound/heard'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
@@ -7,6 +8,8 @@ import { useLive } from '~/stores/live'
 defineEmits<{ putDown: [] }>()
 const live = useLive()
 const directory = useDirectory()
+/** At which of them this browser listens. */
+const heard = ref<Record<string, boolean>>({})
 
 const sites = computed(() => {
   const { state } = live
@@ -41,6 +44,14 @@ const sites = computed(() => {
             :key="speaker"
             :class="{ sounds: page }"
           >
+            <HandsetEar
+              :model-value="heard[speaker] ?? false"
+              class="ear"
+              :device="loudspeakerEar(speaker)"
+              listens
+              :label="`Hear the loudspeaker ${speaker}`"
+              @update:model-value="heard[speaker] = $event"
+            />
             {{ page ? '◖' : '○' }} {{ speaker }}<template v-if="page">
               : {{ directory.nameOf(page.by) }} “{{ page.text || '…' }}”
             </template>
@@ -63,6 +74,10 @@ const sites = computed(() => {
 <style scoped>
 h2 {
   font: 600 var(--type-2) var(--font-sign);
+}
+
+.ear {
+  float: right;
 }
 
 .sounds {

@@ -83,8 +83,9 @@ async function tryVoice(): Promise<void> {
     width="min(30rem, 94vw)"
     @closed="focusField"
   >
-    <div
+    <el-form
       class="sheet"
+      @submit.prevent
       @keydown.esc.capture="closesDialog($event) && (voice.sheet = false)"
     >
       <el-switch
@@ -156,7 +157,7 @@ async function tryVoice(): Promise<void> {
       <el-checkbox v-model="voice.captions">
         Show what is said under the call
       </el-checkbox>
-    </div>
+    </el-form>
   </el-dialog>
 </template>
 

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { connectionOf } from '~~/core/calls/questions'
+import { callHeardAt } from '~~/core/sound/heard'
+import { useDesk } from '~/stores/desk'
+import { useLive } from '~/stores/live'
+import { usePaging } from '~/stores/paging'
+import { useVoice } from '~/stores/voice'
+
+/** The ear and mouth of one's own telephone: fetched by those who talk by their browser, once the console can be used. */
+const desk = useDesk()
+const live = useLive()
+const paging = usePaging()
+const voice = useVoice()
+
+const speaks = computed(() => {
+  if (voice.trying) return true
+  if (!live.state || !desk.device) return false
+  const call = callHeardAt(live.state, desk.device)
+  return (paging.page !== null && !paging.page.waits) || (call !== undefined && !connectionOf(call, desk.device)!.muted)
+})
+const ear = useEar(() => desk.device, () => true, () => speaks.value, 'estafette-voice')
+voice.ear = ear
+onBeforeUnmount(() => {
+  voice.ear = null
+})
+
+watch(ear.state, (now, before) => {
+  if (now === 'lost') desk.say('Sound is lost. Calls go on, and it is tried again.')
+  if (now === 'on' && before === 'lost') desk.say('Sound is back.')
+})
+watch(ear.microphoneProblem, problem => problem && desk.say(problem))
+// Whoever speaks on a page without typing goes on with it.
+useIntervalFn(() => ear.talks.value && paging.page && void paging.goOn(), 1_000)
+</script>
+
+<template>
+  <span hidden />
+</template>
