@@ -34,6 +34,7 @@ import { IdentityProvider } from './identity/provider'
 import { DayKeeper } from './figures/days'
 import { TodayFigures } from './figures/today'
 import { Customers, type CustomerSystem } from './customers/customers'
+import { MessageSound } from './messages/message-sound'
 import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
 import { noSound, type SoundPort, SoundProcess } from './sound-link/sound-process'
@@ -82,6 +83,7 @@ export class Relay implements LinkListener {
   readonly identity: IdentityProvider
   readonly customers: Customers
   readonly sound: SoundPort
+  private readonly messageSound: MessageSound | null
   readonly dayKeeper: DayKeeper
   readonly todayFigures: TodayFigures
   company!: CompanyKeeper
@@ -103,6 +105,7 @@ export class Relay implements LinkListener {
     this.notices.on(whereaboutsChannel, () => this.hub.newsForAll('whereabouts'))
     this.customers = new Customers(config.customerSystem)
     this.sound = config.soundPort === null ? noSound : new SoundProcess(config.soundPort, config.linkToken)
+    this.messageSound = this.hasSound ? new MessageSound(orm, this.sound, config.log) : null
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.newsOfMessages(concerned))
@@ -138,6 +141,7 @@ export class Relay implements LinkListener {
     this.addressBooks.close()
     this.houseDirectory.close()
     this.dayKeeper.close()
+    this.messageSound?.close()
     await this.notices.close()
     await this.journal.settle()
     this.journal.close()

@@ -21,7 +21,8 @@ export const messagesQuery = object({ handset: string().max(80).optional().label
 const text = string().defined()
 
 /**
- * One message as its reader and its writer see it: `from` is the sign-in of who wrote it, empty for a caller; `seconds` the length of a voice message.
+ * One message as its reader and its writer see it: `from` is the sign-in of who wrote it, empty for a caller; `seconds` the length of a voice message,
+ * `sound` whether it can be heard.
  * Times are milliseconds since 1970.
  */
 const message = object({
@@ -36,6 +37,7 @@ const message = object({
   urgent: boolean().required(),
   callBack: boolean().required(),
   seconds: number().nullable().defined(),
+  sound: boolean().required(),
   at: number().required(),
   readAt: number().nullable().defined(),
 })

@@ -5,17 +5,19 @@ import { Tryout } from '../core/calls/tryout'
 import { openDoors } from './doors'
 import { Ears } from './ears'
 import { Mixer } from './mixer'
+import { Pieces } from './recorder'
 import type { Repertoire } from './repertoire'
 
 const token = 'known to the house'
-const mixer = new Mixer(() => new Tryout().state, { playingAt: () => ({ goesOn: null, once: null }) } as unknown as Repertoire)
+const mixer = new Mixer(() => new Tryout().state, { playingAt: () => ({ goesOn: null, once: null }) } as unknown as Repertoire, new Pieces(() => {}))
+const pieces = new Pieces(() => {})
 const ears = new Ears(mixer)
 let server: Server
 let url: string
 const browsers: RTCPeerConnection[] = []
 
 beforeAll(async () => {
-  const doors = await openDoors(ears, () => ({ exchange: 'up', speech: 'down' }), { port: 0, token })
+  const doors = await openDoors(ears, pieces, () => ({ exchange: 'up', speech: 'down' }), { port: 0, token })
   server = doors.server
   url = `http://127.0.0.1:${doors.port}`
 })
@@ -58,6 +60,15 @@ describe('the doors of the sound process', () => {
     expect((await ask('/ears', { device: 't2100', session: 's', sdp: 'v=0\n', more: 1 }))[0]).toBe(422)
     expect((await ask('/ears', `"${'x'.repeat(70_000)}"`))[0]).toBe(422)
     expect([ears.count, mixer.listening]).toEqual([0, 0])
+  })
+
+  it('give what was said to mailboxes, until it is kept', async () => {
+    pieces.add('voice-a-1-5', Uint8Array.from([1, 2, 3]))
+    const [, { pieces: given }] = await ask('/pieces') as unknown as [number, { pieces: { message: string, place: number, sound: string }[] }]
+    expect(given).toEqual([{ message: 'voice-a-1-5', place: expect.any(Number), sound: 'AQID' }])
+    expect((await ask('/pieces/kept', { places: ['all'] }))[0]).toBe(422)
+    expect((await ask('/pieces/kept', { places: [given[0]!.place] }))[0]).toBe(200)
+    expect(await ask('/pieces')).toEqual([200, { pieces: [] }])
   })
 
   it('let a browser in, with addresses of this machine and G.711 alone; it hears frames, until its session is over', async () => {

@@ -2,15 +2,19 @@ import { timingSafeEqual } from 'node:crypto'
 import { createServer, type IncomingMessage, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { ValidationError } from 'yup'
-import { earOffer, endedSessions, type SoundHealth } from '../shared/sound'
+import { earOffer, endedSessions, keptPieces, mostPieces, type SoundHealth } from '../shared/sound'
 import { type Ears, NotUnderstood } from './ears'
+import type { Pieces } from './recorder'
 
 /** Bytes. */
 const longestBody = 64 * 1024
 
-/** The doors of this process, on loopback: a server asks here for an ear, and says whose sessions are over. Whoever does not know the token stays outside. */
+/**
+ * The doors of this process, on loopback: a server asks here for an ear, says whose sessions are over, and fetches what was said to mailboxes. Whoever does not
+ * know the token stays outside.
+ */
 export async function openDoors(
-  ears: Ears, health: () => SoundHealth, options: { port: number, token: string },
+  ears: Ears, pieces: Pieces, health: () => SoundHealth, options: { port: number, token: string },
 ): Promise<{ port: number, server: Server }> {
   const server = createServer((request, response) => {
     const answer = (status: number, body: object) => {
@@ -19,10 +23,12 @@ export async function openDoors(
     }
     if (!knows(request, options.token)) return answer(401, { message: 'The token is not the one this process was started with.' })
     if (request.method === 'GET' && request.url === '/health') return answer(200, health())
+    if (request.method === 'GET' && request.url === '/pieces') return answer(200, { pieces: pieces.oldest(mostPieces) })
     bodyOf(request).then(async (body) => {
       if (request.method === 'POST' && request.url === '/ears') return answer(200, { sdp: await ears.join(earOffer.validateSync(body)) })
-      if (request.method !== 'POST' || request.url !== '/over') return answer(404, { message: 'There is no such door.' })
-      ears.end(endedSessions.validateSync(body).sessions)
+      if (request.method === 'POST' && request.url === '/over') ears.end(endedSessions.validateSync(body).sessions)
+      else if (request.method === 'POST' && request.url === '/pieces/kept') pieces.kept(keptPieces.validateSync(body).places)
+      else return answer(404, { message: 'There is no such door.' })
       answer(200, {})
     }).catch((error: Error) => answer(isWrong(error) ? 422 : 503, { message: error.message }))
   })

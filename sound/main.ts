@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util'
 import type { ExchangeState, NumberedEvent } from '../core/calls/model'
+import { leavingOf } from '../core/sound/recording'
 import { voiceOf } from '../core/sound/voices'
 import { readSecretFiles } from '../shared/secret-files'
 import { everyFrame } from './clock'
@@ -7,6 +8,7 @@ import { openDoors } from './doors'
 import { Ears } from './ears'
 import { Follower } from './follower'
 import { Mixer } from './mixer'
+import { Pieces } from './recorder'
 import { Repertoire } from './repertoire'
 import { SpokenByProgram } from './speech'
 
@@ -32,21 +34,24 @@ function problemOf(name: 'port' | 'exchange'): string | null {
 
 const speech = new SpokenByProgram(new URL('./speech-thread.mjs', import.meta.url), text => console.error(text))
 const follower = new Follower(Number(values.exchange), token, speakFor)
-const mixer = new Mixer(() => follower.state, new Repertoire(speech))
+const pieces = new Pieces(text => console.error(text))
+const mixer = new Mixer(() => follower.state, new Repertoire(speech), pieces)
 const ears = new Ears(mixer, from && to ? [Number(from), Number(to)] : null)
 
 /** A caption stands for a voice: whoever has no microphone here is given one. */
 function speakFor(event: NumberedEvent, state: ExchangeState): void {
   if (event.type !== 'callInformation' && event.type !== 'pageSpoken') return
   const { device, text } = event
+  const call = event.type === 'callInformation' ? state.calls.get(event.call) : undefined
   // What nobody could hear need not be made.
-  if (!text || mixer.listening === 0 || mixer.hasMouth(device)) return
-  const party = event.type === 'callInformation' ? state.calls.get(event.call)?.connections.find(connection => connection.device === device)?.party : null
+  const isHeard = mixer.listening > 0 || (call && leavingOf(call))
+  if (!text || !isHeard || mixer.hasMouth(device)) return
+  const party = call?.connections.find(connection => connection.device === device)?.party
   void speech.speak(text, voiceOf(party?.number ?? device)).then(samples => samples && mixer.say(device, samples))
 }
 
 const health = () => ({ exchange: follower.state ? 'up' as const : 'down' as const, speech: speech.isThere ? 'up' as const : 'down' as const })
-const { port, server } = await openDoors(ears, health, { port: Number(values.port), token })
+const { port, server } = await openDoors(ears, pieces, health, { port: Number(values.port), token })
 const stopTicking = everyFrame(() => mixer.tick())
 console.log(`sound ready on 127.0.0.1:${port}`)
 process.send?.({ ready: true, port })

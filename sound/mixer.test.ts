@@ -1,16 +1,22 @@
+import { mulaw } from 'alawmulaw'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { DeviceId, ExchangeState } from '../core/calls/model'
+import { mailboxOf } from '../core/calls/names'
 import { Tryout } from '../core/calls/tryout'
 import { begin, carryOut, devices, requestOf, runsOf, start, waitOf, wish } from '../core/calls/wishes'
 import { frameSamples, sampleRate } from '../core/sound/frames'
 import { heardBy, isLoudspeakerEar, loudspeakerEar } from '../core/sound/heard'
+import { leavingOf } from '../core/sound/recording'
 import { heightOf } from '../core/sound/tone'
 import { Mixer, type Mouth } from './mixer'
+import { Pieces } from './recorder'
 import type { Playing, Repertoire } from './repertoire'
 
 const seed = Number(process.env.LAW_SEED ?? Date.now() % 1_000_000)
-const silent = { playingAt: (): Playing => ({ goesOn: null, once: null }) } as unknown as Repertoire
+const greeting = new Int16Array(4 * frameSamples)
+const silent = { playingAt: (): Playing => ({ goesOn: null, once: null }), greetingOf: () => greeting } as unknown as Repertoire
+const pieces = new Pieces(() => {})
 
 /** Tones that can be told apart in one frame. */
 const spacing = sampleRate / frameSamples
@@ -28,7 +34,7 @@ class Room {
   private readonly frames = new Map<DeviceId, Int16Array>()
 
   constructor(public state: ExchangeState) {
-    this.mixer = new Mixer(() => this.state, silent)
+    this.mixer = new Mixer(() => this.state, silent, pieces)
   }
 
   /** An ear without a mouth. */
@@ -98,7 +104,7 @@ describe('what comes out of the mixer', () => {
     house.must({ service: 'answerCall', device: 't2100', call })
     const { calling } = house.call(call)
     const heard: Int16Array[] = []
-    const mixer = new Mixer(() => house.state, silent)
+    const mixer = new Mixer(() => house.state, silent, pieces)
     const ear = { device: 't2100', hear: (frame: Int16Array) => heard.push(frame) }
     mixer.join(ear)
     return { house, call, calling, heard, mixer, ear }
@@ -137,6 +143,51 @@ describe('what comes out of the mixer', () => {
     expect(height(400, heard.at(-1)!)).toBe(0)
   })
 
+  it('a mailbox writes down what is said to it after its greeting, and made-up people wait for that', () => {
+    const { house, call, calling } = talking()
+    const kept = new Pieces(() => {}, () => 1_000)
+    const mixer = new Mixer(() => house.state, silent, kept)
+    house.must({ service: 'singleStepTransferCall', device: 't2100', call, to: mailboxOf('t2105') })
+    const { message } = leavingOf(house.call(call))!
+    mixer.say(calling, Int16Array.from([...tone(400), ...tone(600)]))
+    for (let i = 0; i < 4 + 3; i++) mixer.tick()
+    expect(kept.oldest(9)).toEqual([])
+    house.must({ service: 'clearConnection', device: calling, call })
+    mixer.tick()
+    const [piece, ...more] = kept.oldest(9)
+    expect([piece!.message, piece!.place, more.length]).toEqual([message, 1_000, 0])
+    const samples = mulaw.decode(Buffer.from(piece!.sound, 'base64'))
+    const frames = [0, 1, 2].map(at => [...samples.subarray(at * frameSamples, (at + 1) * frameSamples)])
+    expect(samples.length).toBe(3 * frameSamples)
+    expect(frames.map(frame => [400, 600].map(hertz => Math.round(height(hertz, Int16Array.from(frame)) / 100)))).toEqual([[10, 0], [0, 10], [0, 0]])
+  })
+
+  it('what a caller says into a microphone is written down in pieces of two seconds, in their order, until they are kept', () => {
+    const { house, call, calling } = talking()
+    const kept = new Pieces(() => {}, () => 1_000)
+    const mixer = new Mixer(() => house.state, silent, kept)
+    mixer.open({ device: calling, next: () => tone(400) })
+    house.must({ service: 'singleStepTransferCall', device: 't2100', call, to: mailboxOf('t2105') })
+    for (let i = 0; i < 4 + 201; i++) mixer.tick()
+    expect(kept.oldest(9).map(({ place, sound }) => [place, Buffer.from(sound, 'base64').length])).toEqual([[1_000, 16_000], [1_001, 16_000]])
+    expect(kept.oldest(1)).toHaveLength(1)
+    kept.kept([1_000, 5])
+    expect(kept.oldest(9).map(({ place }) => place)).toEqual([1_001])
+    house.must({ service: 'clearConnection', device: calling, call })
+    mixer.tick()
+    expect(kept.oldest(9).map(({ sound }) => Buffer.from(sound, 'base64').length)).toEqual([16_000, 160])
+  })
+
+  it('what nobody fetches is let go after an hour, the oldest first, and it is said', () => {
+    const said: string[] = []
+    const kept = new Pieces(text => said.push(text), () => 0)
+    const minute = new Uint8Array(60 * sampleRate)
+    for (let i = 0; i < 61; i++) kept.add('m', minute)
+    expect(said).toHaveLength(1)
+    const places = kept.oldest(99).map(({ place }) => place)
+    expect([places[0], places.at(-1), places.length]).toEqual([32, 61, 30])
+  })
+
   it('nobody says more than half a minute ahead', () => {
     const { mixer, calling, heard } = talking()
     mixer.say(calling, new Int16Array(30 * sampleRate))
@@ -151,7 +202,7 @@ describe('what comes out of the mixer', () => {
     mixer.leave(ear)
     mixer.tick()
     expect([heard.length, mixer.listening]).toEqual([0, 0])
-    const alone = new Mixer(() => null, silent)
+    const alone = new Mixer(() => null, silent, pieces)
     alone.join(ear)
     alone.open({ device: 't2100', next: () => tone(400) })
     alone.tick()
@@ -161,7 +212,7 @@ describe('what comes out of the mixer', () => {
   it('plays what is said once before what goes on, each from its beginning, and turns what goes on without a seam', () => {
     const { house, heard } = talking()
     let playing: Playing = { goesOn: null, once: null }
-    const mixer = new Mixer(() => house.state, { playingAt: () => playing } as unknown as Repertoire)
+    const mixer = new Mixer(() => house.state, { playingAt: () => playing } as unknown as Repertoire, pieces)
     mixer.join({ device: 't2100', hear: frame => heard.push(frame) })
     const ramp = (length: number, from: number) => Int16Array.from({ length }, (_, at) => from + at)
     const first = () => heard.at(-1)![0]

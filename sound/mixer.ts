@@ -1,8 +1,10 @@
-import type { DeviceId, ExchangeState } from '../core/calls/model'
+import type { CallId, DeviceId, ExchangeState } from '../core/calls/model'
 import { ownPage } from '../core/calls/paging/pages'
 import { callsOf } from '../core/calls/questions'
 import { frameSamples, mixed, silentFrame } from '../core/sound/frames'
-import { type Heard, heardBy } from '../core/sound/heard'
+import { type Heard, heardBy, heardByMailbox } from '../core/sound/heard'
+import { leavingOf } from '../core/sound/recording'
+import { type Pieces, Recorder } from './recorder'
 import type { Playing, Repertoire } from './repertoire'
 
 /** Where what a telephone, or a party outside, hears goes to: one frame after the other. */
@@ -26,9 +28,12 @@ export class Mixer {
   /** Of several at one telephone the latest is its voice. */
   private readonly mouths = new Map<DeviceId, Mouth[]>()
   private readonly saying = new Map<DeviceId, { samples: Int16Array, at: number }[]>()
+  private readonly recorders = new Map<string, { recorder: Recorder, mailbox: DeviceId, call: CallId }>()
+  private recordedOf: ExchangeState | null = null
   private heard: { of: ExchangeState | null, by: Map<DeviceId, Heard> } = { of: null, by: new Map() }
 
-  constructor(private readonly state: () => ExchangeState | null, private readonly repertoire: Repertoire) {}
+  /** @param pieces take what is said to mailboxes */
+  constructor(private readonly state: () => ExchangeState | null, private readonly repertoire: Repertoire, private readonly pieces: Pieces) {}
 
   get listening(): number {
     return this.ears.size
@@ -75,6 +80,35 @@ export class Mixer {
       spoken.set(device, frames.at(-1) ?? silentFrame)
     }
     for (const [ear, player] of this.ears) ear.hear(this.frameFor(ear, player, state, spoken))
+    if (state) this.record(state, spoken)
+  }
+
+  /** Every mailbox that has a call listens, whoever else does. */
+  private record(state: ExchangeState, spoken: ReadonlyMap<DeviceId, Int16Array>): void {
+    if (this.recordedOf !== state) {
+      this.recordedOf = state
+      const left = new Map([...state.calls.values()].flatMap(call => leavingOf(call) ?? []).map(one => [one.message, one]))
+      for (const [message, { recorder }] of this.recorders) {
+        if (left.has(message)) continue
+        recorder.end()
+        this.recorders.delete(message)
+      }
+      for (const [message, { call, mailbox }] of left) {
+        if (this.recorders.has(message)) continue
+        const recorder = new Recorder(message, () => this.repertoire.greetingOf(mailbox, state), this.pieces)
+        this.recorders.set(message, { recorder, mailbox, call })
+      }
+    }
+    for (const { recorder, mailbox, call } of this.recorders.values()) {
+      const { voices } = heardByMailbox(state.calls.get(call)!, mailbox)
+      recorder.take(mixed(voices.flatMap(voice => spoken.get(voice) ?? [])))
+    }
+  }
+
+  /** Nobody speaks to a mailbox that has not finished: whoever is made up waits for its tone. */
+  private waitsForTone(state: ExchangeState, device: DeviceId): boolean {
+    const left = callsOf(state, device).map(leavingOf).find(one => one !== null)
+    return left ? !(this.recorders.get(left.message)?.recorder.listens ?? false) : false
   }
 
   /** Speaking takes its time whether or not anybody hears it; whoever is on no call any more, and on no page, has nothing to say. */
@@ -85,6 +119,7 @@ export class Mixer {
       this.saying.delete(device)
       return
     }
+    if (this.waitsForTone(state, device)) return
     spoken.set(device, frameAt(piece.samples, piece.at))
     piece.at += frameSamples
     if (piece.at >= piece.samples.length) queue.shift()

@@ -1,10 +1,11 @@
 import type { DeviceId, ExchangeState } from '../core/calls/model'
-import { deviceName, isMailbox } from '../core/calls/names'
+import { deviceName } from '../core/calls/names'
 import { ownPage } from '../core/calls/paging/pages'
 import { tellPlace } from '../core/queues/expected-wait'
 import { asPcm, sampleRate } from '../core/sound/frames'
 import { callHeardAt, type Heard, isLoudspeakerEar, toneOf } from '../core/sound/heard'
 import { holdMusic } from '../core/sound/music'
+import { leavingOf } from '../core/sound/recording'
 import { toneSamples } from '../core/sound/tone'
 import type { Voice } from '../core/sound/voices'
 import { mailboxGreeting } from './words'
@@ -72,9 +73,13 @@ export class Repertoire {
       const { told } = call
       return told ? { key: `place ${call.id} ${told.at}`, samples: () => this.made(tellPlace(told), text => this.speech.speak(text, ofTheHouse)) } : null
     }
-    const mailbox = call.connections.find(connection => isMailbox(connection.device))?.device ?? ''
-    const greeting = mailboxGreeting(deviceName(state.company, mailbox))
-    return { key: `mailbox ${call.id} ${mailbox}`, samples: () => this.made(greeting, text => this.withBeep(text)) }
+    const left = leavingOf(call)
+    return left && { key: left.message, samples: () => this.greetingOf(left.mailbox, state) }
+  }
+
+  /** What a mailbox says, with its tone; null until it is made. */
+  greetingOf(mailbox: DeviceId, state: ExchangeState): Int16Array | null {
+    return this.made(mailboxGreeting(deviceName(state.company, mailbox)), text => this.withBeep(text))
   }
 
   /** Where nobody can speak the tone alone says that it is time to. */

@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
+import AxeBuilder from '@axe-core/playwright'
 import { chromium, type Browser, type Page } from '@playwright/test'
 import { heightOf } from '../core/sound/tone'
 import { alone, expect, name, ribbon, type Stage } from './stage'
@@ -200,6 +201,50 @@ test('made-up callers have a voice; whoever has signed out hears nobody any more
   await expect(console.getByLabel('Password')).toBeVisible()
   await expect.poll(() => loudness(console)).toBeLessThan(0.001)
   await low.close()
+})
+
+test('a voice message is heard: after the greeting, to its end, quicker, from where one likes, as WAV; by whom it is for alone', async ({ own }, info) => {
+  const cast = await people(own, info.outputPath.bind(info))
+  const { console, caller, outside } = cast
+  await inHand(cast)
+  const [call] = own.cast.state.calls.keys()
+  await own.cast.ask({ service: 'singleStepTransferCall', device: 't2100', call: call!, to: 'mailbox:t2100' })
+  // What the house says, and then its tone: until then nothing is written down.
+  await expect.poll(() => loudness(caller)).toBeGreaterThan(0.05)
+  await expect.poll(async () => (await own.sql<{ count: number }>('select count(*)::int as count from message_sound'))[0]!.count, { timeout: 40_000 })
+    .toBeGreaterThanOrEqual(2)
+  await outside.getByRole('button', { name: 'Hang up' }).click()
+
+  await console.getByRole('link', { name: /^Messages/ }).click()
+  const details = console.getByRole('complementary', { name: 'The chosen message' })
+  await expect(details).toContainText('Left in the voicemail of Ines Quillfeather')
+  const sound = details.getByRole('group', { name: 'Sound of the message of Odette Farrowmere' })
+  const address = await sound.getByRole('link', { name: 'WAV' }).getAttribute('href')
+  const answer = await console.request.get(address!)
+  expect([answer.status(), answer.headers()['content-type']]).toEqual([200, 'audio/wav'])
+  const samples = new WaveFile(await answer.body()).getSamples(false, Int16Array as never) as unknown as Int16Array
+  expect(samples.length).toBeGreaterThan(4 * 8_000)
+  expect([callersVoice, operatorsVoice].map(hertz => heightOf(hertz, Float32Array.from(samples.subarray(8_000, 16_000)), 8_000) > 300)).toEqual([true, false])
+  expect((await caller.request.get(address!)).status()).toBe(404)
+  expect((await console.request.get('/api/messages/nothing/sound')).status()).toBe(404)
+
+  await expect(details).toContainText('Not read yet.')
+  await sound.getByRole('button', { name: 'Play' }).click()
+  await expect(sound.getByRole('button', { name: 'Pause' })).toBeVisible()
+  await sound.getByLabel('Speed').selectOption('2×')
+  const where = sound.getByRole('slider', { name: 'Where it plays' })
+  await expect.poll(async () => Number(await where.inputValue())).toBeGreaterThan(0.5)
+  await sound.getByRole('button', { name: 'Pause' }).click()
+  const stopped = await where.inputValue()
+  await where.press('End')
+  expect(Number(await where.inputValue())).toBeGreaterThan(Number(stopped))
+  await where.press('ArrowLeft')
+  await sound.getByRole('button', { name: 'Play' }).click()
+  await expect(details).toContainText(/Read .*\./)
+  await expect(sound.getByRole('button', { name: 'Play' })).toBeVisible()
+  expect((await new AxeBuilder({ page: console }).analyze()).violations).toEqual([])
+  await console.screenshot({ path: info.outputPath('messages.png') })
+  await cast.home()
 })
 
 test('a loudspeaker plays what is paged, after a gong, and nothing before and after', async ({ own }, info) => {

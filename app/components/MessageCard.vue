@@ -3,8 +3,10 @@ import { useContacts } from '~/stores/contacts'
 import { useDialogs } from '~/stores/dialogs'
 import type { Message } from '~~/shared/messages'
 
-/** `chosen`: it can be chosen, and whether it is. */
-const props = withDefaults(defineProps<{ message: Message, owner: string, mine: boolean, chosen?: boolean }>(), { chosen: undefined })
+/** `chosen`: it can be chosen, and whether it is; else it is heard here. `handset`: at whose telephone. */
+const props = withDefaults(defineProps<{ message: Message, owner: string, mine: boolean, chosen?: boolean, handset?: string }>(), {
+  chosen: undefined, handset: undefined,
+})
 defineEmits<{ read: [], choose: [] }>()
 
 const title = computed(() => whoLeft(props.message))
@@ -45,6 +47,13 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       </template>
       {{ message.readAt ? `Read ${shownAt(message.readAt).format('D MMM H:mm')}.` : 'Not read yet.' }}
     </p>
+    <LazyVoicePlayer
+      v-if="message.sound && chosen === undefined"
+      :message="message.id"
+      :title="title"
+      :handset="handset"
+      @heard="message.readAt || $emit('read')"
+    />
     <el-button
       v-if="mine && !message.readAt"
       size="small"

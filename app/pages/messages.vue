@@ -100,6 +100,12 @@ onMounted(messages.load)
           <p class="words">
             {{ chosen.text || 'No words.' }}
           </p>
+          <VoicePlayer
+            v-if="chosen.sound"
+            :message="chosen.id"
+            :title="whoLeft(chosen)"
+            @heard="mine && !chosen.readAt && messages.read(chosen.id)"
+          />
           <p class="soft">
             {{ chosen.kind === 'voice' ? `Left in the voicemail of ${owner(chosen.to)}` : `For ${owner(chosen.to)}, taken down by ${chosen.fromName}` }},
             {{ when(chosen.at) }}. {{ chosen.readAt ? `Read ${when(chosen.readAt)}.` : 'Not read yet.' }}

@@ -34,7 +34,18 @@ describe('messages', () => {
     expect(await texts(['t2107'], 'staff')).toEqual([[], []])
     expect(await texts([], null)).toEqual([[], []])
     const { received: [one] } = await messages.find(['t2105'], null)
-    expect(one).toEqual({ ...message, id: one!.id, at: at.getTime(), readAt: null })
+    expect(one).toEqual({ ...message, id: one!.id, sound: false, at: at.getTime(), readAt: null })
+  })
+
+  it('say of voice messages whether they can be heard, and whose they are', async () => {
+    const { box: messages } = await box()
+    await messages.leave({ ...message, kind: 'voice', from: '' }, at)
+    await messages.leave({ ...message, kind: 'voice', from: '', text: 'Heard.' }, new Date(at.getTime() + 1))
+    const [heard, unheard] = (await messages.find(['t2105'], null)).received
+    await own.sql('insert into message_sound (message, place, sound) values (?, 1, \'x\')', [heard!.id])
+    expect((await messages.find(['t2105'], null)).received.map(({ text, sound }) => [text, sound])).toEqual([['Heard.', true], ['Please ring.', false]])
+    expect([await messages.isFor(heard!.id, ['t2106', 't2105']), await messages.isFor(unheard!.id, ['t2106']), await messages.isFor('none', ['t2105'])])
+      .toEqual([true, false, false])
   })
 
   it('are read by whoever they are for alone, and once', async () => {

@@ -32,13 +32,21 @@ export class MessageBox {
     })
   }
 
+  /** Whether there is such a message for one of these readers. */
+  async isFor(id: string, readers: string[]): Promise<boolean> {
+    return await this.orm.em.fork().count(MessageEntity, { id, to: { $in: readers } }) > 0
+  }
+
   /** The latest for the given mailboxes, and those that `writer` wrote (null: nobody asked for). */
   async find(mailboxes: string[], writer: string | null): Promise<{ received: Message[], written: Message[] }> {
     const em = this.orm.em.fork()
     const latest = { orderBy: { at: 'desc' as const }, limit: 100 }
     const received = await em.find(MessageEntity, { to: { $in: mailboxes } }, latest)
     const written = writer === null ? [] : await em.find(MessageEntity, { from: writer }, latest)
-    return { received: received.map(shown), written: written.map(shown) }
+    const voices = received.filter(({ kind }) => kind === 'voice').map(({ id }) => id)
+    const heard = voices.length === 0 ? [] : await em.execute<{ id: string }[]>(withSound, [JSON.stringify(voices)])
+    const sounds = new Set(heard.map(({ id }) => id))
+    return { received: received.map(row => shown(row, sounds)), written: written.map(row => shown(row, sounds)) }
   }
 
   /** How many are unread in each mailbox; those without any are left out. */
@@ -49,14 +57,18 @@ export class MessageBox {
   }
 }
 
+const withSound = `
+  select id from jsonb_array_elements_text(?::jsonb) as asked(id) where exists (select 1 from message_sound where message = asked.id)`
+
 /** Everybody hears of it when it is kept. */
 async function tell(tx: EntityManager, concerned: string[]): Promise<void> {
   await tx.execute(`select pg_notify('${channel}', ?)`, [JSON.stringify(concerned.filter(Boolean))])
 }
 
-function shown({ id, kind, to, from, fromName, caller, number, text, urgent, callBack, seconds, at, readAt }: MessageRow): Message {
+function shown(row: MessageRow, sounds: ReadonlySet<string>): Message {
+  const { id, kind, to, from, fromName, caller, number, text, urgent, callBack, seconds, at, readAt } = row
   return {
-    id, kind, to, from, fromName, text, urgent, callBack,
+    id, sound: sounds.has(id), kind, to, from, fromName, text, urgent, callBack,
     caller: caller ?? null, number: number ?? null, seconds: seconds ?? null,
     at: at.getTime(), readAt: readAt?.getTime() ?? null,
   }

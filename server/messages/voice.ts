@@ -1,6 +1,6 @@
 import type { Call, NumberedEvent } from '~~/core/calls/model'
-import { isMailbox, ownerOfMailbox } from '~~/core/calls/names'
 import { formatNumber, type Home } from '~~/core/numbers/dialled'
+import { leavingOf } from '~~/core/sound/recording'
 
 /** Shorter than this (milliseconds), nobody has said anything. */
 const shortestMessage = 2_000
@@ -24,16 +24,16 @@ export interface VoiceMessage {
  * @param home writes numbers
  */
 export function voiceMessageOf(event: NumberedEvent, before: Call, offset: number, home: Home): VoiceMessage | null {
-  const mailbox = before.connections.find(connection => isMailbox(connection.device))
-  if (event.type !== 'callCleared' || !mailbox || event.at - mailbox.since < shortestMessage) return null
+  const left = leavingOf(before)
+  if (event.type !== 'callCleared' || !left || event.at - left.since < shortestMessage) return null
   const { party, caption } = before
   return {
-    id: `voice-${before.id}-${mailbox.since}`,
-    to: ownerOfMailbox(mailbox.device)!,
+    id: left.message,
+    to: left.owner,
     caller: party?.name ?? (party?.number ? formatNumber(party.number, home) : null),
     number: party?.number ?? null,
-    text: caption && caption.at >= mailbox.since ? caption.text : '',
-    seconds: Math.round((event.at - mailbox.since) / 1_000),
+    text: caption && caption.at >= left.since ? caption.text : '',
+    seconds: Math.round((event.at - left.since) / 1_000),
     at: event.at + offset,
   }
 }

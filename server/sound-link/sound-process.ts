@@ -1,4 +1,4 @@
-import { type SoundAnswer, soundAnswer, type SoundHealth, soundHealth } from '~~/shared/sound'
+import { type SoundAnswer, soundAnswer, type SoundHealth, soundHealth, type SoundPiece, soundPieces } from '~~/shared/sound'
 
 /** Milliseconds. Whoever takes a call wants to hear soon, or to know that they won't. */
 const patience = 3_000
@@ -14,6 +14,10 @@ export interface SoundPort {
   end(sessions: readonly string[]): Promise<void>
   /** Null when nobody answers. */
   health(): Promise<SoundHealth | null>
+  /** What was said to mailboxes and is not kept yet, the oldest first; empty when nobody answers. */
+  pieces(): Promise<SoundPiece[]>
+  /** Pieces, by their places, that are kept now. */
+  kept(places: readonly number[]): Promise<void>
 }
 
 export class SoundAway extends Error {
@@ -29,6 +33,8 @@ export const noSound: SoundPort = {
   join: () => Promise.reject(new SoundRefused('This house runs without sound: what is said is read under the call.')),
   end: () => Promise.resolve(),
   health: () => Promise.resolve(null),
+  pieces: () => Promise.resolve([]),
+  kept: () => Promise.resolve(),
 }
 
 /** Our own sound process, on this machine. */
@@ -46,6 +52,14 @@ export class SoundProcess implements SoundPort {
 
   async health(): Promise<SoundHealth | null> {
     return await this.ask('/health').then(answer => soundHealth.validateSync(answer), () => null)
+  }
+
+  async pieces(): Promise<SoundPiece[]> {
+    return await this.ask('/pieces').then(answer => soundPieces.validateSync(answer).pieces, () => [])
+  }
+
+  async kept(places: readonly number[]): Promise<void> {
+    await this.ask('/pieces/kept', { places })
   }
 
   private async ask(path: string, body?: object): Promise<unknown> {

@@ -197,6 +197,7 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
           :message="message"
           :owner="name"
           mine
+          :handset="device"
           @read="handset.read(message.id)"
         />
       </ul>

@@ -1,0 +1,25 @@
+import { messagesQuery } from '~~/shared/messages'
+import { withId } from '~~/shared/people'
+import { fromDatabase } from '../../../database/away'
+import { defineEndpoint } from '../../../endpoints/define'
+import { mailboxesOf } from '../../../messages/mailboxes'
+import { wavOf } from '../../../messages/message-sound'
+import { useRelay } from '../../../relay'
+
+export default defineEndpoint({
+  summary: 'What was said in a voice message for oneself, as WAV',
+  mayAsk: 'signedIn',
+  params: withId,
+  query: messagesQuery,
+  dear: true,
+  also: { 200: 'The sound, as audio/wav.', 404: 'There is no such message for whoever asks, or it has no sound.' },
+}, async ({ event, person, params: { id }, query: { handset } }) => {
+  const mailboxes = mailboxesOf(person, handset)
+  const { messages, orm } = useRelay()
+  const wav = await fromDatabase(async () => await messages.isFor(id, mailboxes) ? await wavOf(orm, id) : null)
+  if (!wav) throw createError({ statusCode: 404, message: 'There is no such message for you, or nothing that could be heard was said in it.' })
+  setResponseHeader(event, 'content-type', 'audio/wav')
+  setResponseHeader(event, 'content-disposition', 'attachment; filename="message.wav"')
+  setResponseHeader(event, 'cache-control', 'private, no-store')
+  return Buffer.from(wav) as never
+})

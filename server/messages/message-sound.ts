@@ -1,0 +1,75 @@
+import type { MikroORM } from '@mikro-orm/postgresql'
+import wavefile from 'wavefile'
+import { sampleRate } from '~~/core/sound/frames'
+import { briefly } from '../database/away'
+import type { SoundPort } from '../sound-link/sound-process'
+
+/** Milliseconds between two looks whether anything was said. */
+const every = 1_000
+/** Pieces of which no message came of, because it was too short, are let go after a day. */
+const pieceStays = 24 * 60 * 60_000
+const cleaning = 60 * 60_000
+
+/**
+ * Keeps what is said to mailboxes: fetched from the sound process piece by piece, while it is being said, and let go there once it is written. Several
+ * servers may do it at once.
+ */
+export class MessageSound {
+  private readonly looking: NodeJS.Timeout
+  private busy = false
+  private failing = false
+  private cleaned = 0
+
+  /** @param onKept is told whose messages have more sound now */
+  constructor(private readonly orm: MikroORM, private readonly sound: SoundPort, private readonly log: (text: string) => void) {
+    this.looking = setInterval(() => void this.look(), every)
+  }
+
+  close(): void {
+    clearInterval(this.looking)
+  }
+
+  /** Writes whatever was said until now. */
+  async look(): Promise<void> {
+    if (this.busy) return
+    this.busy = true
+    try {
+      for (;;) {
+        const pieces = await this.sound.pieces()
+        if (pieces.length === 0) break
+        await this.orm.em.fork().execute(insertPieces, [JSON.stringify(pieces)])
+        await this.sound.kept(pieces.map(({ place }) => place))
+      }
+      if (Date.now() - this.cleaned > cleaning) await this.clean()
+      this.failing = false
+    }
+    catch (error) {
+      if (!this.failing) this.log(`messages: what is said to mailboxes can't be written at the moment: ${briefly(error)}`)
+      this.failing = true
+    }
+    finally {
+      this.busy = false
+    }
+  }
+
+  private async clean(): Promise<void> {
+    await this.orm.em.fork().execute(
+      'delete from message_sound where place < ? and not exists (select 1 from message where message.id = message_sound.message)', [Date.now() - pieceStays],
+    )
+    this.cleaned = Date.now()
+  }
+}
+
+const insertPieces = `
+  insert into message_sound (message, place, sound)
+  select message, place, decode(sound, 'base64') from jsonb_to_recordset(?::jsonb) as p(message text, place bigint, sound text) on conflict do nothing`
+
+/** A message as WAV (16 bit, 8 kHz), or null when nothing of it was kept. */
+export async function wavOf(orm: MikroORM, message: string): Promise<Uint8Array | null> {
+  const pieces = await orm.em.fork().execute<{ sound: Buffer }[]>('select sound from message_sound where message = ? order by place', [message])
+  if (pieces.length === 0) return null
+  const file = new wavefile.WaveFile()
+  file.fromScratch(1, sampleRate, '8m', Buffer.concat(pieces.map(({ sound }) => sound)))
+  file.fromMuLaw()
+  return file.toBuffer()
+}
