@@ -144,13 +144,16 @@ async function signIn(url) {
  * Seconds of processor that a process has used (utime and stime of proc(5)).
  * @param {number | undefined} pid
  */
-function processor(pid) {
+export function processor(pid) {
   const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]?.split(' ') ?? []
   return (Number(fields[11]) + Number(fields[12])) / ticksPerSecond
 }
 
-/** @param {number | undefined} pid */
-function residentMb(pid) {
+/**
+ * Megabytes of memory that a process has.
+ * @param {number | undefined} pid
+ */
+export function residentMb(pid) {
   return Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024)
 }
 

@@ -3,6 +3,7 @@ import { once } from 'node:events'
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { chain, firstConsole } from './bench-chain.mjs'
+import { mouthToEar } from './bench-sound.mjs'
 import { prepareDatabase } from './database.mjs'
 import { buildWhenStale, installNpmPackages } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
@@ -38,6 +39,8 @@ run(async () => {
     /** @type {object[]} */
     chain: [],
     /** @type {object[]} */
+    sound: [],
+    /** @type {object[]} */
     day: [],
     /** @type {object[]} */
     reports: [],
@@ -53,6 +56,10 @@ run(async () => {
     for (const warm of [false, true]) {
       say(`the whole chain for a minute, ${warm ? 'kept warm' : 'cold'}`)
       figures.chain.push(await chain(postgres, { size: 5_000, warm }))
+    }
+    for (const [calls, lost] of /** @type {const} */ ([[2, 0], [10, 0], [10, 0.05], [25, 0], [50, 0]])) {
+      say(`from mouth to ear: ${calls} calls at once, ${lost * 100} % of the packets lost`)
+      figures.sound.push(await mouthToEar(postgres, { calls, lost }))
     }
     say(`a day of ${callsADay} calls through journal and projections, and made again`)
     figures.day.push(await dayOf(postgres))

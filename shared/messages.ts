@@ -5,6 +5,9 @@ import { array, boolean, type InferType, number, object, string } from 'yup'
 const messageKinds = ['text', 'voice'] as const
 export type MessageKind = typeof messageKinds[number]
 
+/** Milliseconds in which whoever has deleted a message may bring it back. */
+export const regretWithin = 24 * 60 * 60_000
+
 /** A message for somebody who can't be reached. */
 export const newMessage = object({
   to: string().strict().max(80).required().label('to'),
@@ -22,7 +25,8 @@ const text = string().defined()
 
 /**
  * One message as its reader and its writer see it: `from` is the sign-in of who wrote it, empty for a caller; `seconds` the length of a voice message,
- * `sound` whether it can be heard.
+ * `sound` whether it can be heard; one that
+ * its reader has deleted is shown for a day, in which they may bring it back.
  * Times are milliseconds since 1970.
  */
 const message = object({
@@ -40,6 +44,7 @@ const message = object({
   sound: boolean().required(),
   at: number().required(),
   readAt: number().nullable().defined(),
+  deletedAt: number().nullable().defined(),
 })
 export type Message = InferType<typeof message>
 

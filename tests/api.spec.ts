@@ -220,6 +220,11 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   const { received } = await ask(ines, 'get', '/api/messages', 200) as { received: { id: string }[] }
   await ask(ines, 'post', '/api/messages/{id}/read', 200, { segment: received[0]!.id })
   await ask(ines, 'post', '/api/messages/{id}/read', 404, { segment: crypto.randomUUID() })
+  await ask(ines, 'get', '/api/messages/{id}/sound', 404, { segment: received[0]!.id })
+  await ask(ines, 'delete', '/api/messages/{id}', 200, { segment: received[0]!.id })
+  await ask(ines, 'post', '/api/messages/{id}/restore', 200, { segment: received[0]!.id })
+  await ask(ines, 'delete', '/api/messages/{id}', 404, { segment: crypto.randomUUID() })
+  await ask(ines, 'post', '/api/messages/{id}/restore', 404, { segment: crypto.randomUUID() })
 
   const company = await ask(ines, 'get', '/api/company', 200) as { people: object }
   expect(Object.keys(company.people).length).toBeGreaterThan(100)
@@ -278,8 +283,8 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
   expect(untried.sort()).toEqual([
-    'get /api/feed', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look', 'post /api/identity/begin',
-    'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'post /api/sound', 'put /api/charges/{id}',
-    'put /api/house-directory', 'put /api/identity/settings',
+    'get /api/feed', 'get /api/messages/{id}/sound', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look',
+    'post /api/identity/begin', 'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'post /api/sound',
+    'put /api/charges/{id}', 'put /api/house-directory', 'put /api/identity/settings',
   ])
 })

@@ -26,6 +26,7 @@ test('who looks from the other side of the world sees the times of the house, an
 
   // A time that is typed is one of the house, too.
   await page.getByRole('link', { name: 'Console', exact: true }).click()
+  await expect(page.getByRole('combobox', { name: 'Who is it for?' })).toBeFocused()
   const colleague = cast.state.company.people.p2110!
   await name(page, `${colleague.first} ${colleague.last}`)
   await page.keyboard.press('Shift+F8')

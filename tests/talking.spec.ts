@@ -243,6 +243,13 @@ test('a voice message is heard: after the greeting, to its end, quicker, from wh
   await expect(details).toContainText(/Read .*\./)
   await expect(sound.getByRole('button', { name: 'Play' })).toBeVisible()
   expect((await new AxeBuilder({ page: console }).analyze()).violations).toEqual([])
+
+  await details.getByRole('button', { name: 'Delete' }).click()
+  await expect(details.getByRole('status').filter({ hasText: 'Deleted: it goes for good' })).toBeVisible()
+  expect((await new AxeBuilder({ page: console }).analyze()).violations).toEqual([])
+  await details.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(details.getByRole('button', { name: 'Delete' })).toBeVisible()
+  await expect(console.getByRole('listitem').filter({ hasText: 'Odette Farrowmere' })).not.toContainText('Deleted')
   await console.screenshot({ path: info.outputPath('messages.png') })
   await cast.home()
 })

@@ -18,7 +18,7 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
 </script>
 
 <template>
-  <li :class="['message', { unread: !message.readAt, chosen }]">
+  <li :class="['message', { unread: !message.readAt, chosen, deleted: mine && message.deletedAt }]">
     <p class="top">
       <button
         v-if="chosen !== undefined"
@@ -32,7 +32,7 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       <strong v-else>{{ title }}</strong> <span v-if="number">{{ number }}</span>
       <span class="at">{{ shownAt(message.at).format('D MMM H:mm') }}</span>
     </p>
-    <p>
+    <p v-if="message.text || !message.sound">
       {{ message.text || 'No words.' }}
     </p>
     <p class="soft">
@@ -44,6 +44,9 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       </template>
       <strong v-if="message.urgent">Urgent.</strong> <template v-if="message.callBack">
         Wants to be called back.
+      </template>
+      <template v-if="mine && message.deletedAt">
+        Deleted.
       </template>
       {{ message.readAt ? `Read ${shownAt(message.readAt).format('D MMM H:mm')}.` : 'Not read yet.' }}
     </p>
@@ -88,6 +91,11 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
 
 .unread {
   border-left: 4px solid var(--ink);
+}
+
+.deleted {
+  background: transparent;
+  border-style: dashed;
 }
 
 .top {

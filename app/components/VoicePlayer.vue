@@ -41,11 +41,13 @@ async function load(): Promise<void> {
   }
 }
 
-/** The loudest of each part, from 0 to 1. */
+/** How loud each part is, the loudest of all as 1. */
 function loudness(samples: Float32Array): number[] {
   const part = Math.max(1, Math.ceil(samples.length / bars))
-  return Array.from({ length: Math.ceil(samples.length / part) }, (_, bar) =>
+  const parts = Array.from({ length: Math.ceil(samples.length / part) }, (_, bar) =>
     samples.subarray(bar * part, (bar + 1) * part).reduce((most, sample) => Math.max(most, Math.abs(sample)), 0))
+  const loudest = Math.max(0.01, ...parts)
+  return parts.map(loud => loud / loudest)
 }
 
 async function toggle(): Promise<void> {
@@ -145,7 +147,7 @@ const time = (seconds: number) => spell(seconds * 1_000)
 
 .where {
   position: relative;
-  flex: 1 1 8rem;
+  flex: 1 1 70%;
   height: 2rem;
   background: var(--paper-deep);
   border-radius: var(--round);

@@ -65,7 +65,8 @@ export function useHandset(device: DeviceId) {
 
   async function loadMessages(): Promise<void> {
     try {
-      messages.value = (await $fetch<Messages>('/api/messages', { query: { handset: device } })).received
+      const { received } = await $fetch<Messages>('/api/messages', { query: { handset: device } })
+      messages.value = received.filter(({ deletedAt }) => deletedAt === null)
     }
     catch (error) {
       failure.value = sentenceOf(error)

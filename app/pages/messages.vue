@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { readDialled } from '~/composables/numbers'
-import type { Message } from '~~/shared/messages'
+import { type Message, regretWithin } from '~~/shared/messages'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
@@ -98,7 +98,7 @@ onMounted(messages.load)
             {{ numberBeside(chosen) }}
           </p>
           <p class="words">
-            {{ chosen.text || 'No words.' }}
+            {{ chosen.text || (chosen.sound ? '' : 'No words.') }}
           </p>
           <VoicePlayer
             v-if="chosen.sound"
@@ -109,6 +109,12 @@ onMounted(messages.load)
           <p class="soft">
             {{ chosen.kind === 'voice' ? `Left in the voicemail of ${owner(chosen.to)}` : `For ${owner(chosen.to)}, taken down by ${chosen.fromName}` }},
             {{ when(chosen.at) }}. {{ chosen.readAt ? `Read ${when(chosen.readAt)}.` : 'Not read yet.' }}
+          </p>
+          <p
+            v-if="mine && chosen.deletedAt"
+            role="status"
+          >
+            Deleted: it goes for good {{ when(chosen.deletedAt + regretWithin) }}.
           </p>
           <p class="button-row">
             <el-button
@@ -123,6 +129,19 @@ onMounted(messages.load)
               @click="messages.read(chosen.id)"
             >
               I have read it
+            </el-button>
+            <el-button
+              v-if="mine && !chosen.deletedAt"
+              @click="messages.remove(chosen.id)"
+            >
+              Delete
+            </el-button>
+            <el-button
+              v-if="mine && chosen.deletedAt"
+              type="primary"
+              @click="messages.restore(chosen.id)"
+            >
+              Bring it back
             </el-button>
           </p>
           <template v-if="number">

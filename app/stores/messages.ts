@@ -24,9 +24,13 @@ export const useMessages = defineStore('messages', () => {
     }
   }
 
-  async function read(id: string): Promise<void> {
+  const read = (id: string) => change(id, '/read', 'POST')
+  const remove = (id: string) => change(id, '', 'DELETE')
+  const restore = (id: string) => change(id, '/restore', 'POST')
+
+  async function change(id: string, what: string, method: 'POST' | 'DELETE'): Promise<void> {
     try {
-      await $fetch(`/api/messages/${encodeURIComponent(id)}/read`, { method: 'POST', body: {} })
+      await $fetch(`/api/messages/${encodeURIComponent(id)}${what}`, { method, body: {} })
       await load()
     }
     catch (error) {
@@ -38,5 +42,5 @@ export const useMessages = defineStore('messages', () => {
     if (live.connected) void load()
   })
 
-  return { received, written, failure, unread, load, read }
+  return { received, written, failure, unread, load, read, remove, restore }
 })

@@ -560,6 +560,7 @@ export const MessageEntity = defineEntity({
     seconds: p.integer().nullable(),
     at: p.datetime(),
     readAt: p.datetime().nullable(),
+    deletedAt: p.datetime().nullable(),
   },
 })
 

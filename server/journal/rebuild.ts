@@ -128,7 +128,7 @@ const exchangeOfTables = [
   `delete from public.blocked_number where number in (select event->>'number' from public.journal where type in ('numberBlocked', 'numberUnblocked')
     and epoch in ${ofKnownEpochs})`,
   `insert into public.blocked_number select * from "${schema}".blocked_number on conflict do nothing`,
-  `update "${schema}".message as made set read_at = kept.read_at from public.message as kept where made.id = kept.id`,
+  `update "${schema}".message as made set read_at = kept.read_at, deleted_at = kept.deleted_at from public.message as kept where made.id = kept.id`,
   `delete from public.message where kind = 'voice' and split_part(id, '-', 2) in ${ofKnownEpochs}`,
   `insert into public.message select * from "${schema}".message on conflict do nothing`,
   `delete from public.conversation where split_part(call, '-', 1) in ${ofKnownEpochs}`,

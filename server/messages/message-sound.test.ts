@@ -59,15 +59,21 @@ describe('the sound of a message', () => {
     expect([kept.length, told, said.length]).toEqual([1, [], 1])
   })
 
-  it('is let go after a day when no message came of it', async () => {
+  it('is let go after a day when no message came of it, or it was deleted', async () => {
     const long = Date.now() - 25 * 60 * 60_000
     await own.orm.em.fork().execute(`insert into message (id, kind, "to", "from", from_name, text, urgent, call_back, at)
       values ('voice-kept-1-5', 'voice', 't2100', '', '', '', false, false, now())`)
-    const pieces = [piece('voice-kept-1-5', long, 1), piece('voice-old-1-5', long + 1, 1), piece('voice-new-1-5', Date.now(), 1)]
+    await own.orm.em.fork().execute(`insert into message (id, kind, "to", "from", from_name, text, urgent, call_back, at, deleted_at) values
+      ('voice-gone-1-5', 'voice', 't2100', '', '', '', false, false, now(), now() - interval '25 hours'),
+      ('voice-back-1-5', 'voice', 't2100', '', '', '', false, false, now(), now() - interval '23 hours')`)
+    const pieces = [
+      piece('voice-gone-1-5', now + 1, 1), piece('voice-back-1-5', now + 2, 1),
+      piece('voice-kept-1-5', long, 1), piece('voice-old-1-5', long + 1, 1), piece('voice-new-1-5', now, 1),
+    ]
     const keeper = new MessageSound(own.orm, port(pieces), () => {})
     await keeper.look()
     keeper.close()
-    const there = await Promise.all(['voice-kept-1-5', 'voice-old-1-5', 'voice-new-1-5'].map(async id => await wavOf(own.orm, id) !== null))
-    expect(there).toEqual([true, false, true])
+    const there = await Promise.all(['kept', 'old', 'new', 'gone', 'back'].map(async which => await wavOf(own.orm, `voice-${which}-1-5`) !== null))
+    expect(there).toEqual([true, false, true, false, true])
   })
 })

@@ -1,12 +1,13 @@
 import type { MikroORM } from '@mikro-orm/postgresql'
 import wavefile from 'wavefile'
 import { sampleRate } from '~~/core/sound/frames'
+import { regretWithin } from '~~/shared/messages'
 import { briefly } from '../database/away'
 import type { SoundPort } from '../sound-link/sound-process'
 
 /** Milliseconds between two looks whether anything was said. */
 const every = 1_000
-/** Pieces of which no message came of, because it was too short, are let go after a day. */
+/** Pieces of which no message came, because it was too short, are let go after a day. */
 const pieceStays = 24 * 60 * 60_000
 const cleaning = 60 * 60_000
 
@@ -53,12 +54,14 @@ export class MessageSound {
   }
 
   private async clean(): Promise<void> {
-    await this.orm.em.fork().execute(
-      'delete from message_sound where place < ? and not exists (select 1 from message where message.id = message_sound.message)', [Date.now() - pieceStays],
-    )
+    await this.orm.em.fork().execute(leftOver, [Date.now() - pieceStays, new Date(Date.now() - regretWithin)])
     this.cleaned = Date.now()
   }
 }
+
+const leftOver = `
+  delete from message_sound s where (place < ? and not exists (select 1 from message m where m.id = s.message))
+    or exists (select 1 from message m where m.id = s.message and m.deleted_at < ?)`
 
 const insertPieces = `
   insert into message_sound (message, place, sound)

@@ -34,7 +34,7 @@ describe('messages', () => {
     expect(await texts(['t2107'], 'staff')).toEqual([[], []])
     expect(await texts([], null)).toEqual([[], []])
     const { received: [one] } = await messages.find(['t2105'], null)
-    expect(one).toEqual({ ...message, id: one!.id, sound: false, at: at.getTime(), readAt: null })
+    expect(one).toEqual({ ...message, id: one!.id, sound: false, at: at.getTime(), readAt: null, deletedAt: null })
   })
 
   it('say of voice messages whether they can be heard, and whose they are', async () => {
@@ -46,6 +46,26 @@ describe('messages', () => {
     expect((await messages.find(['t2105'], null)).received.map(({ text, sound }) => [text, sound])).toEqual([['Heard.', true], ['Please ring.', false]])
     expect([await messages.isFor(heard!.id, ['t2106', 't2105']), await messages.isFor(unheard!.id, ['t2106']), await messages.isFor('none', ['t2105'])])
       .toEqual([true, false, false])
+  })
+
+  it('are deleted by whoever they are for alone, count as read then, and are brought back within a day', async () => {
+    const { box: messages } = await box()
+    await messages.leave(message, at)
+    const { received: [{ id } = { id: '' }] } = await messages.find(['t2105'], null)
+    const now = Date.now()
+    const deleted = async () => (await messages.find(['t2105'], null)).received.map(({ deletedAt, readAt }) => [deletedAt, readAt])
+    expect(await messages.delete(id, ['t2106'], new Date(now))).toBe(false)
+    expect(await messages.delete(id, ['t2105'], new Date(now))).toBe(true)
+    expect(await messages.delete(id, ['t2105'], new Date(now + 5_000)), 'again').toBe(true)
+    expect(await deleted()).toEqual([[now, now]])
+    expect(await messages.waiting()).toEqual([])
+    expect(await messages.restore(id, ['t2106'])).toBe(false)
+    expect(await messages.restore(id, ['t2105'])).toBe(true)
+    expect(await deleted()).toEqual([[null, now]])
+
+    await messages.delete(id, ['t2105'], new Date(now - 25 * 60 * 60_000))
+    expect(await deleted()).toEqual([])
+    expect([await messages.restore(id, ['t2105']), await messages.isFor(id, ['t2105'])]).toEqual([false, false])
   })
 
   it('are read by whoever they are for alone, and once', async () => {

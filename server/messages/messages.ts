@@ -1,10 +1,13 @@
 import { randomUUID } from 'node:crypto'
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
-import type { Message, Waiting } from '~~/shared/messages'
+import { sampleRate } from '~~/core/sound/frames'
+import { type Message, regretWithin, type Waiting } from '~~/shared/messages'
 import { MessageEntity, type MessageRow } from '../database/entities'
 import type { Notices } from '../database/notices'
 
 const channel = 'messages'
+
+interface Heard { id: string, seconds: number }
 
 /** Keeps messages and tells everybody concerned, on every server beside this one, that there is news. */
 export class MessageBox {
@@ -12,20 +15,35 @@ export class MessageBox {
     notices.on(channel, payload => onNews(JSON.parse(payload || '[]') as string[]))
   }
 
-  async leave(message: Omit<MessageRow, 'id' | 'at' | 'readAt'>, at: Date): Promise<void> {
+  async leave(message: Omit<MessageRow, 'id' | 'at' | 'readAt' | 'deletedAt'>, at: Date): Promise<void> {
     await this.orm.em.fork().transactional(async (tx) => {
-      await tx.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null })
+      await tx.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null, deletedAt: null })
       await tell(tx, [message.to, message.from])
     })
   }
 
   /** Marks a message as read by who it is for. False when there is none such. */
-  async read(id: string, readers: string[], at: Date): Promise<boolean> {
+  read(id: string, readers: string[], at: Date): Promise<boolean> {
+    return this.change(id, readers, message => message.readAt === null && { readAt: at })
+  }
+
+  /** Whoever has deleted one has seen it. False when there is none such. */
+  delete(id: string, readers: string[], at: Date): Promise<boolean> {
+    return this.change(id, readers, message => message.deletedAt === null && { readAt: message.readAt ?? at, deletedAt: at })
+  }
+
+  /** False when there is none such, or none that can still be brought back. */
+  restore(id: string, readers: string[]): Promise<boolean> {
+    return this.change(id, readers, message => message.deletedAt !== null && { deletedAt: null })
+  }
+
+  private change(id: string, readers: string[], to: (message: MessageRow) => Partial<MessageRow> | false): Promise<boolean> {
     return this.orm.em.fork().transactional(async (tx) => {
-      const message = await tx.findOne(MessageEntity, { id, to: { $in: readers } })
+      const message = await tx.findOne(MessageEntity, { id, to: { $in: readers }, ...seen() })
       if (!message) return false
-      if (!message.readAt) {
-        message.readAt = at
+      const changes = to(message)
+      if (changes) {
+        Object.assign(message, changes)
         await tell(tx, [message.to, message.from])
       }
       return true
@@ -34,18 +52,18 @@ export class MessageBox {
 
   /** Whether there is such a message for one of these readers. */
   async isFor(id: string, readers: string[]): Promise<boolean> {
-    return await this.orm.em.fork().count(MessageEntity, { id, to: { $in: readers } }) > 0
+    return await this.orm.em.fork().count(MessageEntity, { id, to: { $in: readers }, ...seen() }) > 0
   }
 
   /** The latest for the given mailboxes, and those that `writer` wrote (null: nobody asked for). */
   async find(mailboxes: string[], writer: string | null): Promise<{ received: Message[], written: Message[] }> {
     const em = this.orm.em.fork()
     const latest = { orderBy: { at: 'desc' as const }, limit: 100 }
-    const received = await em.find(MessageEntity, { to: { $in: mailboxes } }, latest)
+    const received = await em.find(MessageEntity, { to: { $in: mailboxes }, ...seen() }, latest)
     const written = writer === null ? [] : await em.find(MessageEntity, { from: writer }, latest)
     const voices = received.filter(({ kind }) => kind === 'voice').map(({ id }) => id)
-    const heard = voices.length === 0 ? [] : await em.execute<{ id: string }[]>(withSound, [JSON.stringify(voices)])
-    const sounds = new Set(heard.map(({ id }) => id))
+    const heard = voices.length === 0 ? [] : await em.execute<Heard[]>(withSound, [sampleRate, JSON.stringify(voices)])
+    const sounds = new Map(heard.map(({ id, seconds }) => [id, seconds]))
     return { received: received.map(row => shown(row, sounds)), written: written.map(row => shown(row, sounds)) }
   }
 
@@ -57,19 +75,25 @@ export class MessageBox {
   }
 }
 
+/** Those that are not deleted, or can still be brought back: by the clock of the machine, as their sound. */
+const seen = () => ({ $or: [{ deletedAt: null }, { deletedAt: { $gt: new Date(Date.now() - regretWithin) } }] })
+
 const withSound = `
-  select id from jsonb_array_elements_text(?::jsonb) as asked(id) where exists (select 1 from message_sound where message = asked.id)`
+  select message as id, (sum(octet_length(sound)) / ?)::int as seconds from message_sound
+  where message in (select jsonb_array_elements_text(?::jsonb)) group by message`
 
 /** Everybody hears of it when it is kept. */
 async function tell(tx: EntityManager, concerned: string[]): Promise<void> {
   await tx.execute(`select pg_notify('${channel}', ?)`, [JSON.stringify(concerned.filter(Boolean))])
 }
 
-function shown(row: MessageRow, sounds: ReadonlySet<string>): Message {
-  const { id, kind, to, from, fromName, caller, number, text, urgent, callBack, seconds, at, readAt } = row
+function shown(row: MessageRow, sounds: ReadonlyMap<string, number>): Message {
+  const { id, kind, to, from, fromName, caller, number, text, urgent, callBack, at, readAt, deletedAt } = row
+  // Its greeting is no part of what was said.
+  const seconds = sounds.get(id) ?? row.seconds
   return {
     id, sound: sounds.has(id), kind, to, from, fromName, text, urgent, callBack,
     caller: caller ?? null, number: number ?? null, seconds: seconds ?? null,
-    at: at.getTime(), readAt: readAt?.getTime() ?? null,
+    at: at.getTime(), readAt: readAt?.getTime() ?? null, deletedAt: deletedAt?.getTime() ?? null,
   }
 }
