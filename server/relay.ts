@@ -83,7 +83,7 @@ export class Relay implements LinkListener {
   readonly identity: IdentityProvider
   readonly customers: Customers
   readonly sound: SoundPort
-  private readonly messageSound: MessageSound | null
+  readonly messageSound: MessageSound | null
   readonly dayKeeper: DayKeeper
   readonly todayFigures: TodayFigures
   company!: CompanyKeeper

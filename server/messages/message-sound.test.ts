@@ -1,9 +1,10 @@
 import type { MikroORM } from '@mikro-orm/postgresql'
 import { mulaw } from 'alawmulaw'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import wavefile from 'wavefile'
 import type { SoundPiece } from '~~/shared/sound'
 import { ownDatabase } from '../../tests/database/own'
+import { Notices } from '../database/notices'
 import { noSound, type SoundPort } from '../sound-link/sound-process'
 import { MessageSound, wavOf } from './message-sound'
 
@@ -57,6 +58,22 @@ describe('the sound of a message', () => {
     await failing.look()
     failing.close()
     expect([kept.length, told, said.length]).toEqual([1, [], 1])
+  })
+
+  it('whoever reads a message hears of it when more of it comes', async () => {
+    await own.sql(`insert into message (id, kind, "to", "from", from_name, text, urgent, call_back, at)
+      values ('voice-told-1-5', 'voice', 't2107', '', '', '', false, false, now())`)
+    const heard: string[] = []
+    const listener = new Notices(own.url)
+    listener.on('messages', payload => heard.push(payload))
+    const listens = new Promise<void>(resolve => listener.onListening(resolve))
+    void listener.listen()
+    await listens
+    const keeper = new MessageSound(own.orm, port([piece('voice-told-1-5', now + 1, 1), piece('voice-other-1-5', now + 2, 1)]), () => {})
+    await keeper.look()
+    keeper.close()
+    await vi.waitFor(() => expect(heard).toEqual(['["t2107"]']))
+    await listener.close()
   })
 
   it('is let go after a day when no message came of it, or it was deleted', async () => {

@@ -21,7 +21,6 @@ export class MessageSound {
   private failing = false
   private cleaned = 0
 
-  /** @param onKept is told whose messages have more sound now */
   constructor(private readonly orm: MikroORM, private readonly sound: SoundPort, private readonly log: (text: string) => void) {
     this.looking = setInterval(() => void this.look(), every)
   }
@@ -38,7 +37,10 @@ export class MessageSound {
       for (;;) {
         const pieces = await this.sound.pieces()
         if (pieces.length === 0) break
-        await this.orm.em.fork().execute(insertPieces, [JSON.stringify(pieces)])
+        await this.orm.em.fork().transactional(async (tx) => {
+          await tx.execute(insertPieces, [JSON.stringify(pieces)])
+          await tx.execute(tellReaders, [JSON.stringify(pieces.map(({ message }) => message))])
+        })
         await this.sound.kept(pieces.map(({ place }) => place))
       }
       if (Date.now() - this.cleaned > cleaning) await this.clean()
@@ -58,6 +60,10 @@ export class MessageSound {
     this.cleaned = Date.now()
   }
 }
+
+/** The end of a message may come after its call is over: whoever reads it already hears of it. */
+const tellReaders = `
+  select pg_notify('messages', jsonb_agg(distinct "to")::text) from message where id in (select jsonb_array_elements_text(?::jsonb)) having count(*) > 0`
 
 const leftOver = `
   delete from message_sound s where (place < ? and not exists (select 1 from message m where m.id = s.message))

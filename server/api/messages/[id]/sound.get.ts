@@ -15,7 +15,9 @@ export default defineEndpoint({
   also: { 200: 'The sound, as audio/wav.', 404: 'There is no such message for whoever asks, or it has no sound.' },
 }, async ({ event, person, params: { id }, query: { handset } }) => {
   const mailboxes = mailboxesOf(person, handset)
-  const { messages, orm } = useRelay()
+  const { messages, messageSound, orm } = useRelay()
+  // Its end may not have been fetched yet.
+  await messageSound?.look()
   const wav = await fromDatabase(async () => await messages.isFor(id, mailboxes) ? await wavOf(orm, id) : null)
   if (!wav) throw createError({ statusCode: 404, message: 'There is no such message for you, or nothing that could be heard was said in it.' })
   setResponseHeader(event, 'content-type', 'audio/wav')
