@@ -15,6 +15,7 @@ export class Follower {
   private socket: Socket | null = null
   private heard = 0
   private closed = false
+  private welcomed = false
   private again: NodeJS.Timeout | undefined
   private readonly beating: NodeJS.Timeout
 
@@ -24,9 +25,14 @@ export class Follower {
     this.beating = setInterval(() => this.beat(), heartbeat)
   }
 
-  /** Null while the exchange can't be heard: nobody knows then who may hear whom. */
+  /** As it was last heard of, also while the exchange can't be heard: whoever talks goes on. Null until it was: nobody knows then who may hear whom. */
   get state(): ExchangeState | null {
     return this.current
+  }
+
+  /** Whether the exchange is heard now. */
+  get up(): boolean {
+    return this.welcomed
   }
 
   close(): void {
@@ -53,13 +59,16 @@ export class Follower {
     })
     socket.on('error', () => {})
     socket.once('close', () => {
-      this.current = null
+      this.welcomed = false
       if (!this.closed) this.again = setTimeout(() => this.open(), pause)
     })
   }
 
   private take(message: FromExchange): void {
-    if (message.type === 'welcome') this.current = evolveAll(stateOf(message.state), message.events)
+    if (message.type === 'welcome') {
+      this.current = evolveAll(stateOf(message.state), message.events)
+      this.welcomed = true
+    }
     if (message.type !== 'event' || !this.current) return
     this.current = evolve(this.current, message.event)
     this.onEvent(message.event, this.current)

@@ -50,7 +50,7 @@ function speakFor(event: NumberedEvent, state: ExchangeState): void {
   void speech.speak(text, voiceOf(party?.number ?? device)).then(samples => samples && mixer.say(device, samples))
 }
 
-const health = () => ({ exchange: follower.state ? 'up' as const : 'down' as const, speech: speech.isThere ? 'up' as const : 'down' as const })
+const health = () => ({ exchange: follower.up ? 'up' as const : 'down' as const, speech: speech.isThere ? 'up' as const : 'down' as const })
 const { port, server } = await openDoors(ears, pieces, health, { port: Number(values.port), token })
 const stopTicking = everyFrame(() => mixer.tick())
 console.log(`sound ready on 127.0.0.1:${port}`)

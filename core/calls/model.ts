@@ -441,7 +441,7 @@ export interface OfCall { call: CallId, device: DeviceId }
 export interface AtPlace { device: DeviceId }
 
 /**
- * What each service is asked, in ECMA-269's names where it has one; every file in `services/` adds its own. `device` is who asks; `to` and `number` may be
+ * What each service is asked, in ECMA-269's names where it has one; each adds its own from its own file. `device` is who asks; `to` and `number` may be
  * an extension, a group, a slot, a mailbox or an outside number; `until` is a time that people read.
  */
 export interface Requests {

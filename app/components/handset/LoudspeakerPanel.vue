@@ -44,17 +44,18 @@ const sites = computed(() => {
             :key="speaker"
             :class="{ sounds: page }"
           >
+            <span>
+              {{ page ? '◖' : '○' }} {{ speaker }}<template v-if="page">
+                : {{ directory.nameOf(page.by) }} “{{ page.text || '…' }}”
+              </template>
+            </span>
             <HandsetEar
               :model-value="heard[speaker] ?? false"
-              class="ear"
               :device="loudspeakerEar(speaker)"
               listens
               :label="`Hear the loudspeaker ${speaker}`"
               @update:model-value="heard[speaker] = $event"
             />
-            {{ page ? '◖' : '○' }} {{ speaker }}<template v-if="page">
-              : {{ directory.nameOf(page.by) }} “{{ page.text || '…' }}”
-            </template>
           </li>
         </ul>
       </template>
@@ -76,8 +77,11 @@ h2 {
   font: 600 var(--type-2) var(--font-sign);
 }
 
-.ear {
-  float: right;
+li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: var(--space-3);
 }
 
 .sounds {
