@@ -156,7 +156,7 @@ class Player {
       this.once.at += frameSamples
       return frame
     }
-    // What is still being made is waited for only where nothing else may be heard before it.
+    // Until what is said once is made, what goes on is heard.
     if (!goesOn || goesOn.samples.length === 0) return null
     const frame = turnedFrameAt(goesOn.samples, this.goesOn.at)
     this.goesOn.at = (this.goesOn.at + frameSamples) % goesOn.samples.length
