@@ -2,6 +2,7 @@ import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { rights } from './rights'
 import { roles } from './roles'
+import { soundState } from './sound'
 
 const text = string().defined()
 const time = number().required()
@@ -79,6 +80,7 @@ export type AccountInfo = InferType<typeof accounts>[number]
 export const upkeep = object({
   database: boolean().required(),
   exchange: boolean().required(),
+  sound: soundState,
   /** `losing`: neither memory nor disk has room, and the exchange is asked again; `gaps`: what nobody knows any more (`before` null: the rest of that run). */
   journal: object({
     behind: number().required(), spilledBytes: number().required(), losing: boolean().required(),

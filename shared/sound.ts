@@ -36,4 +36,4 @@ export const soundHealth = object({
 })
 export type SoundHealth = InferType<typeof soundHealth>
 /** `here`: the house has sound at all; `process`: null while it does not answer. */
-export const soundState = object({ here: boolean().required(), process: soundHealth.nullable().default(null).defined() })
+export const soundState = object({ here: boolean().required(), process: soundHealth.nullable().default(null).defined() }).required()

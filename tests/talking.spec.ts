@@ -3,7 +3,7 @@ import { createRequire } from 'node:module'
 import AxeBuilder from '@axe-core/playwright'
 import { chromium, type Browser, type Page } from '@playwright/test'
 import { heightOf } from '../core/sound/tone'
-import { alone, expect, name, ribbon, type Stage } from './stage'
+import { alone, expect, name, ribbon, signedIn, type Stage } from './stage'
 
 /** People talk: each has a tone for a voice, and at every ear it is measured whose can be heard. */
 
@@ -146,9 +146,13 @@ test('the sound process is killed, and frozen: it is said, and everybody is hear
   await inHand(cast)
   await hears(caller, operatorsVoice)
   const told = console.getByRole('log', { name: 'What happens' })
+  const keeper = await signedIn(own.url, 'admin')
+  const soundNow = async () => (await (await keeper.get('/api/upkeep')).json() as { sound: object }).sound
+  expect(await soundNow()).toEqual({ here: true, process: { exchange: 'up', speech: 'up' } })
 
   own.stack.sound!.kill('SIGKILL')
   await expect(console.getByRole('button', { name: 'Talking by this browser: lost' })).toBeVisible()
+  expect(await soundNow()).toEqual({ here: true, process: null })
   await expect(told).toContainText('Sound is lost. Calls go on, and it is tried again.')
   await expect(ribbon(console, 'In hand', 'Odette')).toBeVisible()
   await own.stack.startSound()
@@ -283,7 +287,6 @@ silent('a house without sound says so, once; and nobody hears at a telephone tha
   expect(await ask('t2105')).toEqual([403, expect.stringContaining('demo only')])
   expect(await ask('__proto__')).toEqual([403, expect.stringContaining('demo only')])
   expect(await ask('t2100')).toEqual([409, expect.stringContaining('This house runs without sound')])
-  expect(await (await console.request.get('/api/sound')).json()).toEqual({ here: false, process: null })
   await console.getByRole('button', { name: 'Talking by this browser: off' }).click()
   const sheet = console.getByRole('dialog', { name: 'Sound' })
   await sheet.getByText('Talk and hear by this browser').click()

@@ -19,9 +19,10 @@ async function load(): Promise<void> {
 
 const lines = computed(() => {
   if (!upkeep.value) return []
-  const { database, exchange, journal, setAside } = upkeep.value
+  const { database, exchange, sound, journal, setAside } = upkeep.value
   return [
     { what: 'Telephone exchange', well: exchange, words: exchange ? 'carries calls' : 'does not answer; the consoles say so' },
+    { what: 'Sound', well: !sound.here || sound.process?.exchange === 'up', words: soundWords(sound) },
     { what: 'Database', well: database, words: database ? 'takes everything that happens' : 'does not answer; calls go on, and what happens is kept' },
     {
       what: 'Journal', well: journal.spilledBytes === 0 && !journal.losing,
@@ -40,6 +41,13 @@ const lines = computed(() => {
     { what: 'Not written', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
   ]
 })
+
+function soundWords({ here, process }: Upkeep['sound']): string {
+  if (!here) return 'none: this house runs without'
+  if (!process) return 'does not answer; calls go on without'
+  if (process.exchange === 'down') return 'does not hear the exchange; whoever talks goes on'
+  return process.speech === 'up' ? 'carries voices' : 'carries voices; espeak-ng is not installed, so that nothing is said by the house itself'
+}
 
 function gapWords({ epoch, after, before }: Upkeep['journal']['gaps'][number]): string {
   return before === null ? `All after event ${after} of ${epoch}: the exchange has begun anew since` : `Events ${after + 1} to ${before - 1} of ${epoch}`

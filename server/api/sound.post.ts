@@ -1,8 +1,8 @@
 import { soundAnswer, soundOffer } from '~~/shared/sound'
-import { defineEndpoint } from '../../endpoints/define'
-import { mayHold } from '../../exchange-link/own-callers'
-import { useRelay } from '../../relay'
-import { SoundAway, SoundRefused } from '../../sound-link/sound-process'
+import { defineEndpoint } from '../endpoints/define'
+import { mayHold } from '../exchange-link/own-callers'
+import { useRelay } from '../relay'
+import { SoundAway, SoundRefused } from '../sound-link/sound-process'
 
 export default defineEndpoint({
   summary: 'Ear and mouth of a telephone for this browser (WebRTC): its offer with every candidate in it, answered alike',
