@@ -1,6 +1,6 @@
 import type { Route } from '@playwright/test'
 import { bytesUntilSeen, seenFrom } from '../scripts/first-load.mjs'
-import { expect, signedIn, signIn, test } from './stage'
+import { expect, name, signedIn, signIn, test } from './stage'
 
 /** What a browser that has seen nothing yet fetches, and in which order. */
 
@@ -43,5 +43,30 @@ test('a menu that is pressed before menus can be opened opens when they can, and
   await expect(page.getByRole('menuitem', { name: 'Away: lunch', exact: true })).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(status).toBeFocused()
+  await page.context().close()
+})
+
+test('a dialog that is asked for before it can be opened comes with what it was asked for, and proposes what it always does', async ({ stage, browser }) => {
+  const page = await browser.newPage()
+  const held: (() => void)[] = []
+  let holds = true
+  /** The dialog's script comes late. */
+  await page.route('**/_nuxt/*.js', async (route: Route) => {
+    const response = await route.fetch()
+    if ((await response.text()).includes('quiet-until') && holds) await new Promise<void>(resolve => held.push(resolve))
+    await route.fulfill({ response })
+  })
+  await signIn(page, stage.url, 'ines')
+  const colleague = stage.cast.state.company.people.p2110!
+  await name(page, `${colleague.first} ${colleague.last}`)
+  await expect.poll(() => held.length).toBeGreaterThan(0)
+  await page.keyboard.press('Shift+F8')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  holds = false
+  for (const release of held) release()
+  const dialog = page.getByRole('dialog', { name: `Do not disturb ${colleague.first} ${colleague.last}` })
+  await expect(dialog.getByLabel('Until')).toHaveValue(/^\d{1,2}:\d\d$/)
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
   await page.context().close()
 })

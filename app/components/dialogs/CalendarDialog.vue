@@ -36,7 +36,7 @@ watch(() => dialogs.calendar, async (calendar) => {
   catch (error) {
     if (!(error instanceof FetchError && error.statusCode === 404)) failure.value = sentenceOf(error)
   }
-})
+}, { immediate: true })
 
 function choose(event: Event): void {
   file.value = (event.target as HTMLInputElement).files?.[0] ?? null

@@ -22,7 +22,7 @@ watch(() => dialogs.callBack, (about) => {
     number: about.number && formatNumber(about.number), name: about.name,
     queue: queues.value.some(({ id }) => id === target) ? target : live.company!.settings.operators,
   })
-})
+}, { immediate: true })
 
 async function promise(): Promise<void> {
   const dialled = readDialled(form.number)

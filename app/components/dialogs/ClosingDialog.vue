@@ -17,20 +17,21 @@ const wrong = ref<string>()
 const failure = ref<string | null>(null)
 const { found, search, offer } = useDestinations()
 
-watch(() => dialogs.closing, () => {
-  until.value = ''
-  to.value = ''
-  wrong.value = undefined
-  failure.value = null
-  offer(Object.keys(company.value.lines).map(id => ({ value: mailboxOf(id), label: directory.nameOf(mailboxOf(id)) })))
-})
-
 const company = computed(() => live.company!)
 const line = computed(() => dialogs.closing === null ? undefined : lookUp(company.value.lines, dialogs.closing))
 const queue = computed(() => dialogs.closing === null ? undefined : lookUp(company.value.groups, dialogs.closing))
 const name = computed(() => (line.value ?? queue.value)?.name ?? '')
 const said = computed(() => (line.value ?? queue.value)?.closedText ?? '')
 const always = computed(() => directory.nameOf(line.value?.night ?? company.value.settings.operators))
+
+watch(() => dialogs.closing, () => {
+  until.value = ''
+  to.value = ''
+  wrong.value = undefined
+  failure.value = null
+  offer(Object.keys(company.value.lines).map(id => ({ value: mailboxOf(id), label: directory.nameOf(mailboxOf(id)) })))
+}, { immediate: true })
+
 async function close(): Promise<void> {
   const at = timeOfDay(until.value, live.wall(live.now()))
   wrong.value = at === undefined ? `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` : undefined

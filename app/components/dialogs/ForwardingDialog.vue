@@ -43,7 +43,7 @@ watch(whose, () => {
   wrong.value = {}
   failure.value = null
   if (whose.value) offer([{ value: mailboxOf(whose.value), label: directory.nameOf(mailboxOf(whose.value)) }])
-})
+}, { immediate: true })
 
 async function send(destination: string | null): Promise<void> {
   const at = destination === null ? null : timeOfDay(until.value, live.wall(live.now()))

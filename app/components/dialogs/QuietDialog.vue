@@ -20,7 +20,7 @@ watch(() => dialogs.quiet, () => {
   until.value = inAnHour()
   wrong.value = undefined
   failure.value = null
-})
+}, { immediate: true })
 
 async function send(): Promise<void> {
   const at = timeOfDay(until.value, live.wall(live.now()))

@@ -12,7 +12,7 @@ const dialogs = useDialogs()
 const call = shallowRef<Call | null>(null)
 watch(() => dialogs.story && live.state?.calls.get(dialogs.story), (known) => {
   if (known) call.value = known
-})
+}, { immediate: true })
 </script>
 
 <template>
