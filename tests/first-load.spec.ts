@@ -41,6 +41,8 @@ test('a menu that is pressed before menus can be opened opens when they can, and
   holds = false
   for (const release of held) release()
   await expect(page.getByRole('menuitem', { name: 'Away: lunch', exact: true })).toBeVisible()
+  // It is drawn a moment before it has the keyboard.
+  await expect(page.locator('[role="menu"]:focus-within')).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(status).toBeFocused()
   await page.context().close()
