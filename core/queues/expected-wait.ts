@@ -30,8 +30,9 @@ export function paceOf(state: ExchangeState, queue: DeviceId, serving: number): 
  */
 export function expectedWait(place: number, { handling, serving, patience }: Pace): number | null {
   if (handling === undefined || serving === 0) return null
+  const length = Math.max(handling, 1)
   let wait = 0
-  for (let before = 0; before < place; before++) wait += 1 / (serving / Math.max(handling, 1) + goingFrom(before, patience))
+  for (let before = 0; before < place; before++) wait += length / (serving + length * goingFrom(before, patience))
   return Math.round(wait)
 }
 
