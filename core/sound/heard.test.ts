@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { ExchangeState } from '../calls/model'
 import { Tryout } from '../calls/tryout'
 import { tonesOfCountry } from './country-tones'
-import { heardBy, toneOf } from './heard'
+import { heardBy, speaksOnCall, toneOf } from './heard'
 import { readTone } from './tone'
 
 const toneAt = (state: ExchangeState, ear: string) => heardBy(state, ear).tone
@@ -62,4 +62,17 @@ describe('what a tone of the house is', () => {
     expect(toneOf({ ...settings, tones: own }, 'busy')).toEqual(readTone('500: 1 on 1 off'))
     expect(toneOf({ ...settings, tones: own }, 'ringing')).toEqual(readTone(tonesOfCountry('GB').ringing))
   })
+})
+
+it('a microphone is open on the call that one talks on, and not while it is muted, on hold, or there is none', () => {
+  const house = new Tryout()
+  const call = house.offer()
+  expect(speaksOnCall(house.state, ines)).toBe(false)
+  house.must({ service: 'answerCall', device: ines, call })
+  expect(speaksOnCall(house.state, ines)).toBe(true)
+  house.must({ service: 'setMicrophoneMute', device: ines, party: ines, call, on: true })
+  expect(speaksOnCall(house.state, ines)).toBe(false)
+  house.must({ service: 'setMicrophoneMute', device: ines, party: ines, call, on: false })
+  house.must({ service: 'holdCall', device: ines, call })
+  expect(speaksOnCall(house.state, ines)).toBe(false)
 })

@@ -34,6 +34,12 @@ export function callHeardAt(state: ExchangeState, ear: DeviceId): Call | undefin
   return callsOf(state, ear).find(candidate => connectionOf(candidate, ear)?.state === 'connected')
 }
 
+/** Whether a microphone is open on a call: what is said there may be meant for somebody. */
+export function speaksOnCall(state: ExchangeState, device: DeviceId): boolean {
+  const call = callHeardAt(state, device)
+  return call !== undefined && !connectionOf(call, device)!.muted
+}
+
 /** What is heard at a telephone, or by a party outside: of its calls the one on which it is connected, and a page; at a loudspeaker a page. */
 export function heardBy(state: ExchangeState, ear: DeviceId): Heard {
   if (isLoudspeakerEar(ear)) return { ...silence, page: heardAtLoudspeaker(state, ear.slice(loudspeakerPrefix.length)) }

@@ -1,18 +1,13 @@
 <script setup lang="ts">
-import { connectionOf } from '~~/core/calls/questions'
-import { callHeardAt } from '~~/core/sound/heard'
+import { speaksOnCall } from '~~/core/sound/heard'
 import { useLive } from '~/stores/live'
 
 /** Talks at a stand-in telephone by this browser, or hears a loudspeaker, until it is put down. `device`: null while it is on no line. */
 const { device, listens = false, label = '' } = defineProps<{ device: string | null, listens?: boolean, label?: string }>()
 const isOn = defineModel<boolean>({ required: true })
 const live = useLive()
-const { state, refusal, microphoneProblem } = useEar(() => device, () => isOn.value, listens
-  ? null
-  : () => {
-      const call = live.state && device ? callHeardAt(live.state, device) : undefined
-      return call !== undefined && !connectionOf(call, device!)!.muted
-    })
+const isOpen = () => Boolean(live.state && device && speaksOnCall(live.state, device))
+const { state, refusal, microphoneProblem } = useEar(() => device, () => isOn.value, listens ? null : isOpen)
 const words = computed(() => {
   if (refusal.value ?? microphoneProblem.value) return refusal.value ?? microphoneProblem.value
   return state.value === 'lost' ? 'Sound is lost, and tried again.' : ''

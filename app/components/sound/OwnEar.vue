@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
-import { connectionOf } from '~~/core/calls/questions'
-import { callHeardAt } from '~~/core/sound/heard'
+import { speaksOnCall } from '~~/core/sound/heard'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
 import { usePaging } from '~/stores/paging'
@@ -16,8 +15,7 @@ const voice = useVoice()
 const speaks = computed(() => {
   if (voice.trying) return true
   if (!live.state || !desk.device) return false
-  const call = callHeardAt(live.state, desk.device)
-  return (paging.page !== null && !paging.page.waits) || (call !== undefined && !connectionOf(call, desk.device)!.muted)
+  return (paging.page !== null && !paging.page.waits) || speaksOnCall(live.state, desk.device)
 })
 const ear = useEar(() => desk.device, () => true, () => speaks.value, 'estafette-voice')
 voice.ear = ear
