@@ -1,12 +1,13 @@
 import accessibility from 'eslint-plugin-vuejs-accessibility'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
-const rooms = ['app', 'server', 'exchange', 'sound', 'shared', 'demo']
+const rooms = ['app', 'server', 'exchange', 'sound', 'shared', 'demo', 'words']
 const testsOfCore = ['**/*.test.ts', 'core/calls/tryout.ts', 'core/calls/wishes.ts']
 
 /** Imports go down only: what the files of a room may not know of. Tests may play with the demo's company. */
 function room(files, { knows, packages = [] }) {
-  const forbidden = rooms.filter(name => !knows.includes(name))
+  // What is said is at the bottom: everybody may know it.
+  const forbidden = rooms.filter(name => !knows.includes(name) && name !== 'words')
   return {
     files,
     rules: {
@@ -29,6 +30,11 @@ function room(files, { knows, packages = [] }) {
   }
 }
 
+/** How something is typed. */
+const examples = ['https://', 'https://login.house.example', 'somebody@example.org', 'Mon-Fri 8:00-12:00 13:00-18:00 / Sat 9-12']
+/** What is no word in any language: signs, units, names of keys and formats. */
+const signs = [...'_⋯⠿✕★⚑●◖◫♪♫↷⊘◇○▷◁◀▶≋■□⌂⏎⌫→←↑↓·–—…“”"()[]:;,.!?/*#+=-−×%&|<>{}\'’0123456789', 'Estafette', '⇧', 'F9', ...examples]
+
 const outside = ['^node:', '^(vue|nuxt|pinia|h3|pg|ws)(/|$)', '^#', '^@(vue|nuxt|pinia|mikro-orm|vueuse)/']
 
 export default withNuxt(
@@ -48,9 +54,34 @@ export default withNuxt(
       'vuejs-accessibility/label-has-for': ['error', { required: { some: ['nesting', 'id'] } }],
     },
   },
-  // A subject of the core is called sound, too.
-  room(['core/**/*.ts'], { knows: ['sound'], packages: outside }),
+  {
+    files: ['app/**/*.vue'],
+    rules: {
+      // Words stand in the catalogue (`words/`).
+      'vue/no-bare-strings-in-template': ['error', {
+        allowlist: signs,
+        attributes: {
+          '/.+/': ['title', 'aria-label', 'aria-description', 'aria-valuetext', 'label', 'legend', 'placeholder', 'alt', 'each', 'empty', 'action', 'family'],
+        },
+      }],
+    },
+  },
+  // A subject of the core is called sound, too. It speaks in keys, and knows no language.
+  room(['core/**/*.ts'], { knows: ['sound'], packages: [...outside, '/words/en(glish)?(/|$)'] }),
   room(testsOfCore.map(file => file.startsWith('core') ? file : `core/${file}`), { knows: ['demo', 'sound'], packages: outside }),
+  {
+    // What is computed says itself in keys of the catalogue: a sentence here would be one language's.
+    files: ['core/{calls,console,queues,figures,routing,presence,greetings,numbers}/**/*.ts', 'core/speed-keys/meaning.ts', 'core/directory/entries.ts'],
+    ignores: ['**/*.test.ts', 'core/calls/{tryout,wishes,small-house}.ts'],
+    rules: {
+      'no-restricted-syntax': ['error', ...['Literal[value=/[A-Za-z]{2,} [a-z]{2,}/]', 'TemplateElement[value.raw=/[A-Za-z]{2,} [a-z]{2,}/]'].map(selector => ({
+        selector, message: 'Words stand in the catalogue (words/en): say its key, with phrase() or a Speaker.',
+      }))],
+    },
+  },
+  room(['words/**/*.ts'], { knows: [], packages: ['^(~~|(\\.\\./)+)/?core(/|$)'] }),
+  // A sentence is one line, however long.
+  { files: ['words/*/*.ts'], rules: { '@stylistic/max-len': 'off' } },
   room(['shared/**/*.ts'], { knows: ['shared'] }),
   room(['shared/**/*.test.ts'], { knows: ['shared', 'demo'] }),
   room(['exchange/**/*.ts'], { knows: ['exchange', 'shared'] }),

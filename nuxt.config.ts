@@ -84,9 +84,11 @@ export default defineNuxtConfig({
   },
   telemetry: false,
   hooks: {
-    // What the first page begins with is fetched ahead; dragging is asked for once everybody is in sight (app/composables/later.ts).
+    // What the first page begins with is fetched ahead; dragging is asked for once everybody is in sight (app/composables/later.ts),
+    // and so is what other pages say.
     'build:manifest': (manifest) => {
-      for (const chunk of Object.values(manifest)) chunk.dynamicImports = chunk.dynamicImports?.filter(name => !name.includes('pragmatic-drag-and-drop'))
+      const isLater = (name: string) => /pragmatic-drag-and-drop|words\/en\/rest/.test(name)
+      for (const chunk of Object.values(manifest)) chunk.dynamicImports = chunk.dynamicImports?.filter(name => !isLater(name))
     },
   },
   eslint: { config: { stylistic: { braceStyle: 'stroustrup', arrowParens: false } } },

@@ -7,7 +7,7 @@ const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url)).r
 const { TESTS_OF: beside } = process.env
 const within = (folders: string) => beside ? [`${beside}/**/*.test.ts`] : [`${folders}/**/*.test.ts`]
 
-const plain = 'core,demo,exchange,shared,sound,app,tests'
+const plain = 'words,core,demo,exchange,shared,sound,tests'
 
 export default defineConfig({
   resolve: { alias: { '~~': folder('.'), '~': folder('./app') } },
@@ -18,8 +18,9 @@ export default defineConfig({
     // Their modules are written for bundlers.
     server: { deps: { inline: ['alawmulaw', 'wavefile'] } },
     projects: [
-      { extends: true, test: { name: 'plain', include: within(`{${plain}}`), exclude: ['server/**', 'tests/database/**'] } },
-      { extends: true, test: { name: 'server', include: within('server'), exclude: [`{${plain}}/**`], globalSetup: 'tests/database/setup.ts' } },
+      { extends: true, test: { name: 'plain', include: within(`{${plain}}`), exclude: ['{server,app}/**', 'tests/database/**'] } },
+      { extends: true, test: { name: 'app', include: within('app'), exclude: [`{${plain},server}/**`], setupFiles: 'tests/words.ts' } },
+      { extends: true, test: { name: 'server', include: within('server'), exclude: [`{${plain},app}/**`], globalSetup: 'tests/database/setup.ts' } },
     ],
   },
 })

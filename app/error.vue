@@ -9,9 +9,9 @@ useHead({ title: 'Estafette' })
 
 <template>
   <main class="nowhere">
-    <h1>{{ isUnknown ? 'There is no such page' : 'This page can\'t be shown' }}</h1>
-    <p>{{ isUnknown ? 'The address may have been mistyped, or the page is no more.' : 'Load it again; calls go on meanwhile, at the exchange.' }}</p>
-    <p><a href="/">To the console</a></p>
+    <h1>{{ isUnknown ? t('frame.thereIsNoSuchPage') : t('frame.thisPageCantBeShown') }}</h1>
+    <p>{{ isUnknown ? t('frame.theAddressMayHaveBeen') : t('frame.loadItAgainCallsGoOn') }}</p>
+    <p><a href="/">{{ t('frame.toTheConsole') }}</a></p>
   </main>
 </template>
 

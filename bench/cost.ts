@@ -29,7 +29,7 @@ const telephone = (index: number) => `t${2_100 + index}`
 
 function after(state: ExchangeState, request: object): { state: ExchangeState, events: NumberedEvent[] } {
   const decision = decide(state, request as Request, now)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  if ('refusal' in decision) throw new Error(decision.refusal.why.key)
   const events = numbered(state, decision.events, now)
   return { state: events.reduce(evolve, state), events }
 }

@@ -1,3 +1,4 @@
+import { english } from '../words/english'
 import { firstNames, lastNames } from '../demo/company/names'
 import { heardPeople } from '../core/directory/recall/people'
 import Fuse from 'fuse.js'
@@ -64,7 +65,7 @@ export function searching(size: number) {
 /** The same queries asked of our search and of two general ones, with the settings that their makers advise for names: how often the right one is there. */
 export function besideOthers() {
   const entries: DirectoryEntry[] = [
-    ...entriesOf(merrowby(600)),
+    ...entriesOf(english, merrowby(600)),
     ...heardPeople.map(({ misheard: _heard, ...one }) => ({ ...one, id: one.extension, telephones: [one.extension], site: '', direct: null })),
   ]
   const fields = ['first', 'last', 'nickname', 'former', 'departmentName', 'role', 'room', 'handles', 'extension', 'mobile']

@@ -1,3 +1,5 @@
+import { english } from '../words/english'
+import { spoken } from '../words/phrase'
 import { deviceName } from '../core/calls/names'
 import { Tryout } from '../core/calls/tryout'
 import { snapshotOf } from '../core/calls/snapshot'
@@ -41,8 +43,8 @@ export function speedKeys(): { keys: number, everyKeyMs: number, onePageMs: numb
     ? { kind: 'group', of: groups[index % groups.length]!, label: null }
     : { kind: 'person', of: people[index % people.length]!, label: null })
   const console: Console = {
-    state, device: 't2100', track: trackOf(state, 't2100', { next: null, carried: null }, now), note: '', account: '', wall: now,
-    nameOf: (device, party) => party?.name ?? deviceName(state.company, device) ?? '',
+    state, device: 't2100', track: trackOf(state, 't2100', { next: null, carried: null }, now), note: '', account: '', wall: now, t: english,
+    nameOf: (device, party) => party?.name ?? spoken(english, deviceName(state.company, device) ?? ''),
   }
   const times = Array.from({ length: 30 }, () => {
     const begin = process.hrtime.bigint()
@@ -54,7 +56,7 @@ export function speedKeys(): { keys: number, everyKeyMs: number, onePageMs: numb
 }
 
 export function keystroke(size: number): { size: number, medianMs: number, p95Ms: number, worstMs: number } {
-  const entries = entriesOf(merrowby(size))
+  const entries = entriesOf(english, merrowby(size))
   const index = new Directory(entries)
   const typed = entries.filter((_, at) => at % 37 === 0).flatMap(({ first, last, departmentName }) => [last, `${first} ${last}`, departmentName, 'lugage'])
     .flatMap(text => Array.from({ length: text.length }, (_, length) => text.slice(0, length + 1)))

@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../words/phrase'
 import { decide } from '../core/calls/decide'
 import { evolve } from '../core/calls/evolve'
 import type { CallEvent, ExchangeState, NumberedEvent, Refusal, RefusalCode, Request } from '../core/calls/model'
@@ -70,8 +71,8 @@ export class Switch {
     if (known)
       return known.asked === asked
         ? known.reply
-        : this.refused('idUsed', 'That id was used for another request. Nothing was changed; ask again with an id of its own.')
-    const reply = this.now() > before ? this.refused('tooLate', 'The exchange was asked too late and has changed nothing.') : this.carryOut(request)
+        : this.refused('idUsed', phrase('refusals.thatIdWasUsed'))
+    const reply = this.now() > before ? this.refused('tooLate', phrase('refusals.askedTooLate')) : this.carryOut(request)
     this.replies.set(id, { asked, reply })
     if (this.replies.size > repliesKept) this.replies.delete(this.replies.keys().next().value!)
     this.sleep()
@@ -83,8 +84,8 @@ export class Switch {
     return this.replies.get(id)?.reply ?? null
   }
 
-  private refused(code: RefusalCode, sentence: string): Reply {
-    return { seq: this.current.seq, refusal: { code, sentence } }
+  private refused(code: RefusalCode, why: Phrase): Reply {
+    return { seq: this.current.seq, refusal: { code, why } }
   }
 
   /**

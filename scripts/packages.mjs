@@ -85,7 +85,7 @@ export async function installVoices() {
 /** What stands in for the office's calendars and for its list of who is where. */
 export const officeProgram = join(root, '.output/exchange/office.mjs')
 
-const sources = ['app', 'server', 'shared', 'core', 'exchange', 'sound', 'demo', 'public', 'nuxt.config.ts', 'package-lock.json']
+const sources = ['app', 'server', 'shared', 'core', 'words', 'exchange', 'sound', 'demo', 'public', 'nuxt.config.ts', 'package-lock.json']
 
 /** Builds the demo's exchange, or the one without anybody: a moment's work. */
 export async function buildExchange(into = join(root, '.output/exchange/demo.mjs'), from = 'demo/exchange.ts') {

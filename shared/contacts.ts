@@ -1,4 +1,5 @@
 import '../core/schema/wording'
+import { spokenText } from '../core/schema/shapes'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { longest, mostAddresses, mostNumbers, numberKinds } from '../core/formats/contact-fields'
 
@@ -79,7 +80,7 @@ export const callerCard = object({
   place: string().defined(),
   kind: string().defined(),
   /** Where calls like this one ended, the likeliest first. */
-  likely: array(object({ destination: string().defined(), chance: number().required(), because: string().defined() })).required(),
+  likely: array(object({ destination: string().defined(), chance: number().required(), because: spokenText })).required(),
   /** Calls from there that nobody of ours had and that nobody has dealt with. */
   missed: number().required(),
   /** Messages from there that have not been read. */

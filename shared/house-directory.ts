@@ -10,7 +10,8 @@ const columns = array(object({
 }).noUnknown().required()).max(200).required().label('columns')
 
 export const houseDirectoryWanted = object({
-  address: string().strict().max(300).matches(/^ldaps?:\/\/[\w.-]+(:\d{1,5})?\/?$/i, '${path} must be ldap://host or ldaps://host, with a port if it has another one.')
+  address: string().strict().max(300).matches(/^ldaps?:\/\/[\w.-]+(:\d{1,5})?\/?$/i,
+    '${path} must be ldap://host or ldaps://host, with a port if it has another one.')
     .required().label('address'),
   /** Encrypted on the same port (RFC 4511, 4.14). */
   startTls: boolean().strict().required().label('startTls'),

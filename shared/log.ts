@@ -4,7 +4,7 @@ import { latestTime } from '../core/calls/model'
 import { parkingEnds } from '../core/calls/parking/parkings'
 import { outcomes } from '../core/calls/record'
 import { callRecord } from '../core/calls/recorded'
-import { recordOf } from '../core/schema/shapes'
+import { recordOf, spokenText } from '../core/schema/shapes'
 
 /** `dialled`: calls that whoever asks has made, to dial again. */
 const logKinds = ['all', 'in', 'out', 'missed', 'dialled'] as const
@@ -65,7 +65,7 @@ const parkingRow = object({
   end: string().oneOf(parkingEnds).required(),
   endedAt: timeIfAny,
   takenBy: text.nullable(),
-  names: recordOf(text),
+  names: recordOf(spokenText),
 })
 export type ParkingRow = InferType<typeof parkingRow>
 

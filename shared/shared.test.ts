@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Schema } from 'yup'
 import { evolve, evolveAll, numbered } from '../core/calls/evolve'
 import { decide } from '../core/calls/decide'
-import { Tryout } from '../core/calls/tryout'
+import { sentenceOf, Tryout } from '../core/calls/tryout'
 import { changesBetween, parts } from '../core/company/changes'
 import { nobody } from '../core/company/company'
 import { merrowby } from '../demo/company/merrowby'
@@ -29,7 +29,7 @@ describe('what staff members may not see', () => {
     let redacted = redactState(desk.state)
     const tell = (request: Parameters<typeof decide>[1]) => {
       const decision = decide(desk.state, request, desk.now)
-      if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+      if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
       const events = numbered(desk.state, decision.events, desk.now)
       desk.state = evolveAll(desk.state, events)
       redacted = events.map(redactEvent).reduce(evolve, redacted)

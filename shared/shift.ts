@@ -1,6 +1,7 @@
 import '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { openKinds } from '../core/console/open-things'
+import { spokenText } from '../core/schema/shapes'
 import { longest } from './longest'
 
 /** What is said from one shift to the next. Times are those that people read, in milliseconds since 1970. */
@@ -16,7 +17,7 @@ export const shiftNoteDone = object({ done: boolean().strict().required().label(
 export const newHandOver = object({ words: string().strict().max(longest.shiftNote).defined().label('words') }).noUnknown().required()
 
 const shiftNote = object({ id: text, text, byName: text, at: time, doneByName: text.nullable(), doneAt: time.nullable().defined() })
-const openThing = object({ kind: string().oneOf(openKinds).required(), who: text, words: text, since: time })
+const openThing = object({ kind: string().oneOf(openKinds).required(), who: spokenText, words: spokenText, since: time })
 
 const handOver = object({
   id: text,

@@ -1,3 +1,5 @@
+import { spoken } from '../words/phrase'
+import { t } from './language'
 import { parseArgs } from 'node:util'
 import type { ExchangeState, NumberedEvent } from '../core/calls/model'
 import { leavingOf } from '../core/sound/recording'
@@ -47,7 +49,7 @@ function speakFor(event: NumberedEvent, state: ExchangeState): void {
   const isHeard = mixer.listening > 0 || (call && leavingOf(call))
   if (!text || !isHeard || mixer.hasMouth(device)) return
   const party = call?.connections.find(connection => connection.device === device)?.party
-  void speech.speak(text, voiceOf(party?.number ?? device)).then(samples => samples && mixer.say(device, samples))
+  void speech.speak(spoken(t, text), voiceOf(party?.number ?? device)).then(samples => samples && mixer.say(device, samples))
 }
 
 const health = () => ({ exchange: follower.up ? 'up' as const : 'down' as const, speech: speech.isThere ? 'up' as const : 'down' as const })

@@ -8,7 +8,8 @@ import { holdMusic } from '../core/sound/music'
 import { leavingOf } from '../core/sound/recording'
 import { toneSamples } from '../core/sound/tone'
 import type { Voice } from '../core/sound/voices'
-import { mailboxGreeting } from './words'
+import { phrase, spoken } from '../words/phrase'
+import { t } from './language'
 
 /** What is heard at one ear beside voices: something that is repeated, and before it something that is said once. */
 export interface Playing {
@@ -71,7 +72,10 @@ export class Repertoire {
     if (!call) return null
     if (kind === 'place') {
       const { told } = call
-      return told ? { key: `place ${call.id} ${told.at}`, samples: () => this.made(tellPlace(told), text => this.speech.speak(text, ofTheHouse)) } : null
+      return told
+        ? { key: `place ${call.id} ${told.at}`,
+            samples: () => this.made(spoken(t, tellPlace(told)), text => this.speech.speak(text, ofTheHouse)) }
+        : null
     }
     const left = leavingOf(call)
     return left && { key: left.message, samples: () => this.greetingOf(left.mailbox, state) }
@@ -79,7 +83,8 @@ export class Repertoire {
 
   /** What a mailbox says, with its tone; null until it is made. */
   greetingOf(mailbox: DeviceId, state: ExchangeState): Int16Array | null {
-    return this.made(mailboxGreeting(deviceName(state.company, mailbox)), text => this.withBeep(text))
+    const name = deviceName(state.company, mailbox) ?? phrase('names.aVoicemail')
+    return this.made(spoken(t, phrase('callers.thisIsTheVoicemail', { name })), text => this.withBeep(text))
   }
 
   /** Where nobody can speak the tone alone says that it is time to. */

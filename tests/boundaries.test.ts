@@ -18,6 +18,9 @@ describe('imports', () => {
     ['core/calls/made-up.ts', '~~/exchange/switch'],
     ['core/calls/made-up.ts', '../../demo/company/merrowby'],
     ['core/calls/made-up.ts', 'vue'],
+    ['core/calls/made-up.ts', '../../words/english'],
+    ['core/calls/made-up.ts', '../../words/en/track'],
+    ['words/made-up.ts', '../core/calls/model'],
     ['core/calls/made-up.ts', 'node:fs'],
     ['core/calls/made-up.ts', '@mikro-orm/core'],
     ['core/calls/made-up.test.ts', '../../server/relay'],
@@ -41,6 +44,8 @@ describe('imports', () => {
   it.each([
     ['core/calls/made-up.ts', '../company/company'],
     ['core/calls/made-up.ts', 'immutable'],
+    ['core/calls/made-up.ts', '../../words/phrase'],
+    ['app/stores/made-up.ts', '~~/words/phrase'],
     ['core/calls/made-up.test.ts', '../../demo/company/merrowby'],
     ['shared/made-up.ts', '../core/calls/model'],
     ['exchange/made-up.ts', '../shared/link'],
@@ -73,4 +78,21 @@ it('no file of the core takes something of another that takes something of it, b
     done.add(file)
   }
   for (const file of files) look(file, [])
+})
+
+describe('words', () => {
+  const refused = async (filePath: string, text: string) => {
+    const [result] = await linter.lintText(text, { filePath })
+    return result!.messages.some(({ ruleId }) => ruleId === 'no-restricted-syntax' || ruleId === 'vue/no-bare-strings-in-template')
+  }
+
+  it('stand in the catalogue, and neither in a template nor in what is computed', async () => {
+    const page = (inside: string) => `<template>\n  <p>${inside}</p>\n</template>\n`
+    expect(await refused('app/components/MadeUp.vue', page('Nobody waits'))).toBe(true)
+    expect(await refused('app/components/MadeUp.vue', page('<em title="Nobody" />'))).toBe(true)
+    expect(await refused('app/components/MadeUp.vue', page('★ {{ t(\'queues.nobodyWaits\') }}'))).toBe(false)
+    expect(await refused('core/queues/made-up.ts', 'export const said = \'Nobody waits\'\n')).toBe(true)
+    expect(await refused('core/queues/made-up.ts', 'export const said = (who: string) => `${who} waits here`\n')).toBe(true)
+    expect(await refused('core/queues/made-up.ts', 'export const said = \'queues.nobodyWaits\'\n')).toBe(false)
+  })
 })

@@ -6,7 +6,7 @@ import { nextTick } from 'vue'
 import { evolveAll, numbered } from '~~/core/calls/evolve'
 import { decide } from '~~/core/calls/decide'
 import type { Call, Request } from '~~/core/calls/model'
-import { Tryout } from '~~/core/calls/tryout'
+import { sentenceOf, Tryout } from '~~/core/calls/tryout'
 import type { Company } from '~~/core/company/company'
 import { rightsAtFirst } from '~~/shared/rights'
 import type { Role } from '~~/shared/roles'
@@ -38,7 +38,7 @@ export async function carryOut(_url: string, options?: { body?: Record<string, u
   const { id: _id, ...request } = options!.body!
   const { exchange } = tried
   const decision = decide(exchange.state, request as unknown as Request, exchange.now)
-  if ('refusal' in decision) throw refusal(409, decision.refusal.sentence)
+  if ('refusal' in decision) throw refusal(409, sentenceOf(decision.refusal)!)
   happen(decision.events)
   return { seq: exchange.state.seq }
 }
@@ -58,7 +58,7 @@ function happen(events: Parameters<typeof numbered>[1]): void {
 /** Somebody else does something. */
 export function others(request: Request): void {
   const decision = decide(tried.exchange.state, request, tried.exchange.now)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
   happen(decision.events)
 }
 

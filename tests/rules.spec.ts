@@ -1,3 +1,4 @@
+import { phrase } from '../words/phrase'
 import { alone, enter, expect } from './stage'
 
 const test = alone()
@@ -111,6 +112,6 @@ test('greetings follow the caller\'s language, and codes of the list are the onl
   await expect(console.getByText('Bore da, Merrowby').first()).toBeVisible()
 
   const call = (account: string) => own.cast.ask({ service: 'makeCall', device: 't2130', number: '020 7946 0123', account })
-  expect(await call('Z-1')).toMatchObject({ refusal: { code: 'unknownAccount', sentence: expect.stringContaining('no account code Z-1') } })
+  expect(await call('Z-1')).toMatchObject({ refusal: { code: 'unknownAccount', why: phrase('refusals.thereIsNoAccountCode', { typed: 'Z-1' }) } })
   expect(await call('k-114')).not.toHaveProperty('refusal')
 })

@@ -9,6 +9,7 @@ import { demoPassword, createStack } from '../scripts/stack.mjs'
 import { prepareDatabase } from '../scripts/database.mjs'
 import { type FromExchange, linkVersion } from '../shared/link'
 import { LineReader } from '../shared/lines'
+import { expectNoKeys, watchForKeys } from './shown-keys'
 
 /** Plays everybody who is not at a console: callers outside and colleagues, by asking the exchange as the network and phones do. */
 export class Cast {
@@ -215,6 +216,7 @@ export async function withClient<T>(url: string, work: (client: Client) => Promi
 
 /** Goes through the sign-in page, to whatever comes behind it. */
 export async function enter(page: Page, url: string, who: string): Promise<void> {
+  await watchForKeys(page)
   await page.goto(`${url}/sign-in`)
   await page.getByLabel('Sign-in name').fill(who)
   await page.getByLabel('Password').fill(demoPassword)
@@ -233,7 +235,10 @@ async function openConsole(browser: Browser, url: string, who: string, signedIn:
   const known = signedIn.get(who)
   const context = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, ...(known && { storageState: { ...known, origins: [] } }) })
   const page = await context.newPage()
-  if (known) await page.goto(url)
+  if (known) {
+    await watchForKeys(page)
+    await page.goto(url)
+  }
   const field = page.getByRole('combobox', { name: 'Who is it for?' })
   // A test may have ended the session.
   if (known) await field.or(page.getByLabel('Password')).waitFor()
@@ -268,7 +273,11 @@ export async function name(console: Page, words: string): Promise<void> {
 export const programToken = 'told in advance'
 
 /** Tests of one worker share a stage; each ends its own calls. */
-export const test = base.extend<{ console: Page }, { stage: Stage }>({
+export const test = base.extend<{ console: Page, words: null }, { stage: Stage }>({
+  words: [async ({}, use) => { // eslint-disable-line no-empty-pattern
+    await use(null)
+    expectNoKeys()
+  }, { auto: true }],
   stage: [async ({}, use) => { // eslint-disable-line no-empty-pattern
     const { stage, strike } = await buildStage({
       settings: { transferRecall: 7_000, noAnswer: 9_000, parkRecall: 12_000, absence: 4_000 },

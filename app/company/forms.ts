@@ -6,6 +6,8 @@ import { dayNames, greetingsAsText, holidaysAsText, timesAsText } from '~~/core/
 import type { ToneKind } from '~~/core/sound/country-tones'
 import { ownerOfMailbox } from '~~/core/calls/names'
 import { freeNumber, takenNumbers } from '~~/core/company/free-number'
+import type { PlainKey } from '~~/words/speaker'
+import { t } from '~/composables/language'
 import { formatNumber } from '~/composables/numbers'
 
 /** How each part of the company is shown and filled in. */
@@ -18,7 +20,7 @@ export type FieldKind
 export interface FormField {
   /** Where it stands in the thing: "overflow.after". */
   at: string
-  label: string
+  label: PlainKey
   kind: FieldKind
   of?: Part
   choices?: readonly string[]
@@ -29,26 +31,26 @@ export interface FormField {
 }
 
 export interface PartForm<P extends Part = Part> {
-  title: string
+  title: PlainKey
   /** One of them, in a sentence. */
-  one: string
+  one: PlainKey
   /** What a new one begins with. */
   blank: (company: Company) => Company[P][string]
   fields: readonly FormField[]
 }
 
-const text = (at: string, label: string): FormField => ({ at, label, kind: 'text' })
-const whole = (at: string, label: string): FormField => ({ at, label, kind: 'number' })
-const seconds = (at: string, label: string): FormField => ({ at, label, kind: 'seconds' })
-const check = (at: string, label: string): FormField => ({ at, label, kind: 'check' })
-const choice = (at: string, label: string, choices: readonly string[]): FormField => ({ at, label, kind: 'choice', choices })
-const choices = (at: string, label: string, all: readonly string[]): FormField => ({ at, label, kind: 'choices', choices: all })
-const one = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'one', of })
-const many = (at: string, label: string, of: Part): FormField => ({ at, label, kind: 'many', of })
-const tone = (kind: ToneKind, label: string): FormField => ({ at: `tones.${kind}`, label, kind: 'tone' })
-const texts = (at: string, label: string): FormField => ({ at, label, kind: 'texts' })
-const long = (at: string, label: string): FormField => ({ at, label, kind: 'long' })
-const destination = (at: string, label: string): FormField => ({ at, label, kind: 'destination' })
+const text = (at: string, label: PlainKey): FormField => ({ at, label, kind: 'text' })
+const whole = (at: string, label: PlainKey): FormField => ({ at, label, kind: 'number' })
+const seconds = (at: string, label: PlainKey): FormField => ({ at, label, kind: 'seconds' })
+const check = (at: string, label: PlainKey): FormField => ({ at, label, kind: 'check' })
+const choice = (at: string, label: PlainKey, choices: readonly string[]): FormField => ({ at, label, kind: 'choice', choices })
+const choices = (at: string, label: PlainKey, all: readonly string[]): FormField => ({ at, label, kind: 'choices', choices: all })
+const one = (at: string, label: PlainKey, of: Part): FormField => ({ at, label, kind: 'one', of })
+const many = (at: string, label: PlainKey, of: Part): FormField => ({ at, label, kind: 'many', of })
+const tone = (kind: ToneKind, label: PlainKey): FormField => ({ at: `tones.${kind}`, label, kind: 'tone' })
+const texts = (at: string, label: PlainKey): FormField => ({ at, label, kind: 'texts' })
+const long = (at: string, label: PlainKey): FormField => ({ at, label, kind: 'long' })
+const destination = (at: string, label: PlainKey): FormField => ({ at, label, kind: 'destination' })
 const ifAny = (field: FormField): FormField => ({ ...field, optional: true })
 
 export const newId = (what: string) => `${what}-${crypto.randomUUID()}`
@@ -57,152 +59,158 @@ const next = (things: Record<string, { position: number }>) => Math.max(-1, ...O
 
 export const partForms: { [P in Part]: PartForm<P> } = {
   people: {
-    title: 'People', one: 'person',
+    title: 'common.people', one: 'company.onePerson',
     blank: company => ({
       id: newId('p'), first: '', last: '', nickname: null, former: null, department: first(company.departments), role: '', room: '', mobile: null,
       languages: [],
       said: '', note: '', deputies: [],
     }),
     fields: [
-      text('first', 'First name'), text('last', 'Last name'), one('department', 'Department', 'departments'), text('role', 'Role'), text('room', 'Room'),
-      ifAny(text('mobile', 'Mobile')), ifAny(text('nickname', 'Nickname')), ifAny(text('former', 'Former last name')), text('said',
-        'How the name is said'),
-      texts('languages', 'Speaks, beside the language of the house'), long('note', 'Note for who puts callers through'),
-      many('deputies', 'Who stands in', 'people'),
+      text('first', 'company.firstName'), text('last', 'company.lastName'), one('department', 'company.department', 'departments'),
+      text('role', 'common.role'), text('room', 'company.room'),
+      ifAny(text('mobile', 'common.mobile')), ifAny(text('nickname', 'company.nickname')), ifAny(text('former', 'company.formerLastName')), text('said',
+        'company.howTheNameIsSaid'),
+      texts('languages', 'company.speaksBesideTheLanguageOf'), long('note', 'company.noteForWhoPutsCallers'),
+      many('deputies', 'company.whoStandsIn', 'people'),
     ],
   },
   telephones: {
-    title: 'Telephones', one: 'telephone',
+    title: 'company.telephones', one: 'company.oneTelephone',
     blank: company => ({
       id: newId('t'), person: null, rank: 0, name: '', number: '', capacity: 2, inService: true, pickupGroup: first(company.departments), direct: null,
       mayPage: 'no',
     }),
     fields: [
-      text('number', 'Extension'), ifAny(one('person', 'Whose', 'people')), text('name', 'Place, when it is nobody\'s'),
-      ifAny(text('direct', 'Direct number, from outside')),
-      one('pickupGroup', 'Pickup group', 'departments'), whole('capacity', 'Calls at once'), whole('rank', 'Of several of one person: which first'),
-      choice('mayPage', 'May page, up to', pagingRights), check('inService', 'In service'),
+      text('number', 'company.extension'), ifAny(one('person', 'company.whose', 'people')), text('name', 'company.placeWhenItIsNobodys'),
+      ifAny(text('direct', 'company.directNumberFromOutside')),
+      one('pickupGroup', 'company.pickupGroup', 'departments'), whole('capacity', 'company.callsAtOnce'), whole('rank', 'company.ofSeveralOfOnePerson'),
+      choice('mayPage', 'company.mayPageUpTo', pagingRights), check('inService', 'company.inService'),
     ],
   },
   departments: {
-    title: 'Departments', one: 'department',
+    title: 'company.departments', one: 'company.oneDepartment',
     blank: company => ({ id: newId('d'), name: '', site: first(company.sites), handles: [], position: next(company.departments) }),
-    fields: [text('name', 'Name'), one('site', 'Site', 'sites'), texts('handles', 'What people call about'), whole('position', 'Place among the others')],
+    fields: [text('name', 'common.name'), one('site', 'company.site', 'sites'), texts('handles', 'company.whatPeopleCallAbout'),
+      whole('position', 'company.placeAmongTheOthers')],
   },
   sites: {
-    title: 'Sites', one: 'site',
+    title: 'company.sites', one: 'company.oneSite',
     blank: company => ({ id: newId('s'), name: '', position: next(company.sites) }),
-    fields: [text('name', 'Name'), whole('position', 'Place among the others')],
+    fields: [text('name', 'common.name'), whole('position', 'company.placeAmongTheOthers')],
   },
   lines: {
-    title: 'Lines', one: 'line',
+    title: 'company.lines', one: 'company.oneLine',
     blank: company => ({
       id: newId('l'), name: '', number: '', promise: 20_000, greeting: '', greetings: [], target: company.settings.operators, night: company.settings.operators,
       overflow: { after: 240_000, to: company.settings.operators }, closedText: '', hours: null,
     }),
     fields: [
-      text('name', 'Name'), text('number', 'Number, with its area code'), text('greeting', 'Greeting, after good morning'),
-      { at: 'greetings', label: 'Said instead, by time and language', kind: 'greetings' }, seconds('promise', 'Promise, seconds'),
-      one('target', 'Calls go to', 'groups'), destination('night', 'When nobody serves it'), seconds('overflow.after', 'After so many seconds'),
-      destination('overflow.to', 'they go to'), ifAny(one('hours', 'Open', 'hours')), long('closedText', 'What callers hear when it is closed'),
+      text('name', 'common.name'), text('number', 'company.numberWithItsAreaCode'), text('greeting', 'company.greetingAfterGoodMorning'),
+      { at: 'greetings', label: 'company.saidInsteadByTimeAnd', kind: 'greetings' }, seconds('promise', 'company.promiseSeconds'),
+      one('target', 'company.callsGoTo', 'groups'), destination('night', 'company.whenNobodyServesIt'), seconds('overflow.after', 'company.afterSoManySeconds'),
+      destination('overflow.to', 'company.theyGoTo'), ifAny(one('hours', 'common.open', 'hours')), long('closedText', 'company.whatCallersHearWhenIt'),
     ],
   },
   groups: {
-    title: 'Groups and queues', one: 'group',
+    title: 'company.groupsAndQueues', one: 'company.oneGroup',
     blank: company => ({
       id: newId('g'), name: '', number: '', members: [], distribution: 'longestFree', tries: 3, department: null, promise: 30_000, wrapUp: 0, voluntary: [],
       ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '', mostWaiting: 0, callBackDigit: '',
       overflow: { after: 300_000, to: company.settings.operators }, hours: null,
     }),
     fields: [
-      text('name', 'Name'), text('number', 'Number'), choice('distribution', 'How calls are given out', distributions),
-      many('members', 'Members, in order', 'telephones'),
-      many('voluntary', 'Of them, who may leave', 'telephones'), ifAny(one('department', 'Of the department', 'departments')), whole('tries', 'Members tried'),
-      choice('ringing', 'A queue rings', ringings),
-      { at: 'skills', label: 'Skill of each, the most skilled first', kind: 'skills', when: { at: 'ringing', is: 'skill' } },
-      seconds('ringTime', 'for seconds'), seconds('promise', 'Promise, seconds'),
-      seconds('wrapUp', 'Time after a call, seconds'), whole('pauseAfter', 'Paused after calls not taken'),
-      seconds('tellEvery', 'Tells the place every, seconds'),
-      whole('mostWaiting', 'Most who wait'), text('callBackDigit', 'Key to be called back'), seconds('overflow.after', 'After so many seconds'),
-      destination('overflow.to', 'they go to'),
-      ifAny(one('hours', 'Open', 'hours')), long('closedText', 'What callers hear when it is closed'),
+      text('name', 'common.name'), text('number', 'common.number'), choice('distribution', 'company.howCallsAreGivenOut', distributions),
+      many('members', 'company.membersInOrder', 'telephones'),
+      many('voluntary', 'company.ofThemWhoMayLeave', 'telephones'), ifAny(one('department', 'company.ofTheDepartment', 'departments')),
+      whole('tries', 'company.membersTried'),
+      choice('ringing', 'company.aQueueRings', ringings),
+      { at: 'skills', label: 'company.skillOfEachTheMost', kind: 'skills', when: { at: 'ringing', is: 'skill' } },
+      seconds('ringTime', 'company.forSeconds'), seconds('promise', 'company.promiseSeconds'),
+      seconds('wrapUp', 'company.timeAfterACallSeconds'), whole('pauseAfter', 'company.pausedAfterCallsNotTaken'),
+      seconds('tellEvery', 'company.tellsThePlaceEverySeconds'),
+      whole('mostWaiting', 'company.mostWhoWait'), text('callBackDigit', 'company.keyToBeCalledBack'), seconds('overflow.after', 'company.afterSoManySeconds'),
+      destination('overflow.to', 'company.theyGoTo'),
+      ifAny(one('hours', 'common.open', 'hours')), long('closedText', 'company.whatCallersHearWhenIt'),
     ],
   },
   hours: {
-    title: 'Opening hours', one: 'set of opening hours',
+    title: 'company.openingHours', one: 'company.oneSetOfOpeningHours',
     blank: company => ({ id: newId('h'), name: '', zone: company.settings.zone, week: [], holidays: [] }),
-    fields: [text('name', 'Name'), text('zone', 'Time zone'), { at: 'week', label: 'Week', kind: 'week' }, { at: 'holidays', label: 'Closed on',
-      kind: 'holidays' }],
+    fields: [text('name', 'common.name'), text('zone', 'company.timeZone'), { at: 'week', label: 'company.week', kind: 'week' },
+      { at: 'holidays', label: 'company.closedOn',
+        kind: 'holidays' }],
   },
   slots: {
-    title: 'Park slots', one: 'park slot',
+    title: 'common.parkSlots', one: 'company.oneParkSlot',
     blank: company => ({
       id: newId('slot:n'), name: nextName(company.slots),
       number: freeNumber(company.settings, takenNumbers(company), Object.values(company.slots).at(-1)?.number),
     }),
-    fields: [text('name', 'Name'), text('number', 'Number')],
+    fields: [text('name', 'common.name'), text('number', 'common.number')],
   },
   zones: {
-    title: 'Loudspeaker zones', one: 'loudspeaker zone',
+    title: 'company.loudspeakerZones', one: 'company.oneLoudspeakerZone',
     blank: company => ({ id: newId('z'), name: '', number: '', site: first(company.sites), speakers: [], position: next(company.zones) }),
     fields: [
-      text('name', 'Name'), text('number', 'Number'), one('site', 'Site', 'sites'), texts('speakers', 'Loudspeakers'), whole('position',
-        'Place among the others'),
+      text('name', 'common.name'), text('number', 'common.number'), one('site', 'company.site', 'sites'), texts('speakers', 'common.loudspeakers'),
+      whole('position',
+        'company.placeAmongTheOthers'),
     ],
   },
   announcements: {
-    title: 'Announcements', one: 'announcement',
+    title: 'company.announcements', one: 'company.oneAnnouncement',
     blank: company => ({ id: newId('a'), occasion: '', text: '', rank: 'ordinary', twice: false, position: next(company.announcements) }),
     fields: [
-      text('occasion', 'Occasion'), long('text', 'Text'), choice('rank', 'Rank', pageRanks), check('twice', 'Said twice'), whole('position',
-        'Place among the others'),
+      text('occasion', 'company.occasion'), long('text', 'company.text'), choice('rank', 'company.rank', pageRanks), check('twice', 'company.saidTwice'),
+      whole('position',
+        'company.placeAmongTheOthers'),
     ],
   },
   duties: {
-    title: 'Duties', one: 'duty',
+    title: 'company.duties', one: 'company.oneDuty',
     blank: company => ({ id: newId('duty'), name: '', handles: [], instead: company.settings.operators, position: next(company.duties) }),
     fields: [
-      text('name', 'Name'), texts('handles', 'What it is asked for'), destination('instead', 'When nobody is on duty'), whole('position',
-        'Place among the others'),
+      text('name', 'common.name'), texts('handles', 'company.whatItIsAskedFor'), destination('instead', 'company.whenNobodyIsOnDuty'), whole('position',
+        'company.placeAmongTheOthers'),
     ],
   },
   accountCodes: {
-    title: 'Account codes', one: 'account code',
+    title: 'company.accountCodes', one: 'company.oneAccountCode',
     blank: () => ({ id: newId('code'), code: '', name: '' }),
-    fields: [text('code', 'Code'), text('name', 'What for')],
+    fields: [text('code', 'company.code'), text('name', 'company.whatFor')],
   },
   trunks: {
-    title: 'Trunks', one: 'trunk',
+    title: 'company.trunks', one: 'company.oneTrunk',
     blank: () => ({ id: newId('trunk'), name: '', channels: 2, kept: 0 }),
-    fields: [text('name', 'Name'), whole('channels', 'Channels'), whole('kept', 'Of them, kept for emergencies')],
+    fields: [text('name', 'common.name'), whole('channels', 'company.channels'), whole('kept', 'company.ofThemKeptForEmergencies')],
   },
   shortNumbers: {
-    title: 'Short numbers', one: 'short number',
+    title: 'company.shortNumbers', one: 'company.oneShortNumber',
     blank: () => ({ number: '', name: '', emergency: false }),
-    fields: [text('number', 'Number'), text('name', 'Name'), check('emergency', 'Emergency: always gets through')],
+    fields: [text('number', 'common.number'), text('name', 'common.name'), check('emergency', 'company.emergencyAlwaysGetsThrough')],
   },
 }
 
 export const settingsFields: readonly FormField[] = [
-  text('name', 'Name of the house'), { at: 'country', label: 'Country', kind: 'country' }, text('language', 'Language of the house'),
-  text('zone', 'Time zone of the house'), text('firstExtension', 'Extensions begin at'), whole('longestInside', 'Longest number inside, digits'),
-  one('operators', 'The operators', 'groups'), seconds('transferRecall', 'A transfer comes back after, seconds'),
-  seconds('noAnswer', 'An unanswered call goes on after, seconds'), seconds('queueRecall', 'A call in a queue comes back after, seconds'),
-  seconds('parkRecall', 'A parked call comes back after, seconds'), seconds('holdRecall', 'A call on hold rings again after, seconds'),
-  seconds('holdLimit', 'On hold with an operator, offered to the others after, seconds'),
-  seconds('absence', 'Callers of an operator who has gone, offered to the others after, seconds'),
-  seconds('overflow', 'A call waits for the operators at most, seconds'), seconds('outsideWatch', 'Two outside stay in view, seconds'),
-  seconds('outsideLongest', 'Two outside are parted after, seconds'), seconds('longestMessage', 'A voice message, at most, seconds'),
-  seconds('ringCycle', 'One ring, seconds'), seconds('failedTone', 'The tone after a failed call, seconds'),
-  tone('ringing', 'Tone while it rings'), tone('busy', 'Tone when somebody talks'), tone('congestion', 'Tone when no line is free'),
-  tone('unobtainable', 'Tone when nobody can be reached'), whole('conferenceSize', 'Most in a conference'),
-  seconds('pageSilence', 'A silent page closes after, seconds'), seconds('pageWait', 'A page waits for loudspeakers, seconds'),
-  choice('pageOverDoNotDisturb', 'Do not disturb lets pages through, from the rank', pageRanks), ifAny(destination('pageDefault', 'Pages go by one key to')),
-  choice('serviceLevel', 'The service level is counted of those', levelKinds), seconds('shortAbandon', 'Who gives up within so long does not count, seconds'),
-  whole('callBackTries', 'Callers are called back at most, times'), seconds('callBackAgain', 'and again after, seconds'),
-  seconds('callBackWithin', 'A promised call-back is late after, seconds'),
-  choices('callsTo', 'Numbers that may be called', numberClasses), choices('callBacksTo', 'Numbers that callers may be called back at', numberClasses),
-  check('listedCodesOnly', 'Only account codes of the list'), texts('pauseReasons', 'Why members of a queue pause'),
+  text('name', 'company.nameOfTheHouse'), { at: 'country', label: 'company.country', kind: 'country' }, text('language', 'company.languageOfTheHouse'),
+  text('zone', 'company.timeZoneOfTheHouse'), text('firstExtension', 'company.extensionsBeginAt'), whole('longestInside', 'company.longestNumberInsideDigits'),
+  one('operators', 'company.theOperators', 'groups'), seconds('transferRecall', 'company.aTransferComesBackAfter'),
+  seconds('noAnswer', 'company.anUnansweredCallGoesOn'), seconds('queueRecall', 'company.aCallInAQueue'),
+  seconds('parkRecall', 'company.aParkedCallComesBack'), seconds('holdRecall', 'company.aCallOnHoldRings'),
+  seconds('holdLimit', 'company.onHoldWithAnOperator'),
+  seconds('absence', 'company.callersOfAnOperatorWho'),
+  seconds('overflow', 'company.aCallWaitsForThe'), seconds('outsideWatch', 'company.twoOutsideStayInView'),
+  seconds('outsideLongest', 'company.twoOutsideArePartedAfter'), seconds('longestMessage', 'company.aVoiceMessageAtMost'),
+  seconds('ringCycle', 'company.oneRingSeconds'), seconds('failedTone', 'company.theToneAfterAFailed'),
+  tone('ringing', 'company.toneWhileItRings'), tone('busy', 'company.toneWhenSomebodyTalks'), tone('congestion', 'company.toneWhenNoLineIs'),
+  tone('unobtainable', 'company.toneWhenNobodyCanBe'), whole('conferenceSize', 'company.mostInAConference'),
+  seconds('pageSilence', 'company.aSilentPageClosesAfter'), seconds('pageWait', 'company.aPageWaitsForLoudspeakers'),
+  choice('pageOverDoNotDisturb', 'company.doNotDisturbLetsPages', pageRanks), ifAny(destination('pageDefault', 'company.pagesGoByOneKey')),
+  choice('serviceLevel', 'company.theServiceLevelIsCounted', levelKinds), seconds('shortAbandon', 'company.whoGivesUpWithinSo'),
+  whole('callBackTries', 'company.callersAreCalledBackAt'), seconds('callBackAgain', 'company.andAgainAfterSeconds'),
+  seconds('callBackWithin', 'company.aPromisedCallBackIs'),
+  choices('callsTo', 'company.numbersThatMayBeCalled', numberClasses), choices('callBacksTo', 'company.numbersThatCallersMayBe', numberClasses),
+  check('listedCodesOnly', 'company.onlyAccountCodesOfThe'), texts('pauseReasons', 'company.whyMembersOfAQueue'),
 ]
 
 /** What a thing of the company is called. */
@@ -228,27 +236,28 @@ export function searchedOf(company: Company, part: Part, id: string): string {
 
 /** A value of a field as people read it. */
 export function wordsOf(company: Company, field: FormField, value: unknown): string {
-  if (value === null || value === undefined || value === '' || (Array.isArray(value) && value.length === 0)) return 'nothing'
+  if (value === null || value === undefined || value === '' || (Array.isArray(value) && value.length === 0)) return t('company.nothing')
   const named = (part: Part, id: unknown) => titleOf(company, part, String(id))
   switch (field.kind) {
     case 'seconds': return `${Number(value) / 1_000} s`
-    case 'check': return value ? 'yes' : 'no'
+    case 'check': return value ? t('company.yes') : t('company.no')
     case 'one': return named(field.of!, value)
     case 'many': return (value as string[]).map(id => named(field.of!, id)).join(', ')
-    case 'choice': return choiceWords[String(value)] ?? String(value)
-    case 'choices': return (value as string[]).map(one => choiceWords[one] ?? one).join(', ')
+    case 'choice': return nameOfChoice(String(value))
+    case 'choices': return (value as string[]).map(nameOfChoice).join(', ')
     case 'texts': return (value as string[]).join(', ')
     case 'week': {
       const week = value as OpeningHours['week']
-      const days = dayNames.map((name, index) => `${name.slice(0, 3)} ${timesAsText(week.filter(({ day }) => day === index + 1)) || 'closed'}`)
+      const days = dayNames.map((name, index) => `${name.slice(0, 3)} ${timesAsText(week.filter(({ day }) => day === index + 1)) || t('company.closed')}`)
       return days.join(', ')
     }
     case 'holidays': return holidaysAsText(value as OpeningHours['holidays']).replaceAll('\n', ', ')
     case 'greetings': return greetingsAsText(value as Greeting[]).replaceAll('\n', ', ')
-    case 'skills': return Object.entries(value as Record<string, number>).map(([id, skill]) => `${named('telephones', id)} ${skill}`).join(', ') || 'nothing'
+    case 'skills': return Object.entries(value as Record<string, number>).map(([id, skill]) => `${named('telephones', id)} ${skill}`).join(', ')
+      || t('company.nothing')
     case 'destination': {
       const box = ownerOfMailbox(String(value))
-      if (box !== null) return `voicemail of ${lookUp(company.lines, box)?.name ?? named('telephones', box)}`
+      if (box !== null) return t('company.voicemailOf', { name: lookUp(company.lines, box)?.name ?? named('telephones', box) })
       const device = (['groups', 'telephones', 'zones'] as const).find(part => lookUp(company[part] as Record<string, object>, String(value)))
       return device ? named(device, value) : formatNumber(String(value))
     }
@@ -257,10 +266,16 @@ export function wordsOf(company: Company, field: FormField, value: unknown): str
 }
 
 /** What the choices are called. */
-export const choiceWords: Record<string, string> = {
-  queue: 'all wait in it', longestFree: 'to who has been free longest', all: 'to all at once', none: 'nobody: they take callers themselves', order: 'in order',
-  turn: 'in turn', skill: 'by skill',
-  inland: 'of the country', abroad: 'abroad', premium: 'at a premium, or to personal numbers and pagers', satellite: 'by satellite',
+const choiceWords: Record<string, PlainKey> = {
+  queue: 'company.allWaitInIt', longestFree: 'company.toWhoHasBeenFree', all: 'company.toAllAtOnce', none: 'company.nobodyTheyTakeCallersThemselves',
+  order: 'company.inOrder',
+  turn: 'company.inTurn', skill: 'company.bySkill',
+  inland: 'company.ofTheCountry', abroad: 'company.abroad', premium: 'company.atAPremiumOrTo', satellite: 'company.bySatellite',
+}
+
+export function nameOfChoice(choice: string): string {
+  const key = choiceWords[choice]
+  return key ? t(key) : choice
 }
 
 /** The field of a part under a name, also of one that lies deeper: "overflow.after". */
@@ -277,7 +292,7 @@ export function besideOf(company: Company, part: Part, id: string): string {
     case 'departments': return titleOf(company, 'sites', String(thing?.site))
     case 'announcements': return String(thing?.text ?? '').slice(0, 60)
     case 'accountCodes': return String(thing?.code ?? '')
-    case 'trunks': return `${String(thing?.channels)} channels`
+    case 'trunks': return t('company.countChannels', { count: Number(thing?.channels) })
     default: return ''
   }
 }

@@ -1,5 +1,6 @@
 import { NotTaken } from '~/composables/failure'
 import type { OpeningHours } from '~~/core/company/company'
+import { t } from '~/composables/language'
 
 const patience = 5_000
 const largest = 2_000_000
@@ -10,19 +11,19 @@ const year = 366 * 24 * 60 * 60_000
  * @throws Error with a sentence when it is none, or takes too long
  */
 export async function holidaysOfFile(file: File, zone: string): Promise<OpeningHours['holidays']> {
-  if (file.size > largest) throw new NotTaken('The file is larger than 2 MB.')
+  if (file.size > largest) throw new NotTaken(t('company.theFileIsLargerThan'))
   const text = await file.text()
   const worker = new Worker(new URL('./holidays.worker.ts', import.meta.url), { type: 'module' })
   let late: ReturnType<typeof setTimeout> | undefined
   try {
     const answer = await new Promise<{ holidays?: OpeningHours['holidays'], fault?: string }>((resolve, reject) => {
-      late = setTimeout(() => reject(new NotTaken('This calendar takes too long to read.')), patience)
+      late = setTimeout(() => reject(new NotTaken(t('company.thisCalendarTakesTooLong'))), patience)
       worker.onmessage = ({ data }: MessageEvent<{ holidays?: OpeningHours['holidays'], fault?: string }>) => resolve(data)
-      worker.onerror = () => reject(new NotTaken('This calendar can\'t be read.'))
+      worker.onerror = () => reject(new NotTaken(t('company.thisCalendarCantBeRead')))
       worker.postMessage({ text, zone, window: { from: Date.now() - year, to: Date.now() + 2 * year } })
     })
     if (!answer.holidays) throw new NotTaken(answer.fault)
-    if (answer.holidays.length === 0) throw new NotTaken('There is no whole day in this calendar from this year on.')
+    if (answer.holidays.length === 0) throw new NotTaken(t('company.thereIsNoWholeDay'))
     return answer.holidays
   }
   finally {

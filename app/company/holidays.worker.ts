@@ -1,6 +1,7 @@
 import { NoCalendar, readCalendar } from '~~/core/calendar/occurrences'
 import { localTime } from '~~/core/calendar/zones'
 import type { OpeningHours } from '~~/core/company/company'
+import { t } from '~/composables/language'
 
 const dayLong = 24 * 60 * 60_000
 /** Of one holiday, in days. */
@@ -18,6 +19,6 @@ globalThis.onmessage = ({ data: { text, zone, window } }: MessageEvent<{ text: s
     globalThis.postMessage({ holidays: days })
   }
   catch (error) {
-    globalThis.postMessage({ fault: error instanceof NoCalendar ? error.message : 'This calendar can\'t be read.' })
+    globalThis.postMessage({ fault: error instanceof NoCalendar ? error.message : t('company.thisCalendarCantBeRead') })
   }
 }

@@ -24,12 +24,12 @@ watch(() => live.news.history, () => {
     v-if="comes"
     class="history"
   >
-    The weeks before today are being brought in, the newest first: {{ underWay!.done }} of {{ underWay!.weeks }} are there.
+    {{ t('frame.theWeeksBeforeTodayAre', { done: underWay!.done, weeks: underWay!.weeks }) }}
     <el-progress
       class="progress"
       :percentage="Math.round(100 * underWay!.done / underWay!.weeks)"
       :show-text="false"
-      aria-label="Weeks that are there"
+      :aria-label="t('frame.weeksThatAreThere')"
     />
   </p>
 </template>

@@ -29,34 +29,40 @@ const busy = computed(() => live.state !== null && allChannelsBusy(live.state))
 const closed = computed(() => lines.value.filter(({ opening }) => !opening.open))
 /** A line that is closed is plain to see, whoever closed it; and that nobody can call out. */
 const words = computed(() => {
-  if (offers.value.length > 0) return 'You are asked'
-  if (busy.value) return 'All in use'
-  return closed.value.length > 0 ? `${closed.value.length} closed` : `Lines ${served.value} of ${own.value.length}`
+  if (offers.value.length > 0) return t('lines.youAreAsked')
+  if (busy.value) return t('lines.allInUse')
+  return closed.value.length > 0
+    ? t('lines.countClosed', { count: closed.value.length })
+    : t('lines.linesOf', { served: served.value, count: own.value.length })
 })
 const label = computed(() => {
   const shut = closed.value.map(({ name, opening }) => `; ${name}: ${opening.words}`).join('')
-  const asked = offers.value.map(({ from, line }) => `${directory.nameOf(from)} asks you to take the ${directory.line(line)?.name}; `).join('')
-  return `${asked}Lines served: ${served.value} of ${own.value.length}${shut}${busy.value ? '; every line to the outside is in use' : ''}`
+  const asked = offers.value.map(({ from, line }) => t('lines.asksYouToTakeThe', { name: directory.nameOf(from), name2: directory.line(line)!.name })).join('')
+  return t('lines.linesServedOf', { asked, served: served.value, count: own.value.length, shut, more: busy.value ? t('lines.everyLineToTheOutside') : '' })
 })
 const served = computed(() => own.value.filter(line => line.served).length)
 
 const choices = computed<Choice[]>(() => [
   ...offers.value.flatMap(({ from, line }) => [
-    { id: `take ${line} ${from}`, label: `${directory.nameOf(from)} asks you to take the ${directory.line(line)?.name}: take it` },
-    { id: `leave ${line} ${from}`, label: 'not now' },
+    { id: `take ${line} ${from}`, label: t('lines.asksYouToTakeTheTake', { name: directory.nameOf(from), name2: directory.line(line)!.name }) },
+    { id: `leave ${line} ${from}`, label: t('lines.notNow') },
   ]),
   ...lines.value.flatMap(({ id, name, target, served: is, until, opening }) => [
     ...(is === null
       ? []
       : [{
-          id: `serve ${id}`, label: `${name}: ${is ? 'served' : `not served${until ? ` until ${shownAt(until).format('H:mm')}` : ''}`}`,
+          id: `serve ${id}`, label: `${name}: ${is
+            ? t('lines.served')
+            : t('lines.notServed', { more: until ? t('common.untilAt', { at: shownAt(until).format('H:mm') }) : '' })}`,
           mark: is ? '■' : '□', divided: true,
         }]),
     {
       id: `${opening.open ? 'close' : 'open'} ${id}`, divided: is === null,
-      label: `${name}${is === null ? `, to the ${directory.nameOf(target)}` : ''}: ${opening.words} · ${opening.open ? 'close it …' : 'open it'}`,
+      label: `${name}${is === null
+        ? t('lines.toThe', { name: directory.nameOf(target) })
+        : ''}: ${opening.words} · ${opening.open ? t('lines.closeIt') : t('lines.openIt')}`,
     },
-    ...(opening.hours && opening.byHand ? [{ id: `hours ${id}`, label: `${name}: as its hours say` }] : []),
+    ...(opening.hours && opening.byHand ? [{ id: `hours ${id}`, label: t('lines.asItsHoursSay', { name }) }] : []),
   ]),
 ])
 

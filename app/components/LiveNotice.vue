@@ -8,11 +8,11 @@ const desk = useDesk()
 
 const away = computed(() => live.since === null ? '' : spell(desk.now - live.since))
 const what = computed(() => {
-  if (live.outdated) return { title: 'This page is of another version than its server', text: 'Load it again. Calls go on at the exchange.' }
-  if (live.lost) return { title: 'No connection to the server', text: 'Calls go on at the exchange. What you see is as it was; it catches up by itself.' }
+  if (live.outdated) return { title: t('frame.thisPageIsOfAnother'), text: t('frame.loadItAgainCallsGo') }
+  if (live.lost) return { title: t('frame.noConnectionToTheServer'), text: t('frame.callsGoOnAtThe') }
   if (live.connected && !live.exchange) return {
-    title: 'The telephone exchange does not answer',
-    text: 'No call can be taken or passed on until it is back. This page goes on by itself.',
+    title: t('frame.theTelephoneExchangeDoesNot'),
+    text: t('frame.noCallCanBeTaken'),
   }
   return null
 })

@@ -33,22 +33,22 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       <span class="at">{{ shownAt(message.at).format('D MMM H:mm') }}</span>
     </p>
     <p v-if="message.text || !message.sound">
-      {{ message.text || 'No words.' }}
+      {{ message.text || t('messages.noWords') }}
     </p>
     <p class="soft">
       <template v-if="message.kind === 'voice'">
-        Voicemail of {{ owner }}, {{ message.seconds }} seconds.
+        {{ t('messages.voicemailOfSeconds', { owner, seconds: message.seconds! }) }}
       </template>
       <template v-else>
-        For {{ owner }}, taken down by {{ message.fromName }}.
+        {{ t('messages.forTakenDownBy', { owner, fromName: message.fromName }) }}
       </template>
-      <strong v-if="message.urgent">Urgent.</strong> <template v-if="message.callBack">
-        Wants to be called back.
+      <strong v-if="message.urgent">{{ t('messages.urgent') }}</strong> <template v-if="message.callBack">
+        {{ t('messages.wantsToBeCalledBack') }}
       </template>
       <template v-if="mine && message.deletedAt">
-        Deleted.
+        {{ t('messages.deleted') }}
       </template>
-      {{ message.readAt ? `Read ${shownAt(message.readAt).format('D MMM H:mm')}.` : 'Not read yet.' }}
+      {{ message.readAt ? t('messages.readAt', { at: shownAt(message.readAt).format('D MMM H:mm') }) : t('messages.notReadYet') }}
     </p>
     <LazyVoicePlayer
       v-if="message.sound && chosen === undefined"
@@ -60,18 +60,18 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
     <el-button
       v-if="mine && !message.readAt"
       size="small"
-      :aria-label="`Mark as read: the message of ${title}`"
+      :aria-label="t('messages.markAsReadTheMessage', { title })"
       @click="$emit('read')"
     >
-      Mark as read
+      {{ t('messages.markAsRead') }}
     </el-button>
     <el-button
       v-if="stranger"
       size="small"
-      :aria-label="`Save ${title} as a contact`"
+      :aria-label="t('messages.saveAsAContact', { title })"
       @click="dialogs.contact = { id: null, name: message.caller ?? '', number: stranger }"
     >
-      Save caller
+      {{ t('common.saveCaller') }}
     </el-button>
   </li>
 </template>

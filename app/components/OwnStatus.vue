@@ -12,20 +12,20 @@ const dialogs = useDialogs()
 const status = computed(() => desk.device ? live.state?.devices.get(desk.device)?.status : undefined)
 const words = computed(() => {
   const { reason, until } = status.value ?? {}
-  if (!reason) return 'Available'
-  return `Away: ${reasonWords[reason]}${until ? ` until ${shownAt(until).format('H:mm')}` : ''}`
+  if (!reason) return t('status.available')
+  return t('status.awayReasonWordsMore', { reason: t(reasonWords[reason]), more: until ? t('common.untilAt', { at: shownAt(until).format('H:mm') }) : '' })
 })
 const minutes = [15, 30, 60] as const
 
 const forwarded = computed(() => desk.device ? Object.values(live.state?.devices.get(desk.device)?.forwarding ?? {}).length > 0 : false)
 
 const choices = computed(() => [
-  { id: 'available', label: 'Available' },
-  { id: 'forward', label: forwarded.value ? 'Your calls are forwarded …' : 'Forward your calls …' },
+  { id: 'available', label: t('status.available') },
+  { id: 'forward', label: forwarded.value ? t('status.yourCallsAreForwarded') : t('status.forwardYourCalls') },
   ...awayReasons.flatMap(reason => [
-    { id: reason as string, label: `Away: ${reasonWords[reason]}`, divided: true },
+    { id: reason as string, label: t('status.awayReasonWords', { reason: t(reasonWords[reason]) }), divided: true },
     ...(reason === 'lunch' || reason === 'break' || reason === 'meeting'
-      ? minutes.map(length => ({ id: `${reason}:${length}`, label: `${reasonWords[reason]} for ${length} minutes`, under: true }))
+      ? minutes.map(length => ({ id: `${reason}:${length}`, label: t('status.forMinutes', { reason: t(reasonWords[reason]), length }), under: true }))
       : []),
   ]),
 ])
@@ -50,7 +50,7 @@ async function set(choice: string): Promise<void> {
   >
     <el-button
       :class="['status', { away: status?.reason }]"
-      :aria-label="`Own status: ${words}`"
+      :aria-label="t('status.ownStatus', { words })"
     >
       <span
         class="lamp"

@@ -16,10 +16,10 @@ const desk = useDesk()
     <el-button
       text
       size="small"
-      aria-label="Close the message"
+      :aria-label="t('frame.closeTheMessage')"
       @click="desk.notice = null; focusField()"
     >
-      Close
+      {{ t('common.close') }}
     </el-button>
   </p>
 </template>

@@ -27,8 +27,7 @@ const short = (count: number) => count > 99 ? '99+' : String(count)
 async function leave(): Promise<void> {
   const count = desk.inHand.length + desk.passedOn.length
   if (count > 0) {
-    const [what, them] = count === 1 ? ['a call', 'it'] : [`${count} calls`, 'them']
-    desk.notice = `You still have ${what}: pass ${them} on or end ${them} before you sign out.`
+    desk.notice = t('frame.youStillHavePassOn', { count })
     desk.say(desk.notice)
     return
   }
@@ -47,7 +46,7 @@ async function leave(): Promise<void> {
     <NuxtLink
       to="/"
       class="brand"
-      aria-label="Estafette, the console"
+      :aria-label="t('frame.estafetteTheConsole')"
     >
       <img
         src="/icon.svg"
@@ -57,43 +56,43 @@ async function leave(): Promise<void> {
       >
       <span>Estafette</span>
     </NuxtLink>
-    <nav aria-label="Main">
+    <nav :aria-label="t('frame.main')">
       <NuxtLink to="/">
-        Console
+        {{ t('frame.console') }}
       </NuxtLink>
       <NuxtLink to="/log">
-        Call log
+        {{ t('frame.callLog') }}
       </NuxtLink>
       <NuxtLink to="/whereabouts">
-        Who is where
+        {{ t('frame.whoIsWhere') }}
       </NuxtLink>
       <template v-if="mayOpen('/contacts')">
         <NuxtLink to="/contacts">
-          Contacts
+          {{ t('frame.contacts') }}
         </NuxtLink>
         <NuxtLink
           to="/call-backs"
-          :aria-label="due ? `Call-backs, ${due} to be done` : 'Call-backs'"
+          :aria-label="due ? t('frame.callBacksToBeDone', { due }) : t('frame.callBacks')"
         >
-          Call-backs<span
+          {{ t('frame.callBacks') }}<span
             v-if="due"
             class="count"
           >{{ short(due) }}</span>
         </NuxtLink>
         <NuxtLink
           to="/shift"
-          :aria-label="shift.toSign ? 'Shift, a hand-over to be signed' : 'Shift'"
+          :aria-label="shift.toSign ? t('frame.shiftAHandOverTo') : 'Shift'"
         >
-          Shift<span
+          {{ t('frame.shift') }}<span
             v-if="shift.toSign"
             class="count"
           >1</span>
         </NuxtLink>
         <NuxtLink
           to="/outside"
-          :aria-label="troubles ? `Outside, ${troubles} in trouble` : 'Outside'"
+          :aria-label="troubles ? t('frame.outsideInTrouble', { troubles }) : t('common.outside')"
         >
-          Outside<span
+          {{ t('common.outside') }}<span
             v-if="troubles"
             class="count"
           >{{ short(troubles) }}</span>
@@ -101,37 +100,37 @@ async function leave(): Promise<void> {
       </template>
       <NuxtLink
         to="/messages"
-        :aria-label="messages.unread ? `Messages, ${messages.unread} unread` : 'Messages'"
+        :aria-label="messages.unread ? t('frame.messagesUnread', { unread: messages.unread }) : t('common.messages')"
       >
-        Messages<span
+        {{ t('common.messages') }}<span
           v-if="messages.unread"
           class="count"
         >{{ short(messages.unread) }}</span>
       </NuxtLink>
       <NuxtLink to="/handset">
-        Handset
+        {{ t('frame.handset') }}
       </NuxtLink>
       <NuxtLink
         v-if="mayOpen('/figures') || mayOpen('/charges')"
         :to="mayOpen('/figures') ? '/figures' : '/charges'"
       >
-        Reports
+        {{ t('frame.reports') }}
       </NuxtLink>
       <NuxtLink
         v-if="mayOpen('/accounts')"
         to="/accounts"
       >
-        Accounts
+        {{ t('common.accounts') }}
       </NuxtLink>
       <template v-if="mayOpen('/company')">
         <NuxtLink to="/company">
-          Company
+          {{ t('common.company') }}
         </NuxtLink>
         <NuxtLink to="/connections">
-          Connections
+          {{ t('common.connections') }}
         </NuxtLink>
         <NuxtLink to="/upkeep">
-          Upkeep
+          {{ t('frame.upkeep') }}
         </NuxtLink>
       </template>
     </nav>
@@ -140,7 +139,7 @@ async function leave(): Promise<void> {
     <NuxtLink
       to="/account"
       class="who"
-      title="Your account: password, and where you are signed in"
+      :title="t('frame.yourAccountPasswordAndWhere')"
     >
       {{ session.me?.name }}<template v-if="desk.device">
         · {{ directory.numberOf(desk.device) }}
@@ -151,28 +150,28 @@ async function leave(): Promise<void> {
       text
       :class="{ lost: voice.state === 'lost' }"
       :icon="voice.state === 'on' ? Headphones : HeadphoneOff"
-      :aria-label="`Talking by this browser: ${voice.state === 'on' ? 'on' : voice.state === 'lost' ? 'lost' : 'off'}`"
-      title="Sound: microphone, headset, and whether they work"
+      :aria-label="t('frame.talkingByThisBrowser', { more: voice.state === 'on' ? t('frame.on') : voice.state === 'lost' ? t('frame.lost') : t('frame.off') })"
+      :title="t('frame.soundMicrophoneHeadsetAndWhether')"
       @click="voice.sheet = true"
     />
     <el-button
       v-if="desk.device"
       text
       :icon="attention.sound.value ? Bell : BellOff"
-      :aria-label="attention.sound.value ? 'Turn the ringing off' : 'Turn the ringing on'"
+      :aria-label="attention.sound.value ? t('frame.turnTheRingingOff') : t('frame.turnTheRingingOn')"
       @click="attention.toggle"
     />
     <el-button
       text
       :icon="isDark ? Sun : Moon"
-      :aria-label="isDark ? 'Light theme' : 'Dark theme'"
+      :aria-label="isDark ? t('frame.lightTheme') : t('frame.darkTheme')"
       @click="toggle"
     />
     <el-button
       text
       :icon="LogOut"
-      aria-label="Sign out"
-      title="Sign out"
+      :aria-label="t('frame.signOut')"
+      :title="t('frame.signOut')"
       @click="leave"
     />
   </header>

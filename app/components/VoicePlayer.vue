@@ -79,13 +79,13 @@ const time = (seconds: number) => spell(seconds * 1_000)
   <div
     class="player"
     role="group"
-    :aria-label="`Sound of the message of ${title}`"
+    :aria-label="t('messages.soundOfTheMessageOf', { title })"
   >
     <el-button
       size="small"
       @click="toggle"
     >
-      {{ plays ? 'Pause' : 'Play' }}
+      {{ plays ? t('messages.pause') : t('messages.play') }}
     </el-button>
     <div class="where">
       <svg
@@ -111,15 +111,15 @@ const time = (seconds: number) => spell(seconds * 1_000)
         step="0.1"
         :value="at"
         :disabled="!length"
-        aria-label="Where it plays"
-        :aria-valuetext="`${time(at)} of ${time(length)}`"
+        :aria-label="t('messages.whereItPlays')"
+        :aria-valuetext="t('messages.timeOfTime2', { time: time(at), time2: time(length) })"
         @input="seek(Number(($event.target as HTMLInputElement).value))"
       >
     </div>
-    <span class="time">{{ length ? `${time(at)} of ${time(length)}` : '' }}</span>
+    <span class="time">{{ length ? t('messages.timeOfTime2', { time: time(at), time2: time(length) }) : '' }}</span>
     <select
       v-model.number="speed"
-      aria-label="Speed"
+      :aria-label="t('messages.speed')"
     >
       <option
         v-for="one in speeds"
@@ -132,7 +132,7 @@ const time = (seconds: number) => spell(seconds * 1_000)
     <a
       :href="address"
       download="message.wav"
-    >WAV</a>
+    >{{ t('messages.wav') }}</a>
     <FailureNote :text="failure" />
   </div>
 </template>

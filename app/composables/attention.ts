@@ -1,5 +1,6 @@
 import { useDocumentVisibility, useIntervalFn, useLocalStorage, useWebNotification } from '@vueuse/core'
 import { urgency } from '~~/core/queues/promises'
+import { t } from '~/composables/language'
 import { useDesk } from '~/stores/desk'
 import { soundAt, useSoundDevices } from './sound-devices'
 
@@ -59,12 +60,12 @@ export function useAttention() {
     for (const { call } of desk.arriving) {
       const name = desk.otherName(call)
       if (!desk.quiet.has(call.id) && !desk.talking && isDue(call.id, ringEvery)) play([880, 1175], 0.06)
-      notify(`ring ${call.id}`, 'A call is arriving', name)
+      notify(`ring ${call.id}`, t('track.aCallIsArriving'), name)
     }
     for (const { call, due } of desk.held) {
       const used = urgency(due, desk.now)
       if (used > soundsFrom && isDue(`${call.id} ${due.since}`, soundEvery)) play([440, 330], Math.min(0.25, 0.05 * used))
-      if (used > notifiesFrom) notify(`hold ${call.id} ${due.since}`, `${desk.otherName(call)} is still on hold`, 'Take the call back or pass it on.')
+      if (used > notifiesFrom) notify(`hold ${call.id} ${due.since}`, t('track.isStillOnHold', { name: desk.otherName(call) }), t('track.takeTheCallBackOr'))
     }
   }
 

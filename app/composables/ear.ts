@@ -4,6 +4,7 @@ import type { DeviceId } from '~~/core/calls/model'
 import type { SoundAnswer } from '~~/shared/sound'
 import { statusOf } from './failure'
 import { soundAt, useSoundDevices } from './sound-devices'
+import { t } from '~/composables/language'
 
 /** `waits`: another window of this browser has the sound. `lost`: it was there, and is tried again. */
 export type EarState = 'off' | 'waits' | 'connecting' | 'on' | 'lost'
@@ -123,7 +124,7 @@ export function useEar(device: () => DeviceId | null, isWanted: () => boolean, s
     if (open?.readyState === 'live' && (!chosen || open.getSettings().deviceId === chosen || !isThere(chosen))) return
     closeMicrophone()
     if (!navigator.mediaDevices) {
-      microphoneProblem.value = 'A browser opens its microphone only to a page that came by TLS. You hear, and are not heard.'
+      microphoneProblem.value = t('sound.aBrowserOpensItsMicrophone')
       return
     }
     try {
@@ -136,8 +137,8 @@ export function useEar(device: () => DeviceId | null, isWanted: () => boolean, s
     }
     catch (error) {
       microphoneProblem.value = (error as Error).name === 'NotAllowedError'
-        ? 'This browser was not allowed to use the microphone: allow it beside the address. You hear, and are not heard.'
-        : 'No microphone was found: plug one in. You hear, and are not heard.'
+        ? t('sound.thisBrowserWasNotAllowed')
+        : t('sound.noMicrophoneWasFoundPlug')
     }
   }
 

@@ -1,4 +1,5 @@
 import { FetchError } from 'ofetch'
+import { t } from '~/composables/language'
 
 /** True when nobody can say whether what was asked for was done. */
 export function isUnknown(error: unknown): boolean {
@@ -27,5 +28,5 @@ export function sentenceOf(error: unknown): string {
     const sentence = body?.data?.sentence ?? body?.message
     if (sentence) return sentence
   }
-  return 'The server can\'t be reached. Try again in a moment.'
+  return t('frame.theServerCantBeReached')
 }

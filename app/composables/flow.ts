@@ -36,7 +36,7 @@ export function flowOf(links: readonly Link[], company: Company | null, nameOf: 
     links: [...sums.values()],
     nameOf: (end) => {
       const gap = end.indexOf(' ')
-      if (gap < 0) return end === 'others' ? 'elsewhere' : flowEnds[end] ?? end
+      if (gap < 0) return end === 'others' ? t('figures.elsewhere') : flowEnds[end] ? t(flowEnds[end]) : end
       const id = end.slice(gap + 1)
       return id.startsWith('#') && end.slice(0, gap) !== 'line' && id !== '#direct' ? id.slice(1) : nameOf(id)
     },

@@ -2,6 +2,7 @@ import { answerAnywhere, deedOfKey, nameOfKey, nothingToDo } from '~~/core/conso
 import { densities } from '~~/core/console/floor'
 import { thisCall, whereabouts, whoWaits } from '~~/core/console/summaries'
 import { outsideParty } from '~~/core/console/console'
+import { t } from '~/composables/language'
 import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -37,14 +38,14 @@ export function useHandKeys() {
     '?': whoWaits,
     ',': whereabouts,
     '.': thisCall,
-    ':': () => desk.said.at(-1)?.text ?? 'Nothing has happened yet.',
+    ':': () => desk.said.at(-1)?.text ?? t('keys.nothingHasHappenedYet'),
   }
 
   const shows: Record<string, () => void> = {
     '/': () => {
       const density = densities[(densities.indexOf(preferences.density) + 1) % densities.length]!
       preferences.set({ density })
-      desk.say(`Floor: ${density}`)
+      desk.say(t('keys.floorDensity', { density }))
     },
     [leader]: speedKeys.begin,
     [pageKey]: paging.toggle,
@@ -60,7 +61,7 @@ export function useHandKeys() {
     ')': floor.everybody,
     '-': () => {
       preferences.set({ panelShown: !preferences.panelShown })
-      desk.say(preferences.panelShown ? 'Side panel shown' : 'Side panel hidden')
+      desk.say(preferences.panelShown ? t('keys.sidePanelShown') : t('keys.sidePanelHidden'))
     },
   }
 
@@ -68,7 +69,7 @@ export function useHandKeys() {
   function writeDown(): void {
     const call = desk.baton ?? desk.track.open?.call ?? desk.next?.call
     const party = call ? outsideParty(call, desk.device) : null
-    if (!contacts.sees || !party?.number) desk.say('No number is known to write down')
+    if (!contacts.sees || !party?.number) desk.say(t('keys.noNumberIsKnownTo'))
     else dialogs.contact = contacts.pageOf(party.number, party.name)
   }
 
@@ -89,11 +90,11 @@ export function useHandKeys() {
     const acts = /^((Shift|Ctrl)\+)*(Enter|F\d+)$/.test(key)
     if (way) void field.take(way)
     else if (acts && field.isGone) {
-      desk.refuse('Whoever is marked is not here any more. Nothing was done.')
+      desk.refuse(t('keys.whoeverIsMarkedIsNot'))
       return true
     }
     else if (key !== 'Enter' && acts) {
-      desk.refuse(`${key} does nothing with ${field.best ? directory.nameOf(field.best.id) : `“${field.text}”`} now. Nothing was done.`)
+      desk.refuse(t('keys.doesNothingWithNowNothing', { key, more: field.best ? directory.nameOf(field.best.id) : `“${field.text}”` }))
       return true
     }
     return way !== undefined || key === 'Enter'
@@ -110,7 +111,7 @@ export function useHandKeys() {
     const stands = console ? deedOfKey(console, key) : undefined
     if (stands === undefined) return false
     const deed = key in nothingToDo ? ways.aimAt(key) : stands
-    if (deed === null) desk.say(nothingToDo[key] ?? 'Nothing to do')
+    if (deed === null) desk.say(t(nothingToDo[key] ?? 'keys.nothingToDo'))
     else if (deed !== 'gone') void (key === 'Enter' || key === answerAnywhere ? field.take({ deed }) : ways.perform(deed))
     return true
   }

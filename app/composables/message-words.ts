@@ -1,9 +1,10 @@
+import { t } from '~/composables/language'
 import { formatNumber } from '~/composables/numbers'
 import type { Message } from '~~/shared/messages'
 
 /** Whom a message is from. */
 export function whoLeft({ caller, number }: Message): string {
-  return caller ?? (number && formatNumber(number)) ?? 'Somebody'
+  return caller ?? (number && formatNumber(number)) ?? t('messages.somebody')
 }
 
 const digits = (text: string) => text.replace(/\D/g, '').slice(-9)

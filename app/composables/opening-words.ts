@@ -1,4 +1,5 @@
 import { hoursOf, timerOfOpening } from '~~/core/queues/openings'
+import { t } from '~/composables/language'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
@@ -11,12 +12,12 @@ export function useOpeningWords() {
     const { state } = live
     const opening = state?.openings.get(of)
     const hours = Boolean(state && hoursOf(state, of))
-    if (!state || !opening) return { open: true, hours, byHand: false, words: 'open' }
+    if (!state || !opening) return { open: true, hours, byHand: false, words: t('opening.open') }
     const next = timerOfOpening(state, of)
-    const until = next ? ` until ${timeOf(live.wall(next.at))}` : ''
-    const by = opening.by ? `, by ${directory.nameOf(opening.by)}` : ''
-    const to = !opening.open && opening.to ? `: callers go to ${directory.nameOf(opening.to)}` : ''
-    return { open: opening.open, hours, byHand: opening.by !== null, words: `${opening.open ? 'open' : 'closed'}${until}${by}${to}` }
+    const until = next ? t('common.untilAt', { at: timeOf(live.wall(next.at)) }) : ''
+    const by = opening.by ? t('opening.byName', { name: directory.nameOf(opening.by) }) : ''
+    const to = !opening.open && opening.to ? t('opening.callersGoTo', { name: directory.nameOf(opening.to) }) : ''
+    return { open: opening.open, hours, byHand: opening.by !== null, words: `${opening.open ? t('opening.open') : t('opening.closed')}${until}${by}${to}` }
   }
 
   /** Today the time alone. */

@@ -1,4 +1,5 @@
 import dayjs, { type Dayjs } from 'dayjs'
+import { t } from '~/composables/language'
 import { useLive } from '~/stores/live'
 
 /** A period of whole days, as a picker gives it and as routes ask for it. */
@@ -7,7 +8,7 @@ export type Period = [Date, Date]
 export const asDay = (date: Date) => dayjs(date).format('YYYY-MM-DD')
 export const inWords = ([from, to]: Period) => asDay(from) === asDay(to)
   ? dayjs(from).format('D MMMM YYYY')
-  : `${dayjs(from).format('D MMMM YYYY')} to ${dayjs(to).format('D MMMM YYYY')}`
+  : t('figures.atToAt2', { at: dayjs(from).format('D MMMM YYYY'), at2: dayjs(to).format('D MMMM YYYY') })
 
 /** Today is what the clock of the house says, as the exchange tells it. */
 export function useToday() {
@@ -25,7 +26,8 @@ export function usePeriod(usual: (today: Dayjs) => Period) {
 
 /** What a period is compared with: as many days before it, or those a week, four weeks or 52 weeks earlier, on the same days of the week. */
 export const comparisons = {
-  none: 'No comparison', before: 'The days before', week: 'A week earlier', month: 'Four weeks earlier', year: '52 weeks earlier',
+  none: 'figures.noComparison', before: 'figures.theDaysBefore', week: 'figures.aWeekEarlier', month: 'figures.fourWeeksEarlier',
+  year: 'figures.n52WeeksEarlier',
 } as const
 export type Comparison = keyof typeof comparisons
 

@@ -1,26 +1,30 @@
 import type { AwayReason } from '~~/core/calls/model'
 import { spell } from '~~/core/durations/durations'
 import type { Presence, PresenceKind } from '~~/core/presence/presence'
+import type { PlainKey } from '~~/words/speaker'
+import { t } from '~/composables/language'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { momentWords } from './time-of-day'
 import { reasonWords } from './words'
 
-const kinds: Record<PresenceKind, string> = {
-  free: 'Free',
-  calling: 'Calling',
-  ringing: 'Ringing',
-  talking: 'Talking',
-  holding: 'Holding',
-  forwarded: 'Forwarded',
-  doNotDisturb: 'Do not disturb',
-  away: 'Away',
-  engaged: 'Out',
-  disconnected: 'No telephone',
+const kinds: Record<PresenceKind, PlainKey> = {
+  free: 'presence.free',
+  calling: 'presence.calling',
+  ringing: 'presence.ringing',
+  talking: 'presence.talking',
+  holding: 'presence.holding',
+  forwarded: 'presence.forwarded',
+  doNotDisturb: 'common.doNotDisturb',
+  away: 'presence.away',
+  engaged: 'presence.out',
+  disconnected: 'presence.noTelephone',
 }
 
-const shortKinds: Partial<Record<PresenceKind, string>> = { free: 'free', doNotDisturb: 'not now', disconnected: 'no telephone' }
-const shortReasons: Record<AwayReason, string> = { lunch: 'lunch', break: 'break', meeting: 'meeting', travelling: 'travels', gone: 'gone' }
+const shortKinds: Partial<Record<PresenceKind, PlainKey>> = { free: 'presence.freeInline', doNotDisturb: 'presence.notNow', disconnected: 'common.noTelephone' }
+const shortReasons: Record<AwayReason, PlainKey> = {
+  lunch: 'presence.lunch', break: 'presence.break', meeting: 'presence.meeting', travelling: 'presence.travels', gone: 'presence.gone',
+}
 
 /**
  * A shape repeats what lightness says. Calls point to where they go: into the telephone or out of it; filled once both sides talk.
@@ -53,11 +57,13 @@ export function usePresenceWords() {
   /** For a window of the floor: a word or a name, and how long or until when. */
   function short(presence: Presence, now: number): { what: string, time: string } {
     const { kind, since, until, reason } = presence
-    if (kind === 'forwarded') return { what: `to ${destination(presence)}`, time: until ? shownAt(until).format('H:mm') : '' }
-    if (kind === 'away') return { what: shortReasons[reason!], time: until ? shownAt(until).format('H:mm') : '' }
-    if (kind === 'engaged') return { what: 'out', time: momentWords(until!, live.wall(now)) }
-    if (since === null) return { what: shortKinds[kind] ?? kinds[kind], time: '' }
-    return { what: `${presence.on === 'mobile' ? 'mobile: ' : ''}${shortName(presence)}`, time: spell(now - since) }
+    if (kind === 'forwarded') return { what: t('presence.toDestination', {
+      destination: destination(presence),
+    }), time: until ? shownAt(until).format('H:mm') : '' }
+    if (kind === 'away') return { what: t(shortReasons[reason!]), time: until ? shownAt(until).format('H:mm') : '' }
+    if (kind === 'engaged') return { what: t('presence.outInline'), time: momentWords(until!, live.wall(now)) }
+    if (since === null) return { what: t(shortKinds[kind] ?? kinds[kind]), time: '' }
+    return { what: `${presence.on === 'mobile' ? t('presence.mobile') : ''}${shortName(presence)}`, time: spell(now - since) }
   }
 
   /** Where calls go, by name where it is one of ours. */
@@ -75,14 +81,26 @@ export function usePresenceWords() {
   function whole(presence: Presence, now: number): string {
     const { kind, reason, until, since, place } = presence
     const clock = (at: number) => shownAt(at).format('H:mm')
-    if (kind === 'away') return `Away, ${reasonWords[reason!]}${until ? ` until ${clock(until)}` : since ? ` since ${clock(live.wall(since))}` : ''}`
-    if (kind === 'engaged') return `Out until ${momentWords(until!, live.wall(now))} by the calendar${place ? `, ${place}` : ''}`
-    if (kind === 'forwarded') return `Calls go to ${destination(presence)}${until ? ` until ${clock(until)}` : ''}`
-    if (since === null) return kinds[kind]
+    if (kind === 'away') return t('presence.awayReasonWordsMore', {
+      reason: t(reasonWords[reason!]), more: until
+        ? t('common.untilAt', { at: clock(until) })
+        : since
+          ? t('presence.sinceAt', { at: clock(live.wall(since)) })
+          : '',
+    })
+    if (kind === 'engaged') return t('presence.outUntilByTheCalendar', { momentWords: momentWords(until!, live.wall(now)), more: place ? `, ${place}` : '' })
+    if (kind === 'forwarded') return t('presence.callsGoTo', {
+      destination: destination(presence), more: until ? t('common.untilAt', { at: clock(until) }) : '',
+    })
+    if (since === null) return t(kinds[kind])
     const peer = peerOf(presence)
-    const link = kind === 'ringing' ? 'called by' : kind === 'calling' ? '' : 'with'
-    const on = presence.on === 'mobile' ? 'on the mobile' : presence.on ? `on ${live.company?.telephones[presence.on]?.number}` : ''
-    return [kinds[kind], on, peer && `${link} ${peer}`.trim(), `for ${spell(now - since)}`].filter(Boolean).join(' ')
+    const link = kind === 'ringing' ? t('presence.calledBy') : kind === 'calling' ? '' : t('presence.with')
+    const on = presence.on === 'mobile'
+      ? t('presence.onTheMobile')
+      : presence.on
+        ? t('presence.onNumber', { number: live.company?.telephones[presence.on]?.number ?? '' })
+        : ''
+    return [t(kinds[kind]), on, peer && `${link} ${peer}`.trim(), t('presence.forTime', { time: spell(now - since) })].filter(Boolean).join(' ')
   }
 
   return { short, whole }

@@ -1,3 +1,4 @@
+import { say, t } from '~/composables/language'
 import { formatNumber } from '~/composables/numbers'
 import { missedOutcomes } from '~~/core/calls/record'
 import { useContacts } from '~/stores/contacts'
@@ -7,12 +8,12 @@ import type { LogRow } from '~~/shared/log'
 
 /** As we know them, else as the network said then. */
 export function whoCalled(row: LogRow): string {
-  return useContacts().of(row.number)?.name ?? row.name ?? (row.number ? formatNumber(row.number) : 'Number withheld')
+  return useContacts().of(row.number)?.name ?? row.name ?? (row.number ? formatNumber(row.number) : t('common.numberWithheld'))
 }
 
 /** The name of a device as it was at the time of the call. */
 export function nameIn(row: LogRow) {
-  return (device: string) => row.names[device] ?? whoCalled(row)
+  return (device: string) => say(row.names[device] ?? whoCalled(row))
 }
 
 /** Nobody talked with them to the end, and nobody has dealt with it yet. */
@@ -24,17 +25,17 @@ export function becameOf(row: LogRow): string {
   const name = nameIn(row)
   const last = row.endedWith && name(row.endedWith)
   switch (row.outcome) {
-    case 'live': return last ? `with ${last} now` : 'not answered yet'
+    case 'live': return last ? t('records.withNow', { last }) : t('records.notAnsweredYet')
     case 'answered':
-      if (row.answeredBy && row.endedWith !== row.answeredBy) return `${name(row.answeredBy)}, then ${last}`
-      return last ? `${last} answered` : 'answered'
-    case 'joined': return 'asked about a caller, and handed over or joined'
-    case 'missed': return 'Missed: nobody answered'
-    case 'promised': return 'left, to be called back'
-    case 'gaveUp': return row.answeredBy ? `Missed: gave up waiting, after ${name(row.answeredBy)} had answered` : 'Missed: gave up waiting'
-    case 'voicemail': return 'left with a voicemail'
-    case 'blocked': return 'blocked: not taken'
-    case 'notReached': return 'not reached'
-    case 'lost': return 'Lost: the exchange stopped'
+      if (row.answeredBy && row.endedWith !== row.answeredBy) return t('records.nameThenLast', { name: name(row.answeredBy), last: last! })
+      return last ? t('records.lastAnswered', { last }) : t('records.answered')
+    case 'joined': return t('records.askedAboutACallerAnd')
+    case 'missed': return t('records.missedNobodyAnswered')
+    case 'promised': return t('records.leftToBeCalledBack')
+    case 'gaveUp': return row.answeredBy ? t('records.missedGaveUpWaitingAfter', { name: name(row.answeredBy) }) : t('records.missedGaveUpWaiting')
+    case 'voicemail': return t('records.leftWithAVoicemail')
+    case 'blocked': return t('records.blockedNotTaken')
+    case 'notReached': return t('records.notReached')
+    case 'lost': return t('records.lostTheExchangeStopped')
   }
 }

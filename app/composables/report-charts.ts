@@ -7,7 +7,9 @@ import {
 } from '~~/core/figures/words'
 import type { Link } from '~~/core/figures/report'
 import type { Figures, figureTables } from '~~/shared/figures'
+import type { PlainKey } from '~~/words/speaker'
 import { flowOf } from './flow'
+import { t } from '~/composables/language'
 
 /** The charts of a report, as data: what each shows, says in words, and holds as a table. */
 
@@ -37,21 +39,24 @@ export interface Shown {
   ofQueue: boolean
 }
 
-const parts = [
-  { name: 'answered within the promise', shade: 'within' }, { name: 'answered later', shade: 'late' }, { name: 'gave up', shade: 'gaveUp' },
-  { name: 'voicemail, moved on, to be called back or turned away', shade: 'other' },
+const parts: { name: PlainKey, shade: string }[] = [
+  { name: 'figures.answeredWithinThePromise', shade: 'within' }, { name: 'figures.answeredLater', shade: 'late' }, { name: 'figures.gaveUp', shade: 'gaveUp' },
+  { name: 'figures.voicemailMovedOnToBe', shade: 'other' },
 ]
 const partsOf = ({ within, answered, abandoned, offered, waiting }: Tally) => [within, answered - within, abandoned, offered - answered - abandoned - waiting]
-/** Whoever waits now is a part of today. */
-const stillWaits = { name: 'waiting now', shade: 'waiting' }
 const stacked = (tallies: readonly Tally[]): Series[] => [
-  ...parts.map((part, at) => ({ ...part, values: tallies.map(tally => partsOf(tally)[at]!) })),
-  ...tallies.some(({ waiting }) => waiting > 0) ? [{ ...stillWaits, values: tallies.map(({ waiting }) => waiting) }] : [],
+  ...parts.map(({ name, shade }, at) => ({ name: t(name), shade, values: tallies.map(tally => partsOf(tally)[at]!) })),
+  // Whoever waits now is a part of today.
+  ...tallies.some(({ waiting }) => waiting > 0) ? [{ name: t('figures.waitingNow'), shade: 'waiting', values: tallies.map(({ waiting }) => waiting) }] : [],
 ]
 const seconds = (ms: number | null) => ms === null ? '–' : spell(ms)
 const sum = (list: readonly { calls: number }[]) => list.reduce((all, { calls }) => all + calls, 0)
 
-const tallyColumns = ['Offered', 'Answered', 'Within', 'Gave up', 'Other', 'Level', 'Mean wait', 'Longest', 'Mean length']
+const tallyKeys = [
+  'figures.offered', 'common.answered', 'figures.within', 'figures.gaveUp2', 'figures.other', 'figures.level', 'figures.meanWait', 'figures.longest',
+  'figures.meanLength',
+] as const satisfies PlainKey[]
+const tallyColumns = () => tallyKeys.map(key => t(key))
 const tallyCells = (tally: Tally, rule: LevelRule) => [
   tally.offered, tally.answered, tally.within, tally.abandoned, partsOf(tally)[3]!, share(serviceLevel(tally, rule)), seconds(meanWait(tally)),
   spell(tally.longest), seconds(meanTalk(tally)),
@@ -59,12 +64,24 @@ const tallyCells = (tally: Tally, rule: LevelRule) => [
 
 /** Waits from so many seconds on, to the next. */
 const bounds = [0, 5, 10, 15, 20, 30, 45, 60, 90, 120, 180, 300, 600]
-const boundLabels = bounds.map(from => from === 600 ? '10 min+' : from < 60 ? `${from} s` : from % 60 ? spell(from * 1_000) : `${from / 60} min`)
+const boundLabels = () => bounds.map(from => from === 600
+  ? t('figures.n10Min')
+  : from < 60
+    ? `${from} s`
+    : from % 60
+      ? spell(from * 1_000)
+      : t('figures.nMin', { n: from / 60 }))
 const inBounds = (list: readonly number[]) => bounds.map((from, at) => list.slice(from, bounds[at + 1] ?? Infinity).reduce((all, one) => all + one, 0))
 
-const causeWords: Record<string, string> = {
-  noAnswer: 'no answer', busy: 'on the telephone', doNotDisturb: 'do not disturb', declined: 'declined', outOfService: 'no telephone', closed: 'closed',
-  overflow: 'waited too long', nobodyServes: 'nobody served', withdrawn: 'taken back',
+const causeWords: Record<string, PlainKey> = {
+  noAnswer: 'figures.noAnswer', busy: 'figures.onTheTelephone', doNotDisturb: 'figures.doNotDisturb', declined: 'figures.declined',
+  outOfService: 'common.noTelephone', closed: 'figures.closed',
+  overflow: 'figures.waitedTooLong', nobodyServes: 'figures.nobodyServed', withdrawn: 'figures.takenBack',
+}
+
+function causeOf(cause: string): string {
+  const key = causeWords[cause]
+  return key ? t(key) : cause
 }
 
 export function chartsOf(shown: Shown): ReportChart[] {
@@ -88,25 +105,26 @@ function timeCharts({ report, before, rule }: Shown): ReportChart[] {
     timeZone: 'UTC', month: 'short', ...report.step === 'month' ? { year: '2-digit' } : { day: 'numeric' },
   })
   const days = report.bySteps.map(({ from }) => dayOf(from))
-  const twice = (times: number) => report.bySteps.length === 1 && times > 1 ? ' (twice)' : ''
+  const twice = (times: number) => report.bySteps.length === 1 && times > 1 ? t('figures.twice') : ''
   return [
     {
-      kind: 'bars', title: 'Calls by half-hour', words: callsInWords(report), compared: before !== null, table: 'halfHours', legend: series, labels, every: 2,
-      columns: ['From', ...tallyColumns], rows: now.map(({ tally, times }, at) => [`${labels[at]}${twice(times)}`, ...tallyCells(tally, rule)]),
+      kind: 'bars', title: t('figures.callsByHalfHour'), words: callsInWords(t, report), compared: before !== null, table: 'halfHours', legend: series, labels,
+      every: 2,
+      columns: [t('common.from'), ...tallyColumns()], rows: now.map(({ tally, times }, at) => [`${labels[at]}${twice(times)}`, ...tallyCells(tally, rule)]),
       series, earlier: then?.map(({ tally }) => tally.offered),
     },
     {
-      kind: 'level', title: 'Service level', words: levelInWords(report, rule), compared: before !== null, table: 'days', labels: days,
-      ...days.length === 1 && { warning: 'One day is one point.' },
-      columns: ['From', ...tallyColumns],
+      kind: 'level', title: t('figures.serviceLevel'), words: levelInWords(t, report, rule), compared: before !== null, table: 'days', labels: days,
+      ...days.length === 1 && { warning: t('figures.oneDayIsOnePoint') },
+      columns: [t('common.from'), ...tallyColumns()],
       rows: report.total.offered ? report.bySteps.map(({ tally }, at) => [days[at]!, ...tallyCells(tally, rule)]) : [],
       values: report.bySteps.map(({ tally }) => serviceLevel(tally, rule)), every: Math.ceil(days.length / 8),
       earlier: before?.bySteps.map(({ tally }) => serviceLevel(tally, rule)),
     },
     {
-      kind: 'bars', title: 'Minutes by half-hour', words: minutesInWords(report), compared: before !== null, table: 'halfHours', labels, every: 2,
-      columns: ['From', 'Minutes'], rows: now.map(({ minutes }, at) => [labels[at]!, Math.round(minutes)]),
-      series: [{ name: 'minutes', shade: 'talk', values: now.map(({ minutes }) => minutes) }], earlier: then?.map(({ minutes }) => minutes),
+      kind: 'bars', title: t('figures.minutesByHalfHour'), words: minutesInWords(t, report), compared: before !== null, table: 'halfHours', labels, every: 2,
+      columns: [t('common.from'), t('figures.minutes')], rows: now.map(({ minutes }, at) => [labels[at]!, Math.round(minutes)]),
+      series: [{ name: t('figures.minutesInline'), shade: 'talk', values: now.map(({ minutes }) => minutes) }], earlier: then?.map(({ minutes }) => minutes),
     },
   ]
 }
@@ -114,21 +132,22 @@ function timeCharts({ report, before, rule }: Shown): ReportChart[] {
 function waitCharts({ report }: Shown): ReportChart[] {
   const { waits, total } = report
   const series = [
-    { name: 'answered', shade: 'within', values: inBounds(waits.answered) }, { name: 'gave up', shade: 'gaveUp', values: inBounds(waits.abandoned) },
+    { name: t('figures.answered'), shade: 'within', values: inBounds(waits.answered) },
+    { name: t('figures.gaveUp'), shade: 'gaveUp', values: inBounds(waits.abandoned) },
   ]
   const hazards = givingUp(waits, bounds)
   const inHundred = hazards.map(({ waited, gaveUp }) => waited ? 100 * gaveUp / waited : 0)
   return [
     {
-      kind: 'bars', title: 'Waits', words: waitsInWords(report), table: 'waits', legend: series, labels: boundLabels, series,
-      columns: ['Waited from', 'Answered', 'Gave up'],
-      rows: total.offered ? boundLabels.map((label, at) => [label, series[0]!.values[at]!, series[1]!.values[at]!]) : [],
+      kind: 'bars', title: t('figures.waits'), words: waitsInWords(t, report), table: 'waits', legend: series, labels: boundLabels(), series,
+      columns: [t('figures.waitedFrom'), t('common.answered'), t('figures.gaveUp2')],
+      rows: total.offered ? boundLabels().map((label, at) => [label, series[0]!.values[at]!, series[1]!.values[at]!]) : [],
     },
     {
-      kind: 'bars', title: 'Who gives up, by how long they have waited', words: givingUpInWords(report), table: 'waits', labels: boundLabels,
-      columns: ['Waited from', 'Still waited', 'Gave up before the next', 'In a hundred'],
-      rows: total.abandoned ? hazards.map(({ waited, gaveUp }, at) => [boundLabels[at]!, waited, gaveUp, inHundred[at]!.toFixed(1)]) : [],
-      series: [{ name: 'gave up, in a hundred of those who still waited', shade: 'gaveUp', values: inHundred }],
+      kind: 'bars', title: t('figures.whoGivesUpByHow'), words: givingUpInWords(t, report), table: 'waits', labels: boundLabels(),
+      columns: [t('figures.waitedFrom'), t('figures.stillWaited'), t('figures.gaveUpBeforeTheNext'), t('figures.inAHundred')],
+      rows: total.abandoned ? hazards.map(({ waited, gaveUp }, at) => [boundLabels()[at]!, waited, gaveUp, inHundred[at]!.toFixed(1)]) : [],
+      series: [{ name: t('figures.gaveUpInAHundred'), shade: 'gaveUp', values: inHundred }],
     },
   ]
 }
@@ -142,47 +161,57 @@ function peopleCharts({ report, rule, company, ofQueue }: Shown): ReportChart[] 
   const flow = flowOf(report.flow, company, nameOf)
   const [widest] = [...flow.links].filter(({ from, to }) => !from.startsWith('line ') && to !== 'others').sort((a, b) => b.calls - a.calls)
   const places = [...report.byLine, ...report.byQueue]
-  const before = [['had been answered', report.again.answered], ['had given up', report.again.abandoned], ['had gone elsewhere', report.again.other]] as const
+  const before = [[t('figures.hadBeenAnswered'), report.again.answered], [t('figures.hadGivenUp'), report.again.abandoned],
+    [t('figures.hadGoneElsewhere'), report.again.other]] as const
   const load: ReportChart = {
-    kind: 'rows', title: 'Operators on calls', words: operatorsInWords(operators, nameOf), table: 'operators', shade: 'talk', most: 1,
-    columns: ['Who', 'Calls', 'On calls', 'Callers on hold', 'There', 'Of it on calls'],
+    kind: 'rows', title: t('figures.operatorsOnCalls'), words: operatorsInWords(t, operators, nameOf), table: 'operators', shade: 'talk', most: 1,
+    columns: [t('common.who'), t('common.calls'), t('figures.onCalls'), t('figures.callersOnHold'), t('figures.there'), t('figures.ofItOnCalls')],
     rows: operators.map(({ id, calls, talked, held, attended, engaged }) =>
       [nameOf(id), calls, spell(talked), spell(held), spell(attended), share(engaged / attended)]),
     bars: operators.map(({ id, attended, engaged }) => ({ name: nameOf(id), value: engaged / attended, words: share(engaged / attended) })),
   }
   const again: ReportChart = {
-    kind: 'rows', title: 'Called again within a day', words: againInWords(report), shade: 'other',
-    columns: ['The call before', 'Calls'], rows: report.again.calls ? before.map(([name, calls]) => [name, calls]) : [],
+    kind: 'rows', title: t('figures.calledAgainWithinADay'), words: againInWords(t, report), shade: 'other',
+    columns: [t('figures.theCallBefore'), t('common.calls')], rows: report.again.calls ? before.map(([name, calls]) => [name, calls]) : [],
     bars: before.map(([name, value]) => ({ name, value, words: String(value) })),
   }
   return [
     {
-      kind: 'rows', title: 'Lines and queues', words: `${report.byLine.length} lines and ${report.byQueue.length} queues had calls.`, table: 'queues',
-      columns: ['Which', ...tallyColumns], rows: places.map(one => [nameOf(one.id), ...tallyCells(one, rule)]), shade: 'within', most: 1,
-      bars: places.map(one => ({ name: nameOf(one.id), value: serviceLevel(one, rule) ?? 0, words: `${share(serviceLevel(one, rule))} of ${one.offered}` })),
+      kind: 'rows', title: t('figures.linesAndQueues'), words: t('figures.linesAndQueuesHadCalls', {
+        count: report.byLine.length, count2: report.byQueue.length,
+      }), table: 'queues',
+      columns: [t('figures.which'), ...tallyColumns()], rows: places.map(one => [nameOf(one.id), ...tallyCells(one, rule)]), shade: 'within', most: 1,
+      bars: places.map(one => ({ name: nameOf(one.id), value: serviceLevel(one, rule) ?? 0, words: t('figures.shareOfOffered', {
+        share: share(serviceLevel(one, rule)), offered: one.offered,
+      }) })),
     },
     {
-      kind: 'flow', title: 'Where calls go', table: 'flow', wide: true, ...flow,
-      words: widest ? `The widest stream: ${flow.nameOf(widest.from)} to ${flow.nameOf(widest.to)}, ${widest.calls} calls.` : 'No calls.',
-      columns: ['From', 'To', 'Calls'], rows: flow.links.map(({ from, to, calls }) => [flow.nameOf(from), flow.nameOf(to), calls]),
+      kind: 'flow', title: t('figures.whereCallsGo'), table: 'flow', wide: true, ...flow,
+      words: widest
+        ? t('figures.theWidestStreamToCalls', { name: flow.nameOf(widest.from), name2: flow.nameOf(widest.to), calls: widest.calls })
+        : t('figures.noCalls'),
+      columns: [t('common.from'), t('common.to'), t('common.calls')],
+      rows: flow.links.map(({ from, to, calls }) => [flow.nameOf(from), flow.nameOf(to), calls]),
     },
     {
-      kind: 'rows', title: 'Passed on, and back again', words: cameBackInWords(report, nameOf), table: 'destinations', shade: 'gaveUp',
-      columns: ['To', 'Calls', 'Answered', 'Back or further', 'Why'],
+      kind: 'rows', title: t('figures.passedOnAndBackAgain'), words: cameBackInWords(t, report, nameOf), table: 'destinations', shade: 'gaveUp',
+      columns: [t('common.to'), t('common.calls'), t('common.answered'), t('figures.backOrFurther'), t('figures.why')],
       rows: destinations.map(({ id, calls, answered, back }) =>
-        [nameOf(id), calls, answered, sum(back), back.map(one => `${causeWords[one.cause] ?? one.cause} ${one.calls}`).join(', ')]),
-      bars: backs.slice(0, 8).map(one => ({ name: nameOf(one.id), value: one.backs, words: `${one.backs} of ${one.calls}` })),
+        [nameOf(id), calls, answered, sum(back), back.map(one => `${causeOf(one.cause)} ${one.calls}`).join(', ')]),
+      bars: backs.slice(0, 8).map(one => ({ name: nameOf(one.id), value: one.backs, words: t('figures.backsOfCalls', {
+        backs: one.backs, calls: one.calls,
+      }) })),
     },
     {
-      kind: 'rows', title: 'Colleagues on calls', words: `${others.length} colleagues who are no operators answered or made calls.`, table: 'operators',
-      columns: ['Who', 'Calls', 'On calls', 'Callers on hold'],
+      kind: 'rows', title: t('figures.colleaguesOnCalls'), words: t('figures.colleaguesWhoAreNoOperators', { count: others.length }), table: 'operators',
+      columns: [t('common.who'), t('common.calls'), t('figures.onCalls'), t('figures.callersOnHold')],
       rows: others.map(({ id, calls, talked, held }) => [nameOf(id), calls, spell(talked), spell(held)]),
       bars: others.slice(0, 8).map(({ id, calls, talked }) => ({ name: nameOf(id), value: calls, words: `${calls}, ${spell(talked)}` })), shade: 'talk',
     },
     ...ofQueue ? [] : [load, again],
     {
-      kind: 'rows', title: 'Parkings', words: parkingsInWords(report), table: 'parkings', shade: 'other',
-      columns: ['Slot', 'Parked', 'Mean wait', 'Longest', 'Taken', 'Gave up'],
+      kind: 'rows', title: t('common.parkings'), words: parkingsInWords(t, report), table: 'parkings', shade: 'other',
+      columns: [t('figures.slot'), t('figures.parked'), t('figures.meanWait'), t('figures.longest'), t('figures.taken'), t('figures.gaveUp2')],
       rows: report.parkings.map(({ slot, stays, waited, longest, taken, gaveUp }) =>
         [nameOf(slot), stays, spell(waited / stays), spell(longest), taken, gaveUp]),
       bars: report.parkings.map(({ slot, stays }) => ({ name: nameOf(slot), value: stays, words: String(stays) })),

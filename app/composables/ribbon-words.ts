@@ -5,6 +5,7 @@ import { tellConsulted, tellRecall, whyFailed } from '~~/core/calls/story'
 import { outsideParty } from '~~/core/console/console'
 import { heatOf } from '~~/core/console/lateness'
 import type { Ribbon } from '~~/core/console/track'
+import { t } from '~/composables/language'
 import { formatNumber } from '~/composables/numbers'
 import { useContacts } from '~/stores/contacts'
 import { useDesk } from '~/stores/desk'
@@ -12,7 +13,8 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
 const waitWords = {
-  answer: 'waiting', recall: 'back since', hold: 'on hold', transfer: 'ringing', outside: 'outside', reply: 'ringing', none: 'talking',
+  answer: 'track.waiting', recall: 'track.backSince', hold: 'common.onHold', transfer: 'track.ringing', outside: 'track.outside', reply: 'track.ringing',
+  none: 'track.talking',
 } as const
 
 /** What a ribbon says of its call: where it comes from, what happened to it, and how to greet. */
@@ -27,7 +29,7 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   const waiting = computed(() => due.value.waiting)
   const used = computed(() => urgency(due.value, desk.now))
   const heat = computed(() => heatOf(used.value))
-  const waits = computed(() => waitWords[waiting.value])
+  const waits = computed(() => t(waitWords[waiting.value]))
   const name = computed(() => desk.shownName(call.value))
   const called = computed(() => desk.otherName(call.value))
   const number = computed(() => {
@@ -43,36 +45,40 @@ export function useRibbonWords(ribbon: () => Ribbon) {
   )
 
   const origin = computed(() => {
-    if (isAsking.value && desk.askedFor) return `Asking for ${desk.otherName(desk.askedFor)}`
-    if (call.value.conference) return 'Conference'
+    if (isAsking.value && desk.askedFor) return t('track.askingFor', { name: desk.otherName(desk.askedFor) })
+    if (call.value.conference) return t('track.conference')
     // Whoever serves several queues sees from which of them a caller comes.
     const queue = queueOf(call.value)?.device
     if (queue !== undefined && queue !== live.company?.settings.operators && ribbon().stretch === 'arriving') return directory.nameOf(queue)
     if (line.value) return line.value.name
-    if (call.value.direction === 'outbound') return 'Calling out'
-    return call.value.direction === 'internal' ? 'Inside' : directory.lineName(call.value)
+    if (call.value.direction === 'outbound') return t('track.callingOut')
+    return call.value.direction === 'internal' ? t('track.inside') : directory.lineName(call.value)
   })
 
   const news = computed(() => {
     const { recall, passing, consulted } = call.value
     const state = live.state!
     const { failed, watched } = call.value
-    if (unliftedIn(call.value)) return 'hears you: nobody has lifted yet'
-    if (failed) return `${directory.nameOf(failed.device)} ${whyFailed[failed.cause] ?? 'can\'t be reached'}`
-    if (watched) return `talks outside with ${othersOf(call.value, call.value.calling).map(other => directory.nameOf(other.device, other.party)).join(', ')}`
+    if (unliftedIn(call.value)) return t('track.hearsYouNobodyHasLifted')
+    if (failed) return `${directory.nameOf(failed.device)} ${t(whyFailed[failed.cause] ?? 'track.cantBeReached')}`
+    if (watched) return t('track.talksOutsideWith', {
+      othersOf: othersOf(call.value, call.value.calling).map(other => directory.nameOf(other.device, other.party)).join(', '),
+    })
     if (passing) {
-      const where = call.value.connections.some(connection => connection.state === 'queued') ? 'waits in the' : 'rings at'
+      const where = call.value.connections.some(connection => connection.state === 'queued') ? t('track.waitsInThe') : t('track.ringsAt')
       const to = call.value.connections.find(connection => connection.device === passing.to)
-      return `${where} ${directory.nameOf(passing.to, to?.party)}${passing.note ? ` with “${passing.note}”` : ''}`
+      return `${where} ${directory.nameOf(passing.to, to?.party)}${passing.note ? t('track.withNote', { note: passing.note }) : ''}`
     }
-    if (desk.askedFor?.id === call.value.id && own.value?.state === 'held') return `waits while you ask ${desk.otherName(desk.consultation!)}`
-    if (consulted) return tellConsulted(consulted, directory.nameOf, state.company.settings.ringCycle)
+    if (desk.askedFor?.id === call.value.id && own.value?.state === 'held') return t('track.waitsWhileYouAsk', { name: desk.otherName(desk.consultation!) })
+    if (consulted) return tellConsulted(t, consulted, directory.nameOf, state.company.settings.ringCycle)
     if (recall) {
-      const back = tellRecall(recall, directory.nameOf, state.company.settings.ringCycle)
-      return recall.to === desk.device || recall.to === state.company.settings.operators ? `Back: ${back}` : `Back for ${directory.nameOf(recall.to)}: ${back}`
+      const back = tellRecall(t, recall, directory.nameOf, state.company.settings.ringCycle)
+      return recall.to === desk.device || recall.to === state.company.settings.operators
+        ? t('track.backBack', { back })
+        : t('track.backFor', { name: directory.nameOf(recall.to), back })
     }
-    if (waiting.value === 'hold' && used.value > 1) return 'on hold longer than promised'
-    if (waiting.value === 'reply' && !isAsking.value) return `ringing ${desk.otherName(call.value)}`
+    if (waiting.value === 'hold' && used.value > 1) return t('track.onHoldLongerThanPromised')
+    if (waiting.value === 'reply' && !isAsking.value) return t('track.ringingName', { name: desk.otherName(call.value) })
     return null
   })
 

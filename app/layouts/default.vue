@@ -21,8 +21,12 @@ const voice = useVoice()
 /** Dialogs are fetched once everybody is in sight, or as soon as one is asked for: the server may be away later. */
 const dialogsFetched = ref(false)
 void later(async () => {
+  await fetchAllWords()
   dialogsFetched.value = true
 })
+/** A dialog that is asked for before that waits for its words alone; without the server they come when that is back, by the above. */
+const dialogAsked = computed(() => dialogs.isOpen || voice.sheet)
+watch(dialogAsked, asked => asked && void fetchAllWords().catch(() => {}))
 /** Milliseconds. */
 const longestBetweenReloads = 60_000
 /** The feed was closed by the server: whoever is still signed in comes again with the rights they have now. */
@@ -75,7 +79,7 @@ onBeforeUnmount(live.close)
 /** On a wall nobody presses anything: it shows what happens, and nothing else. */
 const onTheWall = computed(() => route.path === '/wall')
 
-const title = computed(() => desk.arriving.length > 0 ? `(${desk.arriving.length}) Estafette` : 'Estafette')
+const title = computed(() => desk.arriving.length > 0 ? t('frame.countEstafette', { count: desk.arriving.length }) : 'Estafette')
 useHead({ title })
 </script>
 
@@ -89,7 +93,7 @@ useHead({ title })
       role="log"
       aria-live="polite"
       aria-relevant="additions"
-      aria-label="What happens"
+      :aria-label="t('frame.whatHappens')"
     >
       <p
         v-for="{ id, text } in desk.said"
@@ -107,10 +111,10 @@ useHead({ title })
         v-if="!live.state"
         class="empty"
       >
-        Loading all extensions…
+        {{ t('frame.loadingAllExtensions') }}
       </p>
       <slot v-else />
-      <template v-if="live.state && (dialogsFetched || dialogs.isOpen || voice.sheet)">
+      <template v-if="live.state && hasAllWords() && (dialogsFetched || dialogAsked)">
         <LazyStoryDialog />
         <LazyDigitsDialog />
         <LazyMessageDialog />

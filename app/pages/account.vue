@@ -4,16 +4,16 @@ import { type OwnSession, passwordChange } from '~~/shared/people'
 import { usePreferences } from '~/stores/preferences'
 import { useSession } from '~/stores/session'
 
-useHead({ title: 'Your account · Estafette' })
+useHead({ title: t('account.yourAccountEstafette') })
 
 const session = useSession()
 const preferences = usePreferences()
 const howMuch: Record<Loudness, string> = {
-  urgent: 'Only what can\'t wait: who is back, who has gone, who waits too long',
-  calls: 'Also what happens to calls',
-  everything: 'Also what I do myself',
+  urgent: t('account.onlyWhatCantWaitWho'),
+  calls: t('account.alsoWhatHappensToCalls'),
+  everything: t('account.alsoWhatIDoMyself'),
 }
-const howFast: Record<Voice, string> = { slow: 'Slowly', usual: 'At the usual speed', fast: 'Fast' }
+const howFast: Record<Voice, string> = { slow: t('account.slowly'), usual: t('account.atTheUsualSpeed'), fast: t('account.fast') }
 /** Telephone links of other pages open the console with the number in the field. */
 const canHandleLinks = 'registerProtocolHandler' in navigator
 function handleLinks(): void {
@@ -41,7 +41,7 @@ async function change(): Promise<void> {
   })
   if (!changed) return
   Object.assign(form, { current: '', wanted: '' })
-  done.value = 'Your password is changed. Every other browser has been signed out.'
+  done.value = t('account.yourPasswordIsChangedEvery')
   await load()
 }
 
@@ -49,7 +49,7 @@ async function end({ id, browser }: OwnSession): Promise<void> {
   failure.value = done.value = null
   try {
     await $fetch(`/api/sessions/${encodeURIComponent(id)}`, { method: 'DELETE' })
-    done.value = `${browser} is signed out.`
+    done.value = t('account.isSignedOut', { browser })
     await load()
   }
   catch (error) {
@@ -62,10 +62,10 @@ onMounted(load)
 
 <template>
   <div class="records-page">
-    <h1>Your account</h1>
+    <h1>{{ t('account.yourAccount') }}</h1>
     <p class="soft">
-      {{ session.me?.name }}, signed in as <strong>{{ session.me?.signIn }}</strong>, {{ session.me?.role }},
-      {{ session.me?.extension ? `telephone ${session.me.extension}` : 'no telephone' }}
+      {{ t('account.signedInAs', { name: session.me?.name ?? '' }) }} <strong>{{ session.me?.signIn }}</strong>, {{ session.me?.role }},
+      {{ session.me?.extension ? t('account.telephone', { extension: session.me.extension }) : t('common.noTelephone') }}
     </p>
     <FailureNote :text="failure" />
     <p
@@ -78,13 +78,13 @@ onMounted(load)
     <div class="two">
       <section aria-labelledby="password-title">
         <h2 id="password-title">
-          Change your password
+          {{ t('account.changeYourPassword') }}
         </h2>
         <form
           class="form"
           @submit.prevent="change"
         >
-          <label for="password-current">Present password</label>
+          <label for="password-current">{{ t('account.presentPassword') }}</label>
           <el-input
             id="password-current"
             v-model="form.current"
@@ -92,7 +92,7 @@ onMounted(load)
             autocomplete="current-password"
             maxlength="200"
           />
-          <label for="password-wanted">New password</label>
+          <label for="password-wanted">{{ t('account.newPassword') }}</label>
           <el-input
             id="password-wanted"
             v-model="form.wanted"
@@ -101,14 +101,14 @@ onMounted(load)
             maxlength="200"
           />
           <p class="soft">
-            Several words are easier to remember, and harder to guess, than one with signs in it.
+            {{ t('account.severalWordsAreEasierTo') }}
           </p>
           <el-button
             native-type="submit"
             type="primary"
             :loading="sending"
           >
-            Change it
+            {{ t('account.changeIt') }}
           </el-button>
         </form>
       </section>
@@ -117,10 +117,10 @@ onMounted(load)
         aria-labelledby="said-title"
       >
         <h2 id="said-title">
-          What is said by itself
+          {{ t('account.whatIsSaidByItself') }}
         </h2>
         <p class="soft">
-          To a screen reader. The rest is told by a key each: ? who waits, comma where everybody is, full stop this call, colon what was said last.
+          {{ t('account.toAScreenReaderThe') }}
         </p>
         <el-radio-group
           :model-value="preferences.loudness"
@@ -139,13 +139,13 @@ onMounted(load)
           :model-value="preferences.saysWords"
           @change="preferences.set({ saysWords: Boolean($event) })"
         >
-          Also what callers say
+          {{ t('account.alsoWhatCallersSay') }}
         </el-checkbox>
         <h3 id="voice-title">
-          How fast your voice reads
+          {{ t('account.howFastYourVoiceReads') }}
         </h3>
         <p class="soft">
-          What is said next waits for it: the faster, the sooner.
+          {{ t('account.whatIsSaidNextWaits') }}
         </p>
         <el-radio-group
           :model-value="preferences.voice"
@@ -166,34 +166,36 @@ onMounted(load)
         aria-labelledby="links-title"
       >
         <h2 id="links-title">
-          Telephone links
+          {{ t('account.telephoneLinks') }}
         </h2>
         <p class="soft">
-          Links of other pages that name a telephone number (tel:) open the console with the number in the field.
+          {{ t('account.linksOfOtherPagesThat') }}
         </p>
         <el-button @click="handleLinks">
-          Open them here
+          {{ t('account.openThemHere') }}
         </el-button>
       </section>
       <section aria-labelledby="sessions-title">
         <h2 id="sessions-title">
-          Where you are signed in
+          {{ t('account.whereYouAreSignedIn') }}
         </h2>
         <ul class="sessions">
           <li
             v-for="entry in sessions"
             :key="entry.id"
           >
-            <span class="what"><strong>{{ entry.browser }}</strong> <span class="soft">from {{ entry.address }}</span></span>
-            <span class="soft">since {{ shownAt(entry.createdAt).format('D MMM H:mm') }}, last seen {{ shownAt(entry.seenAt).format('H:mm') }}</span>
-            <span v-if="entry.own">this one</span>
+            <span class="what"><strong>{{ entry.browser }}</strong> <span class="soft">{{ t('account.fromAddress', { address: entry.address }) }}</span></span>
+            <span class="soft">{{ t('account.sinceLastSeen', {
+              at: shownAt(entry.createdAt).format('D MMM H:mm'), at2: shownAt(entry.seenAt).format('H:mm'),
+            }) }}</span>
+            <span v-if="entry.own">{{ t('account.thisOne') }}</span>
             <el-button
               v-else
               size="small"
-              :aria-label="`Sign out ${entry.browser} from ${entry.address}`"
+              :aria-label="t('account.signOutFrom', { browser: entry.browser, address: entry.address })"
               @click="end(entry)"
             >
-              Sign out
+              {{ t('account.signOut') }}
             </el-button>
           </li>
         </ul>

@@ -5,7 +5,7 @@ import { type Role, roles } from '~~/shared/roles'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 
-useHead({ title: 'Accounts · Estafette' })
+useHead({ title: t('accounts.accountsEstafette') })
 
 const session = useSession()
 const live = useLive()
@@ -65,8 +65,10 @@ const people = computed(() => {
 
 /** What the rules of the house are called. */
 const words: Record<string, string> = {
-  passwordLength: 'characters of a password', guesses: 'wrong passwords', idleMinutes: 'minutes until signed out', longestHours: 'hours until signed out',
-  identityProvider: 'identity provider', operator: 'operators may', supervisor: 'supervisors may', administrator: 'administrators may',
+  passwordLength: t('accounts.charactersOfAPassword'), guesses: t('accounts.wrongPasswords'), idleMinutes: t('accounts.minutesUntilSignedOut'),
+  longestHours: t('accounts.hoursUntilSignedOut'),
+  identityProvider: t('accounts.identityProvider'), operator: t('accounts.operatorsMay'), supervisor: t('accounts.supervisorsMay'),
+  administrator: t('accounts.administratorsMay'),
 }
 
 onMounted(load)
@@ -76,12 +78,12 @@ useIntervalFn(load, 10_000)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Accounts</h1>
+      <h1>{{ t('common.accounts') }}</h1>
       <p class="soft">
-        A role that changes and an account that is shut take effect at once, in every open console.
+        {{ t('accounts.aRoleThatChangesAnd') }}
       </p>
       <el-button @click="navigateTo('/identity')">
-        Sign-in by the house's provider…
+        {{ t('accounts.signInByTheHouses') }}
       </el-button>
     </div>
     <FailureNote :text="failure" />
@@ -90,13 +92,16 @@ useIntervalFn(load, 10_000)
       class="done"
       role="status"
     >
-      The new password of {{ made.signIn }}, shown this once: <code>{{ made.password }}</code>. Everywhere else {{ made.signIn }} has been signed out.
+      {{ t('accounts.theNewPasswordOfShown', {
+        signIn: made.signIn,
+      }) }} <code>{{ made.password }}</code>{{ t('accounts.everywhereElseHasBeenSigned', { signIn: made.signIn }) }}
     </p>
     <div class="panes">
       <div class="list">
         <RecordsTable
           v-slot="{ row: account }"
-          :columns="['Name', 'Sign-in name', 'Who it is', 'Telephone', 'Role', 'Browsers', '-What can be done']"
+          :columns="[t('common.name'), t('common.signInName'), t('accounts.whoItIs'), t('common.telephone'), t('common.role'), t('accounts.browsers'),
+                     `-${t('accounts.whatCanBeDone')}`]"
           :rows="accounts"
           :key-of="({ signIn }) => signIn"
           :empty="null"
@@ -113,16 +118,16 @@ useIntervalFn(load, 10_000)
               size="small"
               class="person"
               :value-on-clear="() => null"
-              :aria-label="`Who ${account.signIn} is`"
-              placeholder="Nobody here"
+              :aria-label="t('accounts.whoIs', { signIn: account.signIn })"
+              :placeholder="t('accounts.nobodyHere')"
               @change="(person: string | null) => change(account, { person })"
             />
           </td>
-          <td>{{ account.extension ?? 'none' }}</td>
+          <td>{{ account.extension ?? t('accounts.none') }}</td>
           <td>
             <el-select
               :model-value="account.role"
-              :aria-label="`Role of ${account.name}`"
+              :aria-label="t('accounts.roleOf', { name: account.name })"
               size="small"
               class="role"
               @change="role => change(account, { role })"
@@ -135,46 +140,46 @@ useIntervalFn(load, 10_000)
               />
             </el-select>
           </td>
-          <td>{{ account.disabled ? 'shut' : account.sessions || 'none' }}</td>
+          <td>{{ account.disabled ? t('accounts.shut') : account.sessions || t('accounts.none') }}</td>
           <td class="acts">
             <el-button
               v-if="account.signIn !== session.me?.signIn"
               size="small"
-              :aria-label="account.disabled ? `Open the account of ${account.name}` : `Shut the account of ${account.name}`"
+              :aria-label="account.disabled ? t('accounts.openTheAccountOf', { name: account.name }) : t('accounts.shutTheAccountOf', { name: account.name })"
               @click="change(account, { disabled: !account.disabled })"
             >
-              {{ account.disabled ? 'Open' : 'Shut' }}
+              {{ account.disabled ? t('common.open') : t('accounts.shut2') }}
             </el-button>
             <el-button
               v-if="account.signIn !== session.me?.signIn"
               size="small"
-              :aria-label="`New password for ${account.name}`"
+              :aria-label="t('accounts.newPasswordFor', { name: account.name })"
               @click="newPassword(account)"
             >
-              New password
+              {{ t('accounts.newPassword') }}
             </el-button>
           </td>
         </RecordsTable>
         <h2 class="rules">
-          What was changed
+          {{ t('common.whatWasChanged') }}
         </h2>
         <p
           v-if="!changes.length"
           class="soft"
         >
-          Nothing yet.
+          {{ t('accounts.nothingYet') }}
         </p>
         <RecordsTable
           v-else
           v-slot="{ row: one }"
-          :columns="['When', 'By', 'Of', 'What', 'From', 'To']"
+          :columns="[t('common.when'), t('common.by'), t('accounts.of'), t('common.what'), t('common.from'), t('common.to')]"
           :rows="changes"
           :key-of="({ id }) => String(id)"
           :empty="null"
         >
           <td>{{ shownAt(one.at).format('D MMM H:mm') }}</td>
           <td>{{ one.by }}</td>
-          <td>{{ one.account ?? 'the rules' }}</td>
+          <td>{{ one.account ?? t('accounts.theRules') }}</td>
           <td>{{ words[one.what] ?? one.what }}</td>
           <td>{{ one.before }}</td>
           <td>{{ one.after }}</td>
@@ -182,15 +187,15 @@ useIntervalFn(load, 10_000)
       </div>
       <aside
         class="details"
-        aria-label="A new account, and the rules"
+        :aria-label="t('accounts.aNewAccountAndThe')"
       >
-        <h2>New account</h2>
+        <h2>{{ t('accounts.newAccount') }}</h2>
         <NewAccount
           :people="people"
           @made="madeOne"
         />
         <h2 class="rules">
-          Rules of the house
+          {{ t('accounts.rulesOfTheHouse') }}
         </h2>
         <HouseRules @changed="load" />
       </aside>

@@ -4,7 +4,7 @@ import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Blocked numbers · Estafette' })
+useHead({ title: t('blocked.blockedNumbersEstafette') })
 
 const live = useLive()
 const desk = useDesk()
@@ -17,7 +17,7 @@ const blocks = computed(() => [...live.state?.blocked.entries() ?? []]
 
 async function block(): Promise<void> {
   if (!form.number.trim() || !form.reason.trim()) {
-    desk.notice = 'Fill in both: the number, and the reason, so that others understand it later.'
+    desk.notice = t('blocked.fillInBothTheNumber')
     return
   }
   if (await desk.ask({ service: 'blockNumber', number: form.number, reason: form.reason })) Object.assign(form, { number: '', reason: '' })
@@ -34,16 +34,16 @@ async function lift(of: string): Promise<void> {
 <template>
   <div class="records-page split">
     <div class="bar">
-      <LogHead title="Blocked numbers" />
+      <LogHead :title="t('blocked.blockedNumbers')" />
     </div>
     <div class="panes">
       <div class="list">
         <RecordsTable
           v-slot="{ row: entry }"
-          :columns="['Number', 'Reason', 'Blocked by', 'Since', '-Lift']"
+          :columns="[t('common.number'), t('blocked.reason'), t('blocked.blockedBy'), t('blocked.since'), `-${t('blocked.lift')}`]"
           :rows="blocks"
           :key-of="({ number }) => number"
-          :empty="'No number is blocked. A call\'s menu blocks its number; so does the form beside this.'"
+          :empty="t('blocked.noNumberIsBlockedA')"
         >
           <td><strong>{{ formatNumber(entry.number) }}</strong></td>
           <td>{{ entry.reason }}</td>
@@ -54,10 +54,10 @@ async function lift(of: string): Promise<void> {
               v-if="desk.operates"
               size="small"
               :disabled="!live.working"
-              :aria-label="`Lift the block of ${formatNumber(entry.number)}`"
+              :aria-label="t('blocked.liftTheBlockOf', { number: formatNumber(entry.number) })"
               @click="lift(entry.number)"
             >
-              Lift
+              {{ t('blocked.lift2') }}
             </el-button>
           </td>
         </RecordsTable>
@@ -67,23 +67,23 @@ async function lift(of: string): Promise<void> {
         aria-labelledby="block-title"
       >
         <h2 id="block-title">
-          Block a number
+          {{ t('blocked.blockANumber') }}
         </h2>
         <p class="soft">
-          Its calls hear a sentence and are not put through; a call in hand goes on. They stand in the call log as blocked.
+          {{ t('blocked.itsCallsHearASentence') }}
         </p>
         <form
           v-if="desk.operates"
           @submit.prevent="block"
         >
-          <label for="block-number">Number</label>
+          <label for="block-number">{{ t('common.number') }}</label>
           <el-input
             id="block-number"
             ref="number"
             v-model="form.number"
             maxlength="40"
           />
-          <label for="block-why">Reason</label>
+          <label for="block-why">{{ t('blocked.reason') }}</label>
           <el-input
             id="block-why"
             v-model="form.reason"
@@ -93,11 +93,11 @@ async function lift(of: string): Promise<void> {
             native-type="submit"
             :disabled="!live.working"
           >
-            Block
+            {{ t('blocked.block') }}
           </el-button>
         </form>
         <p v-else>
-          Operators block numbers.
+          {{ t('blocked.operatorsBlockNumbers') }}
         </p>
       </aside>
     </div>

@@ -8,7 +8,7 @@ import { useDialogs } from '~/stores/dialogs'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Call-backs · Estafette' })
+useHead({ title: t('callBacks.callBacksEstafette') })
 
 const live = useLive()
 const desk = useDesk()
@@ -18,7 +18,7 @@ const { callerOf, standing, ending } = useCallBackWords()
 
 const open = computed(() => live.state ? openPromises(live.state) : [])
 const over = computed(() => [...live.state?.callBacksOver ?? []].reverse())
-const kinds = [{ value: 'open', label: 'Promised' }, { value: 'over', label: 'Done' }] as const
+const kinds = [{ value: 'open', label: t('callBacks.promised') }, { value: 'over', label: t('common.done') }] as const
 const kind = ref<'open' | 'over'>('open')
 const rows = computed(() => kind.value === 'open' ? open.value : over.value)
 const chosenId = ref<string | null>(null)
@@ -28,17 +28,17 @@ watch([kind, () => rows.value.length > 0], () => {
   if (!rows.value.some(({ id }) => id === chosenId.value)) chosenId.value = rows.value[0]?.id ?? null
 }, { immediate: true })
 const empty = computed(() => kind.value === 'open'
-  ? 'Nobody is promised a call-back. Whoever waits may ask for one by a key, where their queue offers it; you promise one here, or in the call log.'
-  : 'None is done yet.')
+  ? t('callBacks.nobodyIsPromisedACall')
+  : t('callBacks.noneIsDoneYet'))
 </script>
 
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Call-backs</h1>
+      <h1>{{ t('callBacks.callBacks') }}</h1>
       <el-radio-group
         v-model="kind"
-        aria-label="Which call-backs"
+        :aria-label="t('callBacks.whichCallBacks')"
       >
         <el-radio-button
           v-for="option in kinds"
@@ -53,7 +53,7 @@ const empty = computed(() => kind.value === 'open'
         :disabled="!live.working"
         @click="dialogs.callBack = { number: '', name: '', line: null }"
       >
-        Promise one…
+        {{ t('callBacks.promiseOne') }}
       </el-button>
     </div>
     <div class="panes">
@@ -61,11 +61,11 @@ const empty = computed(() => kind.value === 'open'
         class="list"
         tabindex="0"
         role="group"
-        aria-label="Call-backs, in their turn"
+        :aria-label="t('callBacks.callBacksInTheirTurn')"
       >
         <RecordsTable
           v-slot="{ row: row }"
-          :columns="['Who', 'Number', 'For', 'Waits', 'How it stands']"
+          :columns="[t('common.who'), t('common.number'), t('common.for'), t('callBacks.waits'), t('callBacks.howItStands')]"
           :rows="rows"
           :key-of="row => row.id"
           :class-of="row => row.id === chosen?.id ? 'chosen' : undefined"
@@ -86,7 +86,7 @@ const empty = computed(() => kind.value === 'open'
           </td>
           <td>{{ directory.nameOf(row.queue) }}</td>
           <td :class="{ late: row.late && !row.end }">
-            {{ spell((row.endedAt ?? desk.now) - row.since) }}{{ row.late && !row.end ? ', late' : '' }}
+            {{ spell((row.endedAt ?? desk.now) - row.since) }}{{ row.late && !row.end ? t('callBacks.late') : '' }}
           </td>
           <td>{{ row.end ? ending(row) : standing(row) }}</td>
         </RecordsTable>

@@ -6,7 +6,7 @@ import type { Charge, Charges } from '~~/shared/charges'
 import { useDesk } from '~/stores/desk'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Charges · Estafette' })
+useHead({ title: t('charges.chargesEstafette') })
 
 /** What calls outside are put down to, by account code and period: to be corrected, given out and printed. */
 const live = useLive()
@@ -22,7 +22,7 @@ let asked = 0
 const query = computed(() => ({ from: asDay(period.value[0]), to: asDay(period.value[1]), ...code.value && { code: code.value } }))
 const file = computed(() => `/api/charges/export?${new URLSearchParams(query.value).toString()}`)
 const listed = computed(() => Object.values(live.company?.accountCodes ?? {}))
-const nameOf = (of: string) => of === '' ? 'no code' : (live.company && accountCodeOf(live.company, of))?.name ?? ''
+const nameOf = (of: string) => of === '' ? t('charges.noCode') : (live.company && accountCodeOf(live.company, of))?.name ?? ''
 const total = computed(() => (answer.value?.sums ?? []).reduce((sum, { calls, length }) => ({ calls: sum.calls + calls, length: sum.length + length }), {
   calls: 0, length: 0,
 }))
@@ -44,7 +44,7 @@ async function correct(one: Charge, to: string): Promise<void> {
   changing.value = one.call
   try {
     await $fetch(`/api/charges/${encodeURIComponent(one.call)}`, { method: 'PUT', body: { code: to, seen: one.code } })
-    desk.say(`Charged to ${to || 'no code'}`)
+    desk.say(t('charges.chargedTo', { to: to || t('charges.noCode') }))
     await load()
   }
   catch (error) {
@@ -61,21 +61,21 @@ onMounted(load)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <FiguresHead title="Charges" />
+      <FiguresHead :title="t('charges.charges')" />
       <PeriodPicker v-model="period" />
       <el-select
         v-model="code"
         class="choice"
         :empty-values="[null, undefined]"
-        aria-label="Account code"
+        :aria-label="t('charges.accountCode')"
       >
         <el-option
           value=""
-          label="Every code"
+          :label="t('charges.everyCode')"
         />
         <el-option
           value="none"
-          label="Without a code"
+          :label="t('charges.withoutACode')"
         />
         <el-option
           v-for="one in listed"
@@ -89,30 +89,30 @@ onMounted(load)
         :href="file"
         download
       >
-        Give out as CSV
+        {{ t('common.giveOutAsCsv') }}
       </el-button>
       <el-button @click="print">
-        Print
+        {{ t('common.print') }}
       </el-button>
     </div>
     <HistoryNotice @more="load" />
     <FailureNote :text="failure" />
     <p class="printed">
-      {{ inWords(period) }}, calls outside that were answered
+      {{ t('charges.callsOutsideThatWereAnswered', { inWords: inWords(period) }) }}
     </p>
     <div class="panes">
       <div
         class="list"
         tabindex="0"
         role="group"
-        aria-label="Calls"
+        :aria-label="t('common.calls')"
       >
         <RecordsTable
           v-slot="{ row: one }"
-          :columns="['When', 'By', 'To', 'Length', 'Charged to', 'Corrected']"
+          :columns="[t('common.when'), t('common.by'), t('common.to'), t('charges.length'), t('charges.chargedTo2'), t('charges.corrected')]"
           :rows="answer?.calls ?? []"
           :key-of="({ call }) => call"
-          :empty="answer ? 'No call outside was answered then.' : null"
+          :empty="answer ? t('charges.noCallOutsideWasAnswered') : null"
         >
           <td>{{ shownAt(one.startedAt).format('D MMM H:mm') }}</td>
           <td>{{ one.by }}</td>
@@ -124,7 +124,7 @@ onMounted(load)
             <el-select
               :model-value="one.code"
               :disabled="changing !== null"
-              :aria-label="`What the call to ${one.name || formatNumber(one.number)} of ${shownAt(one.startedAt).format('D MMM H:mm')} is charged to`"
+              :aria-label="t('charges.whatTheCallToOf', { name: one.name || formatNumber(one.number), at: shownAt(one.startedAt).format('D MMM H:mm') })"
               :empty-values="[null, undefined]"
               size="small"
               class="code"
@@ -134,7 +134,7 @@ onMounted(load)
             >
               <el-option
                 value=""
-                label="no code"
+                :label="t('charges.noCode')"
               />
               <el-option
                 v-for="known in listed"
@@ -144,31 +144,35 @@ onMounted(load)
               />
             </el-select>
           </td>
-          <td>{{ one.corrected ? `${one.corrected.by}, ${shownAt(one.corrected.at).format('D MMM H:mm')}, was ${one.corrected.before || 'no code'}` : '' }}</td>
+          <td>
+            {{ one.corrected ? t('charges.byAtWasBefore', {
+              by: one.corrected.by, at: shownAt(one.corrected.at).format('D MMM H:mm'), before: one.corrected.before || t('charges.noCode'),
+            }) : '' }}
+          </td>
         </RecordsTable>
         <p
           v-if="answer && answer.more > 0"
           class="soft"
         >
-          And {{ answer.more }} before them: choose a shorter period, or give them out as CSV.
+          {{ t('charges.andBeforeThemChooseA', { more: answer.more }) }}
         </p>
       </div>
       <aside
         class="details"
-        aria-label="Sums by account code"
+        :aria-label="t('charges.sumsByAccountCode')"
       >
-        <h2>By account code</h2>
+        <h2>{{ t('charges.byAccountCode') }}</h2>
         <table class="sums">
           <thead>
             <tr>
               <th scope="col">
-                Code
+                {{ t('charges.code') }}
               </th>
               <th scope="col">
-                Calls
+                {{ t('common.calls') }}
               </th>
               <th scope="col">
-                Length
+                {{ t('charges.length') }}
               </th>
             </tr>
           </thead>
@@ -187,7 +191,7 @@ onMounted(load)
           <tfoot>
             <tr>
               <th scope="row">
-                All
+                {{ t('common.all') }}
               </th>
               <td>{{ total.calls }}</td>
               <td>{{ spell(total.length) }}</td>

@@ -4,7 +4,7 @@ import { newAddressBook } from '~~/shared/address-books'
 import type { Connection } from '~~/shared/connections'
 import { useDesk } from '~/stores/desk'
 
-useHead({ title: 'Connections · Estafette' })
+useHead({ title: t('connections.connectionsEstafette') })
 
 /** The other programs that this house lives with: how they are, and trying them now; address books are added and left here. */
 const desk = useDesk()
@@ -27,14 +27,17 @@ async function load(): Promise<void> {
 
 const keyOf = ({ kind, id }: Pick<Connection, 'kind' | 'id'>) => `${kind} ${id}`
 const kindWords = {
-  exchange: 'Telephones', customers: 'Customer system', identityProvider: 'Sign-in', houseDirectory: 'People', addressBook: 'Address book',
-  calendar: 'Calendar',
+  exchange: t('connections.telephones'), customers: t('connections.customerSystem'), identityProvider: t('connections.signIn'),
+  houseDirectory: t('common.people'), addressBook: t('connections.addressBook'),
+  calendar: t('connections.calendar'),
 }
 const chosenKey = ref<string | null>(null)
 const rows = computed(() => all.value ?? [])
 const chosen = computed(() => rows.value.find(row => keyOf(row) === chosenKey.value) ?? rows.value[0] ?? null)
-const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format('D MMM H:mm:ss')
-const stateOf = ({ well, lastSuccess }: Connection) => well ? lastSuccess === null ? 'not tried yet' : 'well' : 'fails'
+const when = (at: number | null) => at === null ? t('common.notYet') : shownAt(at).format('D MMM H:mm:ss')
+const stateOf = ({ well, lastSuccess }: Connection) => well
+  ? lastSuccess === null ? t('connections.notTriedYet') : t('connections.well')
+  : t('connections.fails')
 const failing = computed(() => rows.value.filter(({ well }) => !well).length)
 
 async function tryNow(row: Connection): Promise<void> {
@@ -42,7 +45,7 @@ async function tryNow(row: Connection): Promise<void> {
   failure.value = null
   try {
     const { well, lastProblem, brings } = await $fetch<Connection>('/api/connections/try', { method: 'POST', body: { kind: row.kind, id: row.id } })
-    desk.say(well ? `${row.name} answers: ${brings}` : `${row.name}: ${lastProblem}`)
+    desk.say(well ? t('connections.nameAnswersBrings', { name: row.name, brings }) : `${row.name}: ${lastProblem}`)
     await load()
   }
   catch (error) {
@@ -52,7 +55,7 @@ async function tryNow(row: Connection): Promise<void> {
 }
 
 async function add(): Promise<void> {
-  const labels = { name: 'Name', address: 'Address', user: 'User name', password: 'Password' }
+  const labels = { name: t('common.name'), address: t('common.address'), user: t('connections.userName'), password: t('common.password') }
   const done = await send(labels, async () => {
     const body = await newAddressBook.validate(form.value, { abortEarly: false })
     const { id } = await $fetch('/api/address-books', { method: 'POST', body })
@@ -60,14 +63,14 @@ async function add(): Promise<void> {
     await load()
   })
   if (!done) return
-  desk.say(`${form.value.name} is read from now on`)
+  desk.say(t('connections.isReadFromNowOn', { name: form.value.name }))
   form.value = { ...blank }
 }
 
 async function leave({ id, name }: Connection): Promise<void> {
   try {
     await $fetch(`/api/address-books/${id}`, { method: 'DELETE' })
-    desk.say(`${name} is read no more, and its contacts are gone`)
+    desk.say(t('connections.isReadNoMoreAnd', { name }))
     await load()
   }
   catch (error) {
@@ -82,19 +85,20 @@ useIntervalFn(load, 5_000)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Connections</h1>
+      <h1>{{ t('common.connections') }}</h1>
       <p class="soft">
-        {{ failing === 0 ? 'All of them answer.' : failing === 1 ? 'One of them fails.' : `${failing} of them fail.` }}
+        {{ failing === 0 ? t('connections.allOfThemAnswer') : failing === 1 ? t('connections.oneOfThemFails') : t('connections.ofThemFail', { failing }) }}
       </p>
     </div>
     <FailureNote :text="failure" />
     <div class="panes">
       <div class="list">
         <RecordsTable
-          :columns="['What', 'Kind', 'State', 'Last success', 'Brings', '-Try']"
+          :columns="[t('common.what'), t('connections.kind'), t('connections.state'), t('connections.lastSuccess'), t('connections.brings'),
+                     `-${t('connections.try')}`]"
           :rows="rows"
           :key-of="keyOf"
-          :empty="all ? 'Nothing is connected.' : null"
+          :empty="all ? t('connections.nothingIsConnected') : null"
           :class-of="row => chosen && keyOf(row) === keyOf(chosen) ? 'chosen' : undefined"
         >
           <template #default="{ row }">
@@ -118,10 +122,10 @@ useIntervalFn(load, 5_000)
               <el-button
                 size="small"
                 :loading="trying === keyOf(row)"
-                :aria-label="`Try ${row.name} now`"
+                :aria-label="t('connections.tryNow', { name: row.name })"
                 @click="tryNow(row)"
               >
-                Try now
+                {{ t('connections.tryNow2') }}
               </el-button>
             </td>
           </template>
@@ -129,7 +133,7 @@ useIntervalFn(load, 5_000)
       </div>
       <aside
         class="details"
-        aria-label="The chosen connection, and a new address book"
+        :aria-label="t('connections.theChosenConnectionAndA')"
       >
         <template v-if="chosen">
           <h2>{{ chosen.name }}</h2>
@@ -138,17 +142,18 @@ useIntervalFn(load, 5_000)
           </p>
           <FactList
             :facts="[
-              { what: 'State', is: stateOf(chosen) }, { what: 'Success', is: when(chosen.lastSuccess) }, { what: 'Brings', is: chosen.brings },
+              { what: t('connections.state'), is: stateOf(chosen) }, { what: t('connections.success'), is: when(chosen.lastSuccess) },
+              { what: t('connections.brings'), is: chosen.brings },
             ]"
           />
           <p
             v-if="chosen.lastProblem"
             :class="chosen.well ? 'soft' : 'failure'"
           >
-            {{ chosen.well ? 'Last problem: ' : '' }}{{ chosen.lastProblem }}
+            {{ chosen.well ? t('connections.lastProblem') : '' }}{{ chosen.lastProblem }}
           </p>
           <template v-if="chosen.notKept.length > 0">
-            <h3>What of it is not kept here</h3>
+            <h3>{{ t('connections.whatOfItIsNot') }}</h3>
             <ul>
               <li
                 v-for="what in chosen.notKept"
@@ -163,36 +168,36 @@ useIntervalFn(load, 5_000)
             size="small"
             @click="navigateTo('/identity')"
           >
-            How people sign in by it
+            {{ t('connections.howPeopleSignInBy') }}
           </el-button>
           <el-button
             v-if="chosen.kind === 'houseDirectory'"
             size="small"
             @click="navigateTo('/company/directory')"
           >
-            How it is read, and who has left it
+            {{ t('connections.howItIsReadAnd') }}
           </el-button>
           <el-button
             v-if="chosen.kind === 'addressBook'"
             size="small"
             @click="leave(chosen)"
           >
-            Read it no more, and let its contacts go
+            {{ t('connections.readItNoMoreAnd') }}
           </el-button>
         </template>
         <p v-if="all && !all.some(({ kind }) => kind === 'houseDirectory')">
-          People can come from the house's own directory (LDAP):
+          {{ t('connections.peopleCanComeFromThe') }}
           <NuxtLink to="/company/directory">
-            read it
+            {{ t('connections.readIt') }}
           </NuxtLink>
         </p>
-        <h3>Read an address book of another server (CardDAV)</h3>
+        <h3>{{ t('connections.readAnAddressBookOf') }}</h3>
         <el-form
           label-position="top"
           @submit.prevent="add"
         >
           <FormField
-            label="Name"
+            :label="t('common.name')"
             for="book-name"
             :error="errors.name"
           >
@@ -203,7 +208,7 @@ useIntervalFn(load, 5_000)
             />
           </FormField>
           <FormField
-            label="Address"
+            :label="t('common.address')"
             for="book-address"
             :error="errors.address"
           >
@@ -215,7 +220,7 @@ useIntervalFn(load, 5_000)
             />
           </FormField>
           <FormField
-            label="User name there, if it asks"
+            :label="t('connections.userNameThereIfIt')"
             for="book-user"
             :error="errors.user"
           >
@@ -227,7 +232,7 @@ useIntervalFn(load, 5_000)
             />
           </FormField>
           <FormField
-            label="Password there"
+            :label="t('connections.passwordThere')"
             for="book-password"
             :error="errors.password"
           >
@@ -245,7 +250,7 @@ useIntervalFn(load, 5_000)
             native-type="submit"
             :loading="sending"
           >
-            Read it from now on
+            {{ t('connections.readItFromNowOn') }}
           </el-button>
         </el-form>
       </aside>

@@ -3,7 +3,7 @@ import { type Lack, lacking } from '~~/core/company/readiness'
 import type { AccountInfo } from '~~/shared/people'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'First hour · Estafette' })
+useHead({ title: t('firstHour.firstHourEstafette') })
 
 /** From an empty house to its first answered call, step by step; each can be left, and everything it does is on record. */
 const live = useLive()
@@ -15,13 +15,13 @@ onMounted(loadAccounts)
 watch(() => live.news.accounts, loadAccounts)
 
 const steps = [
-  { id: 'house', title: 'The house', why: 'What it is called, where it stands, which numbers are its own.', gives: ['name', 'emergency'] },
-  { id: 'line', title: 'The general line', why: 'The number that everybody calls, and what operators say.', gives: ['line', 'trunk'] },
-  { id: 'people', title: 'People', why: 'Who works here, with their extensions.', gives: ['people'] },
-  { id: 'operators', title: 'Who answers', why: 'Callers come to them.', gives: ['operators', 'operatorTelephones'] },
-  { id: 'hours', title: 'Hours and holidays', why: 'When callers are answered, and when they can leave a message.', gives: [] },
-  { id: 'accounts', title: 'Accounts', why: 'With what operators sign in.', gives: [] },
-  { id: 'call', title: 'A first call', why: 'Ring the line, and answer.', gives: [] },
+  { id: 'house', title: t('firstHour.theHouse'), why: t('firstHour.whatItIsCalledWhere'), gives: ['name', 'emergency'] },
+  { id: 'line', title: t('firstHour.theGeneralLine2'), why: t('firstHour.theNumberThatEverybodyCalls'), gives: ['line', 'trunk'] },
+  { id: 'people', title: t('common.people'), why: t('firstHour.whoWorksHereWithTheir'), gives: ['people'] },
+  { id: 'operators', title: t('firstHour.whoAnswers'), why: t('firstHour.callersComeToThem'), gives: ['operators', 'operatorTelephones'] },
+  { id: 'hours', title: t('firstHour.hoursAndHolidays'), why: t('firstHour.whenCallersAreAnsweredAnd'), gives: [] },
+  { id: 'accounts', title: t('common.accounts'), why: t('firstHour.withWhatOperatorsSignIn'), gives: [] },
+  { id: 'call', title: t('firstHour.aFirstCall'), why: t('firstHour.ringTheLineAndAnswer'), gives: [] },
 ] as const satisfies { id: string, title: string, why: string, gives: Lack[] }[]
 type Step = typeof steps[number]['id']
 
@@ -37,12 +37,13 @@ const isDone = (id: Step) => {
   return !steps.find(step => step.id === id)!.gives.some(one => (missing.value as Lack[]).includes(one))
 }
 const words: Record<Lack, string> = {
-  name: 'the name of the house', trunk: 'a way to the outside', line: 'a line that leads to the operators', emergency: 'the emergency numbers',
-  people: 'people', operators: 'somebody who answers', operatorTelephones: 'a telephone of those who answer',
+  name: t('firstHour.theNameOfTheHouse'), trunk: t('firstHour.aWayToTheOutside'), line: t('firstHour.aLineThatLeadsTo'),
+  emergency: t('firstHour.theEmergencyNumbers'),
+  people: t('firstHour.people'), operators: t('firstHour.somebodyWhoAnswers'), operatorTelephones: t('firstHour.aTelephoneOfThoseWho'),
 }
 const still = computed(() => {
   const all = missing.value.map(one => words[one])
-  return all.length === 0 && !signsIn.value ? ['an account of those who answer'] : all
+  return all.length === 0 && !signsIn.value ? [t('firstHour.anAccountOfThoseWho')] : all
 })
 const ready = computed(() => missing.value.length === 0)
 
@@ -62,8 +63,8 @@ onMounted(() => heading.value?.focus())
 
 <template>
   <div class="records-page first-hour">
-    <nav aria-label="Steps of the first hour">
-      <h1>First hour</h1>
+    <nav :aria-label="t('firstHour.stepsOfTheFirstHour')">
+      <h1>{{ t('firstHour.firstHour') }}</h1>
       <ol>
         <li
           v-for="(one, at) in steps"
@@ -79,7 +80,7 @@ onMounted(() => heading.value?.focus())
               class="mark"
               aria-hidden="true"
             >{{ isDone(one.id) ? '✓' : at + 1 }}</span>
-            {{ one.title }}<span class="unseen">{{ isDone(one.id) ? ', done' : '' }}</span>
+            {{ one.title }}<span class="unseen">{{ isDone(one.id) ? t('firstHour.done') : '' }}</span>
           </button>
         </li>
       </ol>
@@ -88,15 +89,15 @@ onMounted(() => heading.value?.focus())
         role="status"
       >
         <template v-if="still.length">
-          Before the first call can be answered there must be: {{ still.join(', ') }}.
+          {{ t('firstHour.beforeTheFirstCallCan', { still: still.join(', ') }) }}
         </template>
         <template v-else>
-          Nothing is missing: a call can be answered.
+          {{ t('firstHour.nothingIsMissingACall') }}
         </template>
       </p>
       <p class="soft">
-        Everything is in force at once,
-        and can be undone under <NuxtLink to="/company/changes">What was changed</NuxtLink>. Leave whenever you like: it goes on where it was.
+        {{ t('firstHour.everythingIsInForceAt') }}
+        <NuxtLink to="/company/changes">{{ t('common.whatWasChanged') }}</NuxtLink>{{ t('firstHour.leaveWheneverYouLikeIt') }}
       </p>
     </nav>
     <section aria-labelledby="step-title">

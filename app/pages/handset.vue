@@ -3,7 +3,7 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 
-useHead({ title: 'Handset · Estafette' })
+useHead({ title: t('handset.handsetEstafette') })
 
 const directory = useDirectory()
 const session = useSession()
@@ -28,7 +28,7 @@ async function search(typed: string): Promise<void> {
 const optionOf = (device: string) => ({ value: device, label: `${directory.nameOf(device)}, ${directory.numberOf(device)}` })
 const options = computed(() => {
   const own = session.me?.device
-  const standIns = [{ value: outside, label: 'A caller outside' }, { value: loudspeakers, label: 'The loudspeakers' }]
+  const standIns = [{ value: outside, label: t('handset.aCallerOutside') }, { value: loudspeakers, label: t('handset.theLoudspeakers') }]
   const all = [...standIns, ...(own ? [optionOf(own)] : []), ...found.value]
   return [...new Map(all.map(option => [option.value, option])).values()].filter(option => !table.value.includes(option.value))
 })
@@ -41,8 +41,8 @@ function lay(devices: string[]): void {
 <template>
   <div class="records-page">
     <div class="bar">
-      <h1>Handset</h1>
-      <label for="handset-who">Whose handset?</label>
+      <h1>{{ t('handset.handset') }}</h1>
+      <label for="handset-who">{{ t('handset.whoseHandset') }}</label>
       <el-select
         id="handset-who"
         class="who"
@@ -50,8 +50,8 @@ function lay(devices: string[]): void {
         filterable
         remote
         :remote-method="search"
-        placeholder="Add a handset"
-        aria-label="Whose handset?"
+        :placeholder="t('handset.addAHandset')"
+        :aria-label="t('handset.whoseHandset')"
         @update:model-value="lay([...table, $event])"
       >
         <el-option
@@ -62,7 +62,7 @@ function lay(devices: string[]): void {
         />
       </el-select>
       <p class="soft">
-        Stand-in telephones. While you hold one, nobody simulated answers for its owner.
+        {{ t('handset.standInTelephonesWhileYou') }}
       </p>
     </div>
     <div class="table">
@@ -88,7 +88,7 @@ function lay(devices: string[]): void {
         v-if="!table.length"
         class="empty"
       >
-        No telephone is in your hand. Choose whose it shall be: several stand side by side.
+        {{ t('handset.noTelephoneIsInYour') }}
       </p>
     </div>
   </div>

@@ -2,7 +2,7 @@
 import { type IdentitySettings, type IdentityWanted, identityWanted } from '~~/shared/identity'
 import { roles } from '~~/shared/roles'
 
-useHead({ title: 'Sign-in by the house\'s provider · Estafette' })
+useHead({ title: t('identity.signInByTheHouses') })
 
 /** The house's identity provider (OpenID Connect): whoever it says somebody is, they are here, with the role of their groups. */
 const { failure, errors, sending, send } = useForm()
@@ -13,8 +13,10 @@ const form = ref<IdentityWanted>({
   roles: [], otherwise: null, makes: true,
 })
 const fields = {
-  name: 'What people call it', issuer: 'Issuer', clientId: 'Client', secret: 'Secret of the client', scopes: 'Scopes', address: 'Where people reach Estafette',
-  signIn: 'Claim that is the sign-in name here', groups: 'Claim that holds the groups', roles: 'Roles', otherwise: 'Role of whom no group gives one',
+  name: t('identity.whatPeopleCallIt'), issuer: t('identity.issuer'), clientId: t('identity.client'), secret: t('identity.secretOfTheClient'),
+  scopes: t('identity.scopes'), address: t('identity.wherePeopleReachEstafette'),
+  signIn: t('identity.claimThatIsTheSign'), groups: t('identity.claimThatHoldsTheGroups'), roles: t('identity.roles'),
+  otherwise: t('identity.roleOfWhomNoGroup'),
 }
 
 const called = (field: keyof typeof fields) => fields[field]
@@ -31,16 +33,16 @@ async function keep(): Promise<void> {
     const body = await identityWanted.validate(form.value, { abortEarly: false })
     take(await $fetch<IdentitySettings>('/api/identity/settings', { method: 'PUT', body }))
   })) return
-  said.value = `People sign in with ${form.value.name} from now on. Passwords go on being good.`
+  said.value = t('identity.peopleSignInWithFrom', { name: form.value.name })
 }
 async function stop(): Promise<void> {
   if (!await send({}, async () => {
     await $fetch('/api/identity/settings', { method: 'DELETE' })
     take(await $fetch<IdentitySettings>('/api/identity/settings'))
   })) return
-  said.value = 'Nobody signs in by it any more. Who had, is signed out.'
+  said.value = t('identity.nobodySignsInByIt')
 }
-const secretLabel = computed(() => state.value?.settings ? `${fields.secret}; empty: the one that is kept` : fields.secret)
+const secretLabel = computed(() => state.value?.settings ? t('identity.emptyTheOneThatIs', { secret: fields.secret }) : fields.secret)
 /** What is wrong with any of the rows. */
 const rolesFault = computed(() => Object.entries(errors.value).find(([at]) => at.startsWith('roles'))?.[1])
 const home = computed(() => form.value.address.replace(/\/+$/, ''))
@@ -48,10 +50,10 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
 
 <template>
   <div class="records-page">
-    <h1>Sign-in by the house's provider</h1>
+    <h1>{{ t('identity.signInByTheHousesProvider') }}</h1>
     <p class="button-row">
       <el-button @click="navigateTo('/accounts')">
-        Back to the accounts
+        {{ t('identity.backToTheAccounts') }}
       </el-button>
     </p>
     <p
@@ -64,7 +66,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
     <div class="two-parts">
       <el-form
         label-position="top"
-        aria-label="The identity provider"
+        :aria-label="t('identity.theIdentityProvider')"
         @submit.prevent="keep"
       >
         <div class="pair">
@@ -77,7 +79,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
               id="identity-name"
               v-model="form.name"
               maxlength="40"
-              placeholder="the house's account"
+              :placeholder="t('identity.theHousesAccount')"
             />
           </FormField>
           <FormField
@@ -156,7 +158,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
           </FormField>
         </div>
         <fieldset>
-          <legend>Roles by group: the first that fits</legend>
+          <legend>{{ t('identity.rolesByGroupTheFirst') }}</legend>
           <div
             v-for="(row, at) in form.roles"
             :key="at"
@@ -164,12 +166,12 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
           >
             <el-input
               v-model="row.group"
-              :aria-label="`Group ${at + 1}`"
-              placeholder="Group"
+              :aria-label="t('identity.groupN', { n: at + 1 })"
+              :placeholder="t('identity.group')"
             />
             <el-select
               v-model="row.role"
-              :aria-label="`Role of group ${at + 1}`"
+              :aria-label="t('identity.roleOfGroup', { n: at + 1 })"
             >
               <el-option
                 v-for="role in roles"
@@ -179,10 +181,10 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
               />
             </el-select>
             <el-button
-              :aria-label="`Leave group ${at + 1} out`"
+              :aria-label="t('identity.leaveGroupOut', { n: at + 1 })"
               @click="form.roles.splice(at, 1)"
             >
-              Leave out
+              {{ t('identity.leaveOut') }}
             </el-button>
           </div>
           <p
@@ -196,7 +198,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
             size="small"
             @click="form.roles.push({ group: '', role: 'operator' })"
           >
-            Another group
+            {{ t('identity.anotherGroup') }}
           </el-button>
         </fieldset>
         <div class="pair">
@@ -210,7 +212,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
               v-model="form.otherwise"
               clearable
               :value-on-clear="() => null"
-              placeholder="None: nobody new comes in"
+              :placeholder="t('identity.noneNobodyNewComesIn')"
               :aria-label="called('otherwise')"
             >
               <el-option
@@ -223,7 +225,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
           </FormField>
           <el-checkbox
             v-model="form.makes"
-            label="Whoever has no account gets one at the first sign-in"
+            :label="t('identity.whoeverHasNoAccountGets')"
           />
         </div>
         <FailureNote :text="failure" />
@@ -233,7 +235,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
             native-type="submit"
             :loading="sending"
           >
-            {{ state?.settings ? 'Keep it so' : 'Have people sign in by it' }}
+            {{ state?.settings ? t('identity.keepItSo') : t('identity.havePeopleSignInBy') }}
           </el-button>
         </p>
       </el-form>
@@ -242,20 +244,20 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
         aria-labelledby="identity-there"
       >
         <h2 id="identity-there">
-          What the provider has to know
+          {{ t('identity.whatTheProviderHasTo') }}
         </h2>
         <FactList
           :facts="[
-            { what: 'Sends back to', is: `${home}/signed-in` }, { what: 'After signing out', is: `${home}/sign-in` },
-            { what: 'Tells of an end', is: `${home}/api/identity/ended` },
+            { what: t('identity.sendsBackTo'), is: `${home}/signed-in` }, { what: t('identity.afterSigningOut'), is: `${home}/sign-in` },
+            { what: t('identity.tellsOfAnEnd'), is: `${home}/api/identity/ended` },
           ]"
         />
         <p class="soft">
-          A client with a secret, sent in the body; code flow with PKCE. Told of an end there (back-channel logout), consoles are signed out at once.
+          {{ t('identity.aClientWithASecret') }}
         </p>
         <template v-if="state?.settings">
-          <h3>Now</h3>
-          <FactList :facts="[{ what: 'Answered', is: state.readAt === null ? 'not yet' : shownAt(state.readAt).format('D MMM H:mm') }]" />
+          <h3>{{ t('common.now') }}</h3>
+          <FactList :facts="[{ what: t('common.answered'), is: state.readAt === null ? t('common.notYet') : shownAt(state.readAt).format('D MMM H:mm') }]" />
           <FailureNote :text="state.failure" />
           <p class="button-row">
             <el-button
@@ -263,14 +265,13 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
               :loading="sending"
               @click="stop"
             >
-              Nobody signs in by it any more
+              {{ t('identity.nobodySignsInByItAny') }}
             </el-button>
           </p>
         </template>
-        <h3>Should it be away</h3>
+        <h3>{{ t('identity.shouldItBeAway') }}</h3>
         <p class="soft">
-          Whoever has a password here gets in by it, administrators first of all. An account that was made at a first sign-in has none until an administrator
-          gives it one.
+          {{ t('identity.whoeverHasAPasswordHere') }}
         </p>
       </section>
     </div>

@@ -58,12 +58,12 @@ onMounted(() => {
     class="console"
   >
     <h1 class="unseen">
-      Console
+      {{ t('track.console') }}
     </h1>
     <template v-if="desk.device">
       <TheTrack class="whole-track" />
       <TheSplitter
-        label="Height of the track"
+        :label="t('track.heightOfTheTrack')"
         direction="across"
         :size="track"
         :min="least.track"
@@ -83,7 +83,7 @@ onMounted(() => {
       <TheFloor />
       <template v-if="preferences.panelShown">
         <TheSplitter
-          label="Width of the side panel"
+          :label="t('track.widthOfTheSidePanel')"
           direction="upright"
           :size="panel"
           :min="least.panel"

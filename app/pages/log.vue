@@ -5,19 +5,19 @@ import type { LogKind, LogPage, LogRow } from '~~/shared/log'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Call log · Estafette' })
+useHead({ title: t('log.callLogEstafette') })
 
 const kinds: { value: LogKind, label: string }[] = [
-  { value: 'all', label: 'All' },
-  { value: 'in', label: 'In' },
-  { value: 'out', label: 'Out' },
-  { value: 'missed', label: 'Missed' },
-  { value: 'dialled', label: 'Dialled by me' },
+  { value: 'all', label: t('common.all') },
+  { value: 'in', label: t('log.in') },
+  { value: 'out', label: t('log.out') },
+  { value: 'missed', label: t('log.missed') },
+  { value: 'dialled', label: t('log.dialledByMe') },
 ]
 const outcomes: Record<Outcome, string> = {
-  live: 'Under way', answered: 'Answered', missed: 'Nobody answered', promised: 'To be called back', gaveUp: 'Gave up waiting',
-  voicemail: 'Left in a voicemail', blocked: 'Blocked',
-  notReached: 'Not reached', joined: 'Joined to another', lost: 'Lost',
+  live: t('log.underWay'), answered: t('common.answered'), missed: t('log.nobodyAnswered'), promised: t('log.toBeCalledBack'), gaveUp: t('log.gaveUpWaiting'),
+  voicemail: t('log.leftInAVoicemail'), blocked: t('log.blocked'),
+  notReached: t('log.notReached'), joined: t('log.joinedToAnother'), lost: t('log.lost'),
 }
 
 const kind = ref<LogKind>('all')
@@ -86,10 +86,10 @@ watch(() => live.news.dealtWith, follow)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <LogHead title="Call log" />
+      <LogHead :title="t('log.callLog')" />
       <el-radio-group
         v-model="kind"
-        aria-label="Which calls"
+        :aria-label="t('log.whichCalls')"
       >
         <el-radio-button
           v-for="option in kinds"
@@ -102,20 +102,20 @@ watch(() => live.news.dealtWith, follow)
       <label
         for="log-text"
         class="unseen"
-      >Filter by number, name or extension</label>
+      >{{ t('log.filterByNumberNameOr') }}</label>
       <el-input
         id="log-text"
         v-model="text"
         class="text"
-        placeholder="Number, name, extension"
+        :placeholder="t('log.numberNameExtension')"
         clearable
         maxlength="100"
       />
       <el-select
         v-model="line"
         class="line"
-        aria-label="Line"
-        placeholder="Every line"
+        :aria-label="t('common.line')"
+        :placeholder="t('log.everyLine')"
         clearable
       >
         <el-option
@@ -128,8 +128,8 @@ watch(() => live.news.dealtWith, follow)
       <el-select
         v-model="outcome"
         class="line"
-        aria-label="What became of it"
-        placeholder="Any outcome"
+        :aria-label="t('log.whatBecameOfIt')"
+        :placeholder="t('log.anyOutcome')"
         clearable
       >
         <el-option
@@ -143,8 +143,8 @@ watch(() => live.news.dealtWith, follow)
         v-model="day"
         class="day"
         type="date"
-        placeholder="Any day"
-        aria-label="Day"
+        :placeholder="t('log.anyDay')"
+        :aria-label="t('log.day')"
         format="D MMM YYYY"
       />
     </div>
@@ -155,7 +155,7 @@ watch(() => live.news.dealtWith, follow)
         class="list"
         tabindex="0"
         role="group"
-        aria-label="Calls, the newest first"
+        :aria-label="t('log.callsTheNewestFirst')"
       >
         <LogTable
           v-if="rows.length"
@@ -167,7 +167,7 @@ watch(() => live.news.dealtWith, follow)
           v-else-if="!loading && !failure"
           class="empty"
         >
-          {{ filtered ? 'No call fits. Take away a word, or show all calls.' : 'No call yet. Every call stands here as soon as it begins.' }}
+          {{ filtered ? t('log.noCallFitsTakeAway') : t('log.noCallYetEveryCall') }}
         </p>
         <el-button
           v-if="next"
@@ -175,7 +175,7 @@ watch(() => live.news.dealtWith, follow)
           :loading="loading"
           @click="load(true)"
         >
-          Show older calls
+          {{ t('log.showOlderCalls') }}
         </el-button>
       </div>
       <CallDetails

@@ -7,7 +7,7 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useMessages } from '~/stores/messages'
 
-useHead({ title: 'Messages · Estafette' })
+useHead({ title: t('messages.messagesEstafette') })
 
 const messages = useMessages()
 const directory = useDirectory()
@@ -17,12 +17,12 @@ const dialogs = useDialogs()
 
 const boxes = computed(() => [
   {
-    id: 'received', title: 'Received', messages: messages.received,
-    empty: 'No message for you. What is taken down for you, or left in a voicemail of yours, stands here.',
+    id: 'received', title: t('messages.received'), messages: messages.received,
+    empty: t('messages.noMessageForYouWhat'),
   },
   {
-    id: 'written', title: 'Taken down by you', messages: messages.written,
-    empty: 'None yet. F4 takes a message for whoever is named in the field; here you see when it has been read.',
+    id: 'written', title: t('messages.takenDownByYou'), messages: messages.written,
+    empty: t('messages.noneYetF4TakesA'),
   },
 ])
 const chosenId = ref<string | null>(null)
@@ -49,12 +49,12 @@ onMounted(messages.load)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Messages</h1>
+      <h1>{{ t('common.messages') }}</h1>
       <el-button
         v-if="desk.device"
         @click="dialogs.message = { to: null, call: null }"
       >
-        Write one…
+        {{ t('messages.writeOne') }}
       </el-button>
     </div>
     <FailureNote :text="messages.failure" />
@@ -90,7 +90,7 @@ onMounted(messages.load)
       </div>
       <aside
         class="details"
-        aria-label="The chosen message"
+        :aria-label="t('messages.theChosenMessage')"
       >
         <template v-if="chosen">
           <h2>{{ whoLeft(chosen) }}</h2>
@@ -98,7 +98,7 @@ onMounted(messages.load)
             {{ numberBeside(chosen) }}
           </p>
           <p class="words">
-            {{ chosen.text || (chosen.sound ? '' : 'No words.') }}
+            {{ chosen.text || (chosen.sound ? '' : t('messages.noWords')) }}
           </p>
           <VoicePlayer
             v-if="chosen.sound"
@@ -107,14 +107,16 @@ onMounted(messages.load)
             @heard="mine && !chosen.readAt && messages.read(chosen.id)"
           />
           <p class="soft">
-            {{ chosen.kind === 'voice' ? `Left in the voicemail of ${owner(chosen.to)}` : `For ${owner(chosen.to)}, taken down by ${chosen.fromName}` }},
-            {{ when(chosen.at) }}. {{ chosen.readAt ? `Read ${when(chosen.readAt)}.` : 'Not read yet.' }}
+            {{ chosen.kind === 'voice' ? t('messages.leftInTheVoicemailOf', { owner: owner(chosen.to) }) : t('messages.forOwnerTakenDownByFromName', {
+              owner: owner(chosen.to), fromName: chosen.fromName,
+            }) }},
+            {{ when(chosen.at) }}. {{ chosen.readAt ? t('messages.readWhen', { when: when(chosen.readAt) }) : t('messages.notReadYet') }}
           </p>
           <p
             v-if="mine && chosen.deletedAt"
             role="status"
           >
-            Deleted: it goes for good {{ when(chosen.deletedAt + regretWithin) }}.
+            {{ t('messages.deletedItGoesForGood', { when: when(chosen.deletedAt + regretWithin) }) }}
           </p>
           <p class="button-row">
             <el-button
@@ -122,37 +124,37 @@ onMounted(messages.load)
               :disabled="!live.working"
               @click="desk.ask({ service: 'makeCall', number })"
             >
-              Call back
+              {{ t('messages.callBack') }}
             </el-button>
             <el-button
               v-if="mine && !chosen.readAt"
               @click="messages.read(chosen.id)"
             >
-              I have read it
+              {{ t('messages.iHaveReadIt') }}
             </el-button>
             <el-button
               v-if="mine && !chosen.deletedAt"
               @click="messages.remove(chosen.id)"
             >
-              Delete
+              {{ t('messages.delete') }}
             </el-button>
             <el-button
               v-if="mine && chosen.deletedAt"
               type="primary"
               @click="messages.restore(chosen.id)"
             >
-              Bring it back
+              {{ t('messages.bringItBack') }}
             </el-button>
           </p>
           <template v-if="number">
-            <h3>Calls with this number</h3>
+            <h3>{{ t('messages.callsWithThisNumber') }}</h3>
             <EarlierCalls :number="number" />
           </template>
         </template>
         <template v-else>
-          <h2>Nobody is forgotten here</h2>
+          <h2>{{ t('messages.nobodyIsForgottenHere') }}</h2>
           <p class="soft">
-            A message stands in its reader's list, on their telephone and in yours until it has been read. Voicemails of the lines come to every operator.
+            {{ t('messages.aMessageStandsInIts') }}
           </p>
         </template>
       </aside>

@@ -7,7 +7,7 @@ import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Outside · Estafette' })
+useHead({ title: t('outside.outsideEstafette') })
 
 const live = useLive()
 const desk = useDesk()
@@ -40,7 +40,7 @@ function nameOf({ device, party }: Connection): string {
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Outside</h1>
+      <h1>{{ t('common.outside') }}</h1>
     </div>
     <FailureNote :text="desk.notice" />
     <TrunksShelf />
@@ -49,15 +49,15 @@ function nameOf({ device, party }: Connection): string {
         class="list"
         tabindex="0"
         role="group"
-        aria-label="Conversations outside"
+        :aria-label="t('outside.conversationsOutside')"
       >
         <RecordsTable
           v-slot="{ row: row }"
-          :columns="['Who with whom', 'For', 'Put through by', 'Ends by itself at', '-What can be done']"
+          :columns="[t('outside.whoWithWhom'), t('common.for'), t('outside.putThroughBy'), t('outside.endsByItselfAt'), `-${t('outside.whatCanBeDone')}`]"
           :rows="rows"
           :key-of="({ id }) => id"
           :class-of="({ id }) => id === chosen?.id ? 'chosen' : undefined"
-          :empty="'Nobody. A caller handed on to a number outside, who is talking there through our lines, stands here until the two hang up.'"
+          :empty="t('outside.nobodyACallerHandedOn')"
         >
           <td>
             <button
@@ -77,18 +77,18 @@ function nameOf({ device, party }: Connection): string {
               <el-button
                 size="small"
                 :disabled="!live.working"
-                :aria-label="`Take back ${row.parties[0]}`"
+                :aria-label="t('outside.takeBack', { parties: row.parties[0]! })"
                 @click="desk.ask({ service: 'directedPickupCall', call: row.id })"
               >
-                Take back
+                {{ t('common.takeBack') }}
               </el-button>
               <el-button
                 size="small"
                 :disabled="!live.working"
-                :aria-label="`End the call of ${row.parties.join(' and ')}`"
+                :aria-label="t('outside.endTheCallOf', { parties: row.parties.join(' and ') })"
                 @click="desk.ask({ service: 'clearCall', call: row.id })"
               >
-                End for both
+                {{ t('outside.endForBoth') }}
               </el-button>
             </template>
           </td>
@@ -96,21 +96,20 @@ function nameOf({ device, party }: Connection): string {
       </div>
       <aside
         class="details"
-        aria-label="The chosen conversation"
+        :aria-label="t('outside.theChosenConversation')"
       >
         <template v-if="chosen">
           <h2>{{ chosen.parties.join(' and ') }}</h2>
           <p class="soft">
-            Put through by {{ chosen.by }}; ends by itself at {{ shownAt(live.wall(chosen.ends)).format('H:mm') }}, unless they hang up before.
+            {{ t('outside.putThroughByEndsBy', { by: chosen.by, at: shownAt(live.wall(chosen.ends)).format('H:mm') }) }}
           </p>
-          <h3>What happened</h3>
+          <h3>{{ t('common.whatHappened') }}</h3>
           <CallStory :call="chosen.call" />
         </template>
         <template v-else>
-          <h2>Two outside, through us</h2>
+          <h2>{{ t('outside.twoOutsideThroughUs') }}</h2>
           <p class="soft">
-            Whoever passes a caller on to a number outside stays answerable for a while: the caller can be taken back, and nobody holds two of our lines
-            for ever.
+            {{ t('outside.whoeverPassesACallerOn') }}
           </p>
         </template>
       </aside>

@@ -8,7 +8,7 @@ import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Parkings · Estafette' })
+useHead({ title: t('parkings.parkingsEstafette') })
 
 const live = useLive()
 const desk = useDesk()
@@ -18,12 +18,12 @@ const loading = ref(true)
 const failure = ref<string | null>(null)
 
 const ends: Record<ParkingEnd, (taker: string) => string> = {
-  waiting: () => 'waits now',
-  taken: taker => `taken by ${taker}`,
-  cameBack: () => 'came back: nobody took it',
-  sentOn: taker => `sent on${taker && ` to ${taker}`}`,
-  gaveUp: () => 'the caller hung up',
-  lost: () => 'lost: the exchange stopped',
+  waiting: () => t('parkings.waitsNow'),
+  taken: taker => t('parkings.takenBy', { taker }),
+  cameBack: () => t('parkings.cameBackNobodyTookIt'),
+  sentOn: taker => t('parkings.sentOn', { taker: taker && t('parkings.toTaker', { taker }) }),
+  gaveUp: () => t('parkings.theCallerHungUp'),
+  lost: () => t('parkings.lostTheExchangeStopped'),
 }
 
 async function load(): Promise<void> {
@@ -40,10 +40,10 @@ async function load(): Promise<void> {
   }
 }
 
-const nameThen = (row: ParkingRow, device: string | null) => device ? row.names[device] ?? directory.nameOf(device) : ''
-const who = (row: ParkingRow) => row.name ?? (row.number ? formatNumber(row.number) : row.names[row.caller] ?? 'Number withheld')
+const nameThen = (row: ParkingRow, device: string | null) => device ? say(row.names[device] ?? directory.nameOf(device)) : ''
+const who = (row: ParkingRow) => row.name ?? (row.number ? formatNumber(row.number) : say(row.names[row.caller] ?? t('common.numberWithheld')))
 
-const nobody = 'Nobody has been parked yet. Every stay in a park slot stands here as soon as it begins: type * and a digit with a call in hand.'
+const nobody = t('parkings.nobodyHasBeenParkedYet')
 const keyOf = (row: ParkingRow) => `${row.call} ${row.at}`
 const chosenKey = ref<string | null>(null)
 /** The parking chosen, or the latest. */
@@ -72,7 +72,7 @@ onMounted(load)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <LogHead title="Parkings" />
+      <LogHead :title="t('common.parkings')" />
     </div>
     <FailureNote :text="failure" />
     <div class="panes">
@@ -80,11 +80,12 @@ onMounted(load)
         class="list"
         tabindex="0"
         role="group"
-        aria-label="Parkings, the latest first"
+        :aria-label="t('parkings.parkingsTheLatestFirst')"
       >
         <RecordsTable
           v-slot="{ row: row }"
-          :columns="['When', 'Who', 'Where', 'Parked by', 'Kept for', 'Waited', 'How it ended']"
+          :columns="[t('common.when'), t('common.who'), t('parkings.where'), t('parkings.parkedBy'), t('parkings.keptFor'), t('parkings.waited'),
+                     t('parkings.howItEnded')]"
           :rows="rows"
           :key-of="keyOf"
           :class-of="row => chosen && keyOf(row) === keyOf(chosen) ? 'chosen' : row.end"
@@ -103,7 +104,7 @@ onMounted(load)
           </td>
           <td>{{ directory.nameOf(row.slot) }}</td>
           <td>{{ nameThen(row, row.by) }}</td>
-          <td>{{ nameThen(row, row.for) || 'anybody' }}</td>
+          <td>{{ nameThen(row, row.for) || t('parkings.anybody') }}</td>
           <td>{{ spell((row.endedAt ?? desk.now) - row.at) }}</td>
           <td>{{ ends[row.end](nameThen(row, row.takenBy)) }}</td>
         </RecordsTable>

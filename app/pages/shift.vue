@@ -7,7 +7,7 @@ import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useShift } from '~/stores/shift'
 
-useHead({ title: 'Shift · Estafette' })
+useHead({ title: t('shift.shiftEstafette') })
 
 const live = useLive()
 const desk = useDesk()
@@ -15,9 +15,10 @@ const directory = useDirectory()
 const shift = useShift()
 
 const kinds: Record<OpenThing['kind'], string> = {
-  onHold: 'On hold', parked: 'Parked', waiting: 'Waits too long', callBack: 'Call-back', opening: 'Opening', trunk: 'Trunk', line: 'Lines',
-  telephone: 'Telephone',
-  queue: 'Queue',
+  onHold: t('shift.onHold'), parked: t('shift.parked'), waiting: t('shift.waitsTooLong'), callBack: t('shift.callBack'), opening: t('shift.opening'),
+  trunk: t('shift.trunk'), line: t('shift.lines'),
+  telephone: t('common.telephone'),
+  queue: t('common.queue'),
 }
 const nameOf: Parameters<typeof openThings>[2] = (device, party) => party ? directory.nameOf(device, party) : directory.destinationName(device)
 const things = computed(() => live.state ? openThings(live.state, desk.now, nameOf, at => shownAt(at).format('H:mm')) : [])
@@ -32,19 +33,19 @@ async function handOver(): Promise<void> {
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Shift</h1>
+      <h1>{{ t('shift.shift') }}</h1>
       <p
         v-if="shift.said"
         class="counts"
       >
         <NuxtLink to="/log">
-          {{ shift.said.missed }} missed {{ shift.said.missed === 1 ? 'call' : 'calls' }} not dealt with
+          {{ t('shift.missedCallNotDealtWith', { count: shift.said.missed }) }}
         </NuxtLink>
         <NuxtLink to="/messages">
-          {{ shift.said.unread }} {{ shift.said.unread === 1 ? 'message' : 'messages' }} of the lines unread
+          {{ t('shift.messageOfTheLinesUnread', { count: shift.said.unread }) }}
         </NuxtLink>
         <NuxtLink to="/call-backs">
-          {{ live.state?.callBacks.size ?? 0 }} to be called back
+          {{ t('shift.toBeCalledBack', { size: live.state?.callBacks.size ?? 0 }) }}
         </NuxtLink>
       </p>
     </div>
@@ -54,48 +55,48 @@ async function handOver(): Promise<void> {
         class="list sections"
         tabindex="0"
         role="group"
-        aria-label="Who takes which line, and what is open"
+        :aria-label="t('shift.whoTakesWhichLineAnd')"
       >
         <ShiftLines />
         <section aria-labelledby="shift-open">
           <h2 id="shift-open">
-            Open now
+            {{ t('shift.openNow') }}
           </h2>
           <RecordsTable
             v-slot="{ row: row }"
-            :columns="['What', 'Who', 'How it stands', 'For']"
+            :columns="[t('common.what'), t('common.who'), t('shift.howItStands'), t('common.for')]"
             :rows="things"
             :key-of="keyOf"
             :empty="null"
           >
             <td>{{ kinds[row.kind] }}</td>
-            <td><strong>{{ row.who }}</strong></td>
-            <td>{{ row.words }}</td>
+            <td><strong>{{ say(row.who) }}</strong></td>
+            <td>{{ say(row.words) }}</td>
             <td>{{ spell(live.wall(desk.now) - row.since) }}</td>
           </RecordsTable>
           <p
             v-if="things.length === 0"
             class="soft"
           >
-            Nothing: nobody is on hold, parked or to be called back, and nothing was set by hand.
+            {{ t('shift.nothingNobodyIsOnHold') }}
           </p>
         </section>
       </div>
       <aside
         class="details"
-        aria-label="Hand-over"
+        :aria-label="t('shift.handOver')"
       >
         <HandOverCard
           v-if="shift.toSign"
           :given="shift.toSign"
           class="to-sign"
         />
-        <h2>Hand over</h2>
+        <h2>{{ t('common.handOver') }}</h2>
         <p class="soft">
-          What is open at that moment, and the notes below, are kept with what you say. Whoever comes signs it.
+          {{ t('shift.whatIsOpenAtThat') }}
         </p>
         <form @submit.prevent="handOver">
-          <label for="hand-over-words">What the next should know first</label>
+          <label for="hand-over-words">{{ t('shift.whatTheNextShouldKnow') }}</label>
           <el-input
             id="hand-over-words"
             v-model="words"
@@ -108,12 +109,12 @@ async function handOver(): Promise<void> {
             native-type="submit"
             :disabled="!live.working"
           >
-            Hand over the shift
+            {{ t('shift.handOverTheShift') }}
           </el-button>
         </form>
         <ShiftNotes />
         <template v-if="shift.said?.handOvers.length">
-          <h3>Hand-overs before</h3>
+          <h3>{{ t('shift.handOversBefore') }}</h3>
           <HandOverCard
             v-for="given in shift.said.handOvers.filter(({ id }) => id !== shift.toSign?.id)"
             :key="given.id"

@@ -3,7 +3,7 @@ import { credentials } from '~~/shared/people'
 import { useSession } from '~/stores/session'
 
 definePageMeta({ layout: false })
-useHead({ title: 'Sign in · Estafette' })
+useHead({ title: t('signIn.signInEstafette') })
 
 const session = useSession()
 const form = reactive({ signIn: '', password: '' })
@@ -34,8 +34,8 @@ async function enter(): Promise<void> {
       @submit.prevent="enter"
     >
       <h1>Estafette</h1>
-      <p>Answer, see who is free, pass on, and watch until somebody holds the call.</p>
-      <label for="sign-in">Sign-in name</label>
+      <p>{{ t('signIn.answerSeeWhoIsFree') }}</p>
+      <label for="sign-in">{{ t('common.signInName') }}</label>
       <el-input
         id="sign-in"
         ref="name"
@@ -43,7 +43,7 @@ async function enter(): Promise<void> {
         size="large"
         autocomplete="username"
       />
-      <label for="password">Password</label>
+      <label for="password">{{ t('common.password') }}</label>
       <el-input
         id="password"
         v-model="form.password"
@@ -58,7 +58,7 @@ async function enter(): Promise<void> {
         native-type="submit"
         :loading="sending"
       >
-        Sign in
+        {{ t('signIn.signIn') }}
       </el-button>
       <el-button
         v-if="provider"
@@ -67,7 +67,7 @@ async function enter(): Promise<void> {
         :disabled="sending"
         @click="enterThere"
       >
-        Sign in with {{ provider }}
+        {{ t('signIn.signInWith', { provider }) }}
       </el-button>
     </form>
   </TheGate>

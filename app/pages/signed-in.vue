@@ -2,7 +2,7 @@
 import { useSession } from '~/stores/session'
 
 definePageMeta({ layout: false })
-useHead({ title: 'Signing in · Estafette' })
+useHead({ title: t('signIn.signingInEstafette') })
 
 /** Where the house's identity provider sends a browser back to. */
 const session = useSession()
@@ -23,10 +23,10 @@ onMounted(async () => {
       ref="heading"
       tabindex="-1"
     >
-      {{ failure ? 'Not signed in' : 'Signing in' }}
+      {{ failure ? t('signIn.notSignedIn') : t('signIn.signingIn') }}
     </h1>
     <p v-if="sending">
-      A moment: what the identity provider says is looked at.
+      {{ t('signIn.aMomentWhatTheIdentity') }}
     </p>
     <FailureNote :text="failure" />
     <p v-if="failure">
@@ -34,7 +34,7 @@ onMounted(async () => {
         size="large"
         @click="navigateTo('/sign-in')"
       >
-        To the sign-in
+        {{ t('signIn.toTheSignIn') }}
       </el-button>
     </p>
   </TheGate>

@@ -2,7 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import type { Upkeep } from '~~/shared/people'
 
-useHead({ title: 'Upkeep · Estafette' })
+useHead({ title: t('upkeep.upkeepEstafette') })
 
 const upkeep = ref<Upkeep | null>(null)
 const failure = ref<string | null>(null)
@@ -21,36 +21,38 @@ const lines = computed(() => {
   if (!upkeep.value) return []
   const { database, exchange, sound, journal, setAside } = upkeep.value
   return [
-    { what: 'Telephone exchange', well: exchange, words: exchange ? 'carries calls' : 'does not answer; the consoles say so' },
-    { what: 'Sound', well: !sound.here || sound.process?.exchange === 'up', words: soundWords(sound) },
-    { what: 'Database', well: database, words: database ? 'takes everything that happens' : 'does not answer; calls go on, and what happens is kept' },
+    { what: t('upkeep.telephoneExchange'), well: exchange, words: exchange ? t('upkeep.carriesCalls') : t('upkeep.doesNotAnswerTheConsoles') },
+    { what: t('upkeep.sound'), well: !sound.here || sound.process?.exchange === 'up', words: soundWords(sound) },
+    { what: t('upkeep.database'), well: database, words: database ? t('upkeep.takesEverythingThatHappens') : t('upkeep.doesNotAnswerCallsGo') },
     {
-      what: 'Journal', well: journal.spilledBytes === 0 && !journal.losing,
+      what: t('upkeep.journal'), well: journal.spilledBytes === 0 && !journal.losing,
       words: journal.losing
-        ? 'has no room left in memory or on the disk: make room. The exchange is asked for what is missing when the database is back'
+        ? t('upkeep.hasNoRoomLeftIn')
         : journal.spilledBytes > 0
-          ? `${journal.behind} events wait in memory and ${Math.ceil(journal.spilledBytes / 1024)} kB in a file`
-          : journal.behind > 0 ? `${journal.behind} events wait to be written` : 'is up to date',
+          ? t('upkeep.eventsWaitInMemoryAnd', { behind: journal.behind, ceil: Math.ceil(journal.spilledBytes / 1024) })
+          : journal.behind > 0 ? t('upkeep.eventsWaitToBeWritten', { behind: journal.behind }) : t('upkeep.isUpToDate'),
     },
     {
-      what: 'Gaps', well: journal.gaps.length === 0,
+      what: t('upkeep.gaps'), well: journal.gaps.length === 0,
       words: journal.gaps.length === 0
-        ? 'none: nothing that happened is missing'
-        : `${journal.gaps.length}: something happened there that nobody knows any more`,
+        ? t('upkeep.noneNothingThatHappenedIs')
+        : t('upkeep.somethingHappenedThereThatNobody', { count: journal.gaps.length }),
     },
-    { what: 'Not written', well: setAside.length === 0, words: setAside.length ? `${setAside.length} that the database would not keep` : 'nothing' },
+    { what: t('upkeep.notWritten'), well: setAside.length === 0, words: setAside.length
+      ? t('upkeep.thatTheDatabaseWouldNot', { count: setAside.length })
+      : t('upkeep.nothing') },
   ]
 })
 
 function soundWords({ here, process }: Upkeep['sound']): string {
-  if (!here) return 'none: this house runs without'
-  if (!process) return 'does not answer; calls go on without'
-  if (process.exchange === 'down') return 'does not hear the exchange; whoever talks goes on'
-  return process.speech === 'up' ? 'carries voices' : 'carries voices; espeak-ng is not installed, so that nothing is said by the house itself'
+  if (!here) return t('upkeep.noneThisHouseRunsWithout')
+  if (!process) return t('upkeep.doesNotAnswerCallsGoOn')
+  if (process.exchange === 'down') return t('upkeep.doesNotHearTheExchange')
+  return process.speech === 'up' ? t('upkeep.carriesVoices') : t('upkeep.carriesVoicesEspeakNgIs')
 }
 
 function gapWords({ epoch, after, before }: Upkeep['journal']['gaps'][number]): string {
-  return before === null ? `All after event ${after} of ${epoch}: the exchange has begun anew since` : `Events ${after + 1} to ${before - 1} of ${epoch}`
+  return before === null ? t('upkeep.allAfterEventOfThe', { after, epoch }) : t('upkeep.eventsToOf', { n: after + 1, n2: before - 1, epoch })
 }
 
 type SetAside = Upkeep['setAside'][number]
@@ -71,7 +73,7 @@ function read(item: string): { event?: { type?: string } } | null {
   }
 }
 
-const kindOf = (item: string) => read(item)?.event?.type ?? 'Unreadable'
+const kindOf = (item: string) => read(item)?.event?.type ?? t('upkeep.unreadable')
 const asLines = (item: string) => JSON.stringify(read(item), null, 2) ?? item
 
 onMounted(load)
@@ -81,7 +83,7 @@ useIntervalFn(load, 3_000)
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Upkeep</h1>
+      <h1>{{ t('upkeep.upkeep') }}</h1>
     </div>
     <FailureNote :text="failure" />
     <div class="panes">
@@ -89,7 +91,7 @@ useIntervalFn(load, 3_000)
         class="list"
         tabindex="0"
         role="group"
-        aria-label="What runs this house"
+        :aria-label="t('upkeep.whatRunsThisHouse')"
       >
         <dl
           v-if="upkeep"
@@ -105,10 +107,10 @@ useIntervalFn(load, 3_000)
           </div>
         </dl>
         <template v-if="upkeep?.journal.gaps.length">
-          <h2>Gaps</h2>
+          <h2>{{ t('upkeep.gaps') }}</h2>
           <RecordsTable
             v-slot="{ row: gap }"
-            :columns="['Found', 'What is missing']"
+            :columns="[t('upkeep.found'), t('upkeep.whatIsMissing')]"
             :rows="upkeep.journal.gaps"
             :key-of="gap => `${gap.epoch} ${gap.after}`"
             :empty="null"
@@ -118,10 +120,10 @@ useIntervalFn(load, 3_000)
           </RecordsTable>
         </template>
         <template v-if="upkeep?.setAside.length">
-          <h2>Events that could not be written</h2>
+          <h2>{{ t('upkeep.eventsThatCouldNotBe') }}</h2>
           <RecordsTable
             v-slot="{ row: entry }"
-            :columns="['When', 'What', 'Why']"
+            :columns="[t('common.when'), t('common.what'), t('upkeep.why')]"
             :rows="upkeep.setAside"
             :key-of="keyOf"
             :class-of="entry => chosen && keyOf(entry) === keyOf(chosen) ? 'chosen' : undefined"
@@ -135,7 +137,7 @@ useIntervalFn(load, 3_000)
                 :aria-pressed="chosen !== null && keyOf(entry) === keyOf(chosen)"
                 @click="chosenKey = keyOf(entry)"
               >
-                {{ kindOf(entry.item) }}, event {{ entry.seq }}
+                {{ t('upkeep.kindOfEventSeq', { kindOf: kindOf(entry.item), seq: entry.seq }) }}
               </button>
             </td>
             <td>{{ entry.reason }}</td>
@@ -144,23 +146,23 @@ useIntervalFn(load, 3_000)
       </div>
       <aside
         class="details"
-        aria-label="What was set aside"
+        :aria-label="t('upkeep.whatWasSetAside')"
       >
         <template v-if="chosen">
-          <h2>{{ kindOf(chosen.item) }}, event {{ chosen.seq }}</h2>
+          <h2>{{ t('upkeep.kindOfEventSeq', { kindOf: kindOf(chosen.item), seq: chosen.seq }) }}</h2>
           <p class="soft">
-            Of {{ chosen.epoch }}, {{ shownAt(chosen.at).format('dddd, D MMMM, H:mm:ss') }}
+            {{ t('upkeep.ofEpochAt', { epoch: chosen.epoch, at: shownAt(chosen.at).format('dddd, D MMMM, H:mm:ss') }) }}
           </p>
           <p class="why">
             {{ chosen.reason }}
           </p>
-          <h3>What it was</h3>
+          <h3>{{ t('upkeep.whatItWas') }}</h3>
           <pre tabindex="0">{{ asLines(chosen.item) }}</pre>
         </template>
         <template v-else>
-          <h2>Nothing is set aside</h2>
+          <h2>{{ t('upkeep.nothingIsSetAside') }}</h2>
           <p class="soft">
-            What the database would not keep for what is in it would stand here, with its reason and whole, and would delay nothing else.
+            {{ t('upkeep.whatTheDatabaseWouldNot') }}
           </p>
         </template>
       </aside>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-useHead({ title: 'Estafette, for a wall' })
+useHead({ title: t('wall.estafetteForAWall') })
 </script>
 
 <template>
   <div class="on-the-wall">
     <h1 class="unseen">
-      Watching
+      {{ t('common.watching') }}
     </h1>
     <WatchWall />
   </div>

@@ -2,7 +2,7 @@
 import type { CallId } from '~~/core/calls/model'
 import { useQueues } from '~/stores/queues'
 
-useHead({ title: 'Watching · Estafette' })
+useHead({ title: t('watch.watchingEstafette') })
 
 /** For whoever answers for the whole: everything at once, and a queue opened beside it with all that can be done there. */
 const queues = useQueues()
@@ -20,12 +20,12 @@ watch(() => queues.opened?.id, (opened) => {
 <template>
   <div class="records-page split">
     <div class="bar">
-      <FiguresHead title="Watching" />
+      <FiguresHead :title="t('common.watching')" />
       <NuxtLink
         to="/wall"
         class="wall"
       >
-        For a wall
+        {{ t('watch.forAWall') }}
       </NuxtLink>
     </div>
     <div class="watch">

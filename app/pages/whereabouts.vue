@@ -10,7 +10,7 @@ import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 import { useWhereabouts } from '~/stores/whereabouts'
 
-useHead({ title: 'Who is where · Estafette' })
+useHead({ title: t('whereabouts.whoIsWhereEstafette') })
 
 const live = useLive()
 const desk = useDesk()
@@ -26,14 +26,18 @@ const duties = computed(() => Object.values(live.company?.duties ?? {})
 const now = computed(() => live.wall(desk.now))
 
 const namesOf = ({ people, unknown }: Pick<Turn, 'people' | 'unknown'>) =>
-  [...people.map(directory.personName), ...unknown.map(name => `${name} (unknown)`)].join(', ')
-const nextOf = (next: Turn | null) => next ? `${namesOf(next)}, ${momentWords(next.from, now.value)}` : 'nobody this week'
+  [...people.map(directory.personName), ...unknown.map(name => t('whereabouts.nameUnknown', { name }))].join(', ')
+const nextOf = (next: Turn | null) => next ? `${namesOf(next)}, ${momentWords(next.from, now.value)}` : t('whereabouts.nobodyThisWeek')
 
 const places = computed(() => Object.values(live.company?.telephones ?? {}).filter(({ person }) => person === null).map((place) => {
   const stays = whereabouts.known.occupants.filter(({ telephone }) => telephone === place.id)
   const presence = live.presences.get(place.id)
-  const before = stays.filter(({ to }) => to !== null && to <= now.value).map(({ name, to }) => `${name} until ${momentWords(to!, now.value)}`)
-  const later = stays.filter(({ from }) => from > now.value).map(({ name, from }) => `${name} from ${momentWords(from, now.value)}`)
+  const before = stays.filter(({ to }) => to !== null && to <= now.value).map(({ name, to }) => t('whereabouts.nameUntilMomentWords', {
+    name, momentWords: momentWords(to!, now.value),
+  }))
+  const later = stays.filter(({ from }) => from > now.value).map(({ name, from }) => t('whereabouts.nameFromMomentWords', {
+    name, momentWords: momentWords(from, now.value),
+  }))
   return {
     ...place, state: presence ? words.whole(presence, desk.now) : '',
     present: (whereabouts.occupants.get(place.id) ?? []).join(', ') || 'nobody', other: [...later, ...before].join(', '),
@@ -48,11 +52,11 @@ async function take(file: File | undefined): Promise<void> {
   taken.value = null
   if (!file) return
   await send({}, async () => {
-    if (file.size > longestFile) throw new ValidationError('The list is larger than 2 MB.')
+    if (file.size > longestFile) throw new ValidationError(t('whereabouts.theListIsLargerThan'))
     const { stays, unknown } = await $fetch<{ stays: number, unknown: string[] }>('/api/occupants', { method: 'PUT', body: { csv: await file.text() } })
-    const shown = `${unknown.slice(0, mostShown).join(', ')}${unknown.length > mostShown ? ` and ${unknown.length - mostShown} more` : ''}`
-    const left = unknown.length > 0 ? ` No such place, left out: ${shown}.` : ''
-    taken.value = `${stays} ${stays === 1 ? 'row was' : 'rows were'} taken. Whoever is not on the list has gone.${left}`
+    const shown = `${unknown.slice(0, mostShown).join(', ')}${unknown.length > mostShown ? t('whereabouts.andMore', { n: unknown.length - mostShown }) : ''}`
+    const left = unknown.length > 0 ? t('whereabouts.noSuchPlaceLeftOut', { shown }) : ''
+    taken.value = t('whereabouts.rowWasTakenWhoeverIs', { count: stays, left })
     desk.say(taken.value)
   })
 }
@@ -61,26 +65,31 @@ function choose(event: Event): void {
   void take(input.files?.[0])
   input.value = ''
 }
+
+const columns = computed(() => [
+  t('whereabouts.duty'), t('common.now'), t('whereabouts.until'), t('whereabouts.next'), t('whereabouts.otherwise'),
+  ...keepsRosters.value ? [`-${t('whereabouts.roster')}`] : [],
+])
 </script>
 
 <template>
   <div class="records-page">
-    <h1>Who is where</h1>
+    <h1>{{ t('whereabouts.whoIsWhere') }}</h1>
     <FailureNote :text="failure" />
     <section aria-labelledby="duties">
       <h2 id="duties">
-        On duty
+        {{ t('whereabouts.onDuty') }}
       </h2>
       <RecordsTable
         v-slot="{ row: duty }"
-        :columns="keepsRosters ? ['Duty', 'Now', 'Until', 'Next', 'Otherwise', '-Roster'] : ['Duty', 'Now', 'Until', 'Next', 'Otherwise']"
+        :columns="columns"
         :rows="duties"
         :key-of="duty => duty.id"
-        empty="No duties are set up: an administrator names them, and each has a roster."
+        :empty="t('whereabouts.noDutiesAreSetUp')"
       >
         <td><strong>{{ duty.name }}</strong></td>
         <td :class="{ gap: !duty.people.length }">
-          {{ namesOf(duty) || 'nobody: a gap' }}
+          {{ namesOf(duty) || t('whereabouts.nobodyAGap') }}
         </td>
         <td>{{ duty.until === null ? '' : momentWords(duty.until, now) }}</td>
         <td>{{ nextOf(duty.next) }}</td>
@@ -88,10 +97,10 @@ function choose(event: Event): void {
         <td v-if="keepsRosters">
           <el-button
             size="small"
-            :aria-label="`Roster of ${duty.name}`"
+            :aria-label="t('whereabouts.rosterOf', { name: duty.name })"
             @click="dialogs.calendar = { of: duty.id, name: duty.name }"
           >
-            Roster …
+            {{ t('whereabouts.rosterDialog') }}
           </el-button>
         </td>
       </RecordsTable>
@@ -101,13 +110,13 @@ function choose(event: Event): void {
       aria-labelledby="places"
     >
       <h2 id="places">
-        Places
+        {{ t('whereabouts.places') }}
       </h2>
       <div
         ref="drop"
         :class="['drop', { over }]"
       >
-        <label for="occupants">A new list of who is where (CSV with the columns place, occupant, from, to): drop it here or choose it.</label>
+        <label for="occupants">{{ t('whereabouts.aNewListOfWho') }}</label>
         <input
           id="occupants"
           type="file"
@@ -124,10 +133,10 @@ function choose(event: Event): void {
       </div>
       <RecordsTable
         v-slot="{ row: place }"
-        :columns="['Place', 'Number', 'Who is there', 'Others within a day', 'Telephone']"
+        :columns="[t('whereabouts.place'), t('common.number'), t('common.whoIsThere'), t('whereabouts.othersWithinADay'), t('common.telephone')]"
         :rows="places"
         :key-of="place => place.id"
-        empty="No telephone here belongs to a place."
+        :empty="t('whereabouts.noTelephoneHereBelongsTo')"
       >
         <td><strong>{{ place.name }}</strong></td>
         <td>{{ place.number }}</td>

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Call, CallId } from '~~/core/calls/model'
 import { queueOf } from '~~/core/calls/questions'
+import { t } from '~/composables/language'
 import { readDialled } from '~/composables/numbers'
 import type { RequestDone } from '~~/shared/requests'
 import { useHandsetRequests } from '~/composables/handset'
@@ -26,7 +27,7 @@ export const useCallers = defineStore('callers', () => {
   async function dial(name: string, number: string, to: string): Promise<void> {
     const party = { name: name.trim() || null, number: asNetworkSays(number) || null }
     const trunk = Object.keys(live.company?.trunks ?? {}).at(-1)
-    if (trunk === undefined) return void (failure.value = 'No call can come from outside: there is no trunk. Add one under Company, Trunks.')
+    if (trunk === undefined) return void (failure.value = t('track.noCallCanComeFrom'))
     const done = await send({ service: 'offerCall', trunk, party, number: asNetworkSays(to) })
     if (done?.call) begun.value = [...begun.value, done.call]
     if (party.number) shown.value = [...shown.value, party.number]

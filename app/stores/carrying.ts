@@ -7,6 +7,7 @@ import { useDesk } from './desk'
 import { useDirectory } from './directory'
 import { steady } from './live'
 import { useWays } from './ways'
+import { t } from '~/composables/language'
 
 /** Where the pointer is while it drags: on what, and whether Shift is held. */
 export interface Pointed { target: string | null, shift: boolean, x: number, y: number }
@@ -30,9 +31,9 @@ export const useCarrying = defineStore('carrying', () => {
 
   const words = computed(() => {
     if (!dragging.value) return null
-    if (!over.value) return 'Drop on a person, a group or a park slot. Hold Shift to ask first. Escape puts it down.'
+    if (!over.value) return t('track.dropOnAPersonA')
     const what = whatDropping(over.value.target, over.value.shift)
-    return what ? `Dropping ${what.words}` : 'Nothing can be dropped here.'
+    return what ? t('track.droppingWords', { words: what.words }) : t('track.nothingCanBeDroppedHere')
   })
 
   function begin(call: CallId): void {
@@ -50,7 +51,7 @@ export const useCarrying = defineStore('carrying', () => {
     const what = target && !slid ? whatDropping(target, at.shift) : null
     dragging.value = false
     over.value = null
-    if (slid) desk.refuse(`${directory.nameOf(target)} came under the pointer by itself. Nothing was done.`)
+    if (slid) desk.refuse(t('track.cameUnderThePointerBy', { name: directory.nameOf(target) }))
     if (what) void ways.perform(what.deed).then(() => desk.carry(null))
     else desk.carry(null)
   }

@@ -4,6 +4,7 @@ import type { Columns, FileRow } from '~~/core/formats/contact-file'
 import type { Meaning } from '~~/core/formats/contact-fields'
 import { type ContactImport, type ImportRow, type ImportUndone, type ImportVerdicts, mostRowsAtOnce, type Verdict } from '~~/shared/contact-imports'
 import { sentenceOf } from '~/composables/failure'
+import { t } from '~/composables/language'
 import { home } from '~/composables/numbers'
 import { readFile } from '~/imports/read-file'
 import { useContacts } from './contacts'
@@ -85,7 +86,7 @@ export const useContactImport = defineStore('contact-import', () => {
     stopped = false
     await during('bringing', async () => {
       current.value ??= await $fetch<ContactImport>('/api/contacts/imports', {
-        method: 'POST', body: { file: file.value!.name.slice(0, 120) || 'a file', private: isPrivate.value },
+        method: 'POST', body: { file: file.value!.name.slice(0, 120) || t('contacts.aFile'), private: isPrivate.value },
       })
       for (const part of partsOf(wanted.value.slice(done.value))) {
         if (stopped) break

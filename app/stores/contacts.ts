@@ -8,6 +8,7 @@ import { readCaller } from '~/composables/numbers'
 import { seesCallers } from '~~/shared/roles'
 import type { CallerCard, Contact } from '~~/shared/contacts'
 import { useAsking } from '~/composables/asking'
+import { t } from '~/composables/language'
 import { useLive } from './live'
 import { useSession } from './session'
 
@@ -68,7 +69,7 @@ export const useContacts = defineStore('contacts', () => {
     found = new Map([...known.value.values()].map((contact) => {
       const company = companyOf(contact)?.name ?? ''
       const same = before.get(contact.id)
-      return [contact.id, same?.contact === contact && same.company === company ? same : { contact, company, entry: contactEntry(contact, company) }]
+      return [contact.id, same?.contact === contact && same.company === company ? same : { contact, company, entry: contactEntry(t, contact, company) }]
     }))
     return [...found.values()].map(({ entry }) => entry)
   })

@@ -16,6 +16,7 @@ import { useDirectory } from './directory'
 import { type Happening, steady, useLive } from './live'
 import { usePreferences } from './preferences'
 import { useSession } from './session'
+import { t } from '~/composables/language'
 
 /** What became of a call that has just left a stretch of the track: it stays a moment to be read. */
 export interface Farewell { id: CallId, stretch: Stretch, text: string, until: number }
@@ -46,7 +47,7 @@ export const useDesk = defineStore('desk', () => {
   const notice = ref<string | null>(null)
   /** What a screen reader says, one after the other; the latest last. */
   const said = ref<(Announcement & { id: number })[]>([])
-  const announcements = new Announcements(() => preferences.loudness, () => preferences.voice)
+  const announcements = new Announcements(t, () => preferences.loudness, () => preferences.voice)
   /** Counts what the operator has done. */
   const done = ref(0)
   /** The call of the last request when that was refused. */
@@ -80,13 +81,13 @@ export const useDesk = defineStore('desk', () => {
 
   /** The other side of a call, by name or number: for the eye, which sees the number and the line beside it. */
   function shownName(call: Call): string {
-    return nameOfOther(call, device.value, directory.nameOf)
+    return nameOfOther(t, call, device.value, directory.nameOf)
   }
 
   /** The same for the ear, and for sentences: two of one name are told apart. */
   function otherName(call: Call): string {
     const name = shownName(call)
-    return hasTwin(name) ? apart(name, call, directory.lineName(call)) : name
+    return hasTwin(name) ? apart(t, name, call, directory.lineName(call)) : name
   }
   /** How many of one's calls bear each name. */
   const namesakes = computed(() => {
@@ -140,15 +141,15 @@ export const useDesk = defineStore('desk', () => {
 
   /** The answer never came: whether it was done is asked as soon as somebody can say. */
   async function findOut(id: string): Promise<boolean> {
-    notice.value = 'It isn\'t known yet whether that was done: the answer has not come. Finding out …'
+    notice.value = t('track.itIsntKnownYetWhether')
     await until(() => live.working).toBe(true, { timeout: longestFindingOut })
     try {
       const { carriedOut, sentence } = await $fetch<RequestOutcome>(`/api/requests/${id}`)
-      notice.value = carriedOut ? null : `${sentence ?? 'The exchange was not reached.'} That was not done: try again if it is still wanted.`
+      notice.value = carriedOut ? null : t('track.thatWasNotDoneTry', { sentence: sentence ?? t('track.theExchangeWasNotReached') })
       return carriedOut
     }
     catch {
-      notice.value = 'It isn\'t known whether that was done. Look at the call before you try again.'
+      notice.value = t('track.itIsntKnownWhetherThat')
       return false
     }
   }
@@ -197,6 +198,7 @@ export const useDesk = defineStore('desk', () => {
       hasTwin,
       saysWords: preferences.saysWords,
       timeOf: at => shownAt(at).format('H:mm'),
+      t,
     }
   }
 
@@ -204,7 +206,7 @@ export const useDesk = defineStore('desk', () => {
     const own = device.value
     if (!own || !live.state) return
     for (const { event, before, state } of happenings) {
-      const board = operates.value && boardNews(state, event, own, directory.nameOf)
+      const board = operates.value && boardNews(t, state, event, own, directory.nameOf)
       if (board) announce(board)
       // A call on its way again has not said goodbye.
       if (event.type === 'transferred') farewells.value = farewells.value.filter(known => known.id !== event.call)
@@ -233,7 +235,7 @@ export const useDesk = defineStore('desk', () => {
   /** Picks a call up from the track, to be put down on whoever the field or the pointer names. */
   function carry(call: CallId | null): void {
     carriedId.value = call
-    if (call) say(`Carrying ${otherName(live.state!.calls.get(call)!)}: say who it is for, or press Escape`, 'urgent')
+    if (call) say(t('track.carryingSayWhoItIs', { name: otherName(live.state!.calls.get(call)!) }), 'urgent')
   }
 
   /** Moves the clock of the screen on. */

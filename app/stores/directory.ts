@@ -9,6 +9,7 @@ import { nobodyPreferred, type Preferred } from '~~/core/directory/preference'
 import type { DirectoryEntry, Hit } from '~~/core/directory/search'
 import { greetingAt } from '~~/core/greetings/greeting'
 import { lookUp, ownerOfMobile, withNumber } from '~~/core/company/lookups'
+import { say, t } from '~/composables/language'
 import { later } from '~/composables/later'
 import { formatNumber, readDialled } from '~/composables/numbers'
 import { Finder, searchingThread } from '~/search/finder'
@@ -27,7 +28,7 @@ export const useDirectory = defineStore('directory', () => {
   const contacts = useContacts()
   const whereabouts = useWhereabouts()
 
-  const entries = computed(() => live.company ? entriesOf(live.company, whereabouts.occupants) : [])
+  const entries = computed(() => live.company ? entriesOf(t, live.company, whereabouts.occupants) : [])
   /** Groups and queues are found like people: by name, number, and what they are for. */
   const everything = computed(() => [...entries.value, ...contacts.entries])
   const finder = new Finder(typeof Worker === 'undefined' ? null : searchingThread)
@@ -80,7 +81,7 @@ export const useDirectory = defineStore('directory', () => {
   /** The name of somebody who works here, also of one without a telephone. */
   function personName(id: string): string {
     const known = live.company && lookUp(live.company.people, id)
-    return known ? `${known.first} ${known.last}` : 'Somebody who is not here any more'
+    return known ? `${known.first} ${known.last}` : t('track.somebodyWhoIsNotHere')
   }
 
   function line(id: string | null): Line | undefined {
@@ -92,7 +93,7 @@ export const useDirectory = defineStore('directory', () => {
     const own = line(call.line)
     if (own) return own.name
     const rung = call.story.find(({ type }) => type === 'delivered')?.device
-    return rung === undefined || rung === session.me?.device ? 'Your extension' : `The extension of ${nameOf(rung)}`
+    return rung === undefined || rung === session.me?.device ? t('track.yourExtension') : t('track.theExtensionOf', { name: nameOf(rung) })
   }
 
   /** Minutes since midnight, by the clock of the house. */
@@ -104,19 +105,19 @@ export const useDirectory = defineStore('directory', () => {
   function greeting(call: Call, now: number): string | null {
     const own = line(call.line)
     const answers = call.story.filter(step => step.type === 'established').length
-    return own && !call.recall && answers < 2 ? greetingAt(own, minuteOfDay(live.wall(now)), contacts.of(call.party?.number)?.language) : null
+    return own && !call.recall && answers < 2 ? greetingAt(t, own, minuteOfDay(live.wall(now)), contacts.of(call.party?.number)?.language) : null
   }
 
   /** The name of a device of ours, or of an outside party: as we know them, else as the network says. */
   function nameOf(device: DeviceId, party: Party | null = null): string {
     const owner = party?.number && live.company && ownerOfMobile(live.company, party.number)
-    if (owner) return `${personName(owner)}, mobile`
-    if (party) return contacts.of(party.number)?.name ?? party.name ?? (party.number ? formatNumber(party.number) : 'Number withheld')
+    if (owner) return t('track.personNameMobile', { personName: personName(owner) })
+    if (party) return contacts.of(party.number)?.name ?? party.name ?? (party.number ? formatNumber(party.number) : t('common.numberWithheld'))
     const outside = contactOfEntry(device)
-    if (outside !== null) return contacts.known.get(outside)?.name ?? 'A contact that is not there any more'
+    if (outside !== null) return contacts.known.get(outside)?.name ?? t('track.aContactThatIsNot')
     const known = person(device)
     if (known) return `${known.first} ${known.last}`.trim()
-    return live.company?.duties[device]?.name ?? (live.company && deviceName(live.company, device)) ?? 'Outside caller'
+    return say(live.company?.duties[device]?.name ?? (live.company && deviceName(live.company, device)) ?? t('track.outsideCaller'))
   }
 
   /** A destination as it was named: an id, a short number of ours, or a number outside. */
@@ -126,7 +127,7 @@ export const useDirectory = defineStore('directory', () => {
       ? withNumber(live.company, dialled.digits)
       : null
     if (ours) return nameOf(ours.id)
-    return dialled.kind === 'outside' ? formatNumber(dialled.e164) : to === '' ? 'a number outside' : nameOf(to)
+    return dialled.kind === 'outside' ? formatNumber(dialled.e164) : to === '' ? t('track.aNumberOutside') : nameOf(to)
   }
 
   /** The number that reaches a telephone from inside. */

@@ -5,6 +5,7 @@ import type { CallId } from '~~/core/calls/model'
 import { isConversation } from '~~/core/calls/questions'
 import { useDesk } from './desk'
 import { useLive } from './live'
+import { t } from '~/composables/language'
 
 const patience = 3_000
 
@@ -28,7 +29,7 @@ export const useEnding = defineStore('ending', () => {
     if (ended && isConversation(ended) && asked.value !== call) {
       asked.value = call
       const whom = desk.otherName(ended)
-      desk.say(ended.conference ? `Press again to leave the conference: ${whom} go on without you` : `Press again to end the call with ${whom}`, 'urgent')
+      desk.say(ended.conference ? t('track.pressAgainToLeaveThe', { whom }) : t('track.pressAgainToEndThe', { whom }), 'urgent')
       timer.start()
       return
     }

@@ -10,6 +10,7 @@ import { spell } from '~~/core/durations/durations'
 import { lookUp } from '~~/core/company/lookups'
 import type { Preferred } from '~~/core/directory/preference'
 import type { Hit } from '~~/core/directory/search'
+import { say, t } from '~/composables/language'
 import { formatNumber, readDialled } from '~/composables/numbers'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
@@ -114,7 +115,7 @@ export const useField = defineStore('field', () => {
   const wrongNumber = computed(() => {
     if (!isSearching.value || hits.value.length > 0 || !spelled(text.value)) return null
     const dialled = readDialled(text.value)
-    return dialled.kind === 'invalid' ? dialled.why : null
+    return dialled.kind === 'invalid' ? say(dialled.why) : null
   })
 
   /** What Enter does while nothing has been typed. */
@@ -132,7 +133,7 @@ export const useField = defineStore('field', () => {
 
   /** By hand: nothing that was typed is meant any more. */
   function empty(): void {
-    if (isSearching.value || slotMode.value) desk.say('Emptied')
+    if (isSearching.value || slotMode.value) desk.say(t('field.emptied'))
     clear()
   }
 
@@ -152,7 +153,7 @@ export const useField = defineStore('field', () => {
   }
 
   function sayNobody(): void {
-    if (isSearching.value && hits.value.length === 0 && leading.value.length === 0) desk.say('Nobody found')
+    if (isSearching.value && hits.value.length === 0 && leading.value.length === 0) desk.say(t('field.nobodyFound'))
   }
 
   function pick(id: DeviceId): void {
@@ -175,9 +176,9 @@ export const useField = defineStore('field', () => {
 
   function nothingThere(gesture: 'take' | 'park', slot: DeviceId | null): string {
     const where = slot === null ? '' : directory.nameOf(slot)
-    if (gesture === 'take') return `Nobody waits in ${where}. Nothing was done.`
+    if (gesture === 'take') return t('field.nobodyWaitsInNothingWas', { where })
     const there = desk.slots.find(known => known.slot.id === slot)?.call
-    return there && desk.baton ? `That slot is taken: ${desk.otherName(there)} waits there. Nothing was done.` : 'There is no call in hand to park.'
+    return there && desk.baton ? t('field.thatSlotIsTakenWaits', { name: desk.otherName(there) }) : t('field.thereIsNoCallIn')
   }
 
   /** Moves the mark by one: among the answers while searching, else among the calls that arrive. */
@@ -200,8 +201,8 @@ export const useField = defineStore('field', () => {
   function meansAnother(): boolean {
     const now = inHand()
     if (!isSearching.value || meant.value === now || meant.value === null) return false
-    const next = desk.baton ? `Press again for ${desk.otherName(desk.baton)}.` : 'Press again to call.'
-    desk.refuse(`Your caller has gone. Nothing was done. ${next}`)
+    const next = desk.baton ? t('field.pressAgainFor', { name: desk.otherName(desk.baton) }) : t('field.pressAgainToCall')
+    desk.refuse(t('field.yourCallerHasGoneNothing', { next }))
     meant.value = now
     return true
   }

@@ -7,6 +7,7 @@ import { useDirectory } from './directory'
 import { useLive } from './live'
 import { usePreferences } from './preferences'
 import { useQueues } from './queues'
+import { t } from '~/composables/language'
 
 /** Who is to be seen on the floor: everybody, or those of a site, a department or a queue, or who was free a moment ago. */
 export const useFloor = defineStore('floor', () => {
@@ -34,7 +35,7 @@ export const useFloor = defineStore('floor', () => {
     const first = [...own ? [own] : [], ...pinned]
     const behind = (all: DirectoryEntry[]) => all.filter(one => !first.includes(one))
     if (pinned.length === 0) return ordered.map(block => own && isMine(block) ? { ...block, people: [own, ...behind(block.people)] } : block)
-    const atHand = { id: 'atHand', name: 'At hand', site: '', handles: [], position: -1 }
+    const atHand = { id: 'atHand', name: t('floor.atHand'), site: '', handles: [], position: -1 }
     return [{ department: atHand, site: '', group: null, people: first }, ...ordered.map(block => ({ ...block, people: behind(block.people) }))]
   })
   const departments = computed(() => {
@@ -49,16 +50,16 @@ export const useFloor = defineStore('floor', () => {
   const filtered = computed(() => queues.only !== null || site.value !== null || department.value !== null || free.value !== null)
   /** What is shown, in words. */
   const words = computed(() => [
-    queues.only ? `who serves the ${queues.only.name}` : '',
+    queues.only ? t('floor.whoServesThe', { name: queues.only.name }) : '',
     department.value !== null ? directory.floor.find(block => block.department.id === department.value)?.department.name ?? '' : site.value ?? '',
-    free.value ? 'who was free just now' : '',
+    free.value ? t('floor.whoWasFreeJustNow') : '',
   ].filter(Boolean).join(', '))
 
   const after = <T>(all: readonly T[], now: T | null): T | null => all[now === null ? 0 : all.indexOf(now) + 1] ?? null
 
   function said(): void {
     const count = departments.value.reduce((sum, { people }) => sum + people.length, 0)
-    desk.say(filtered.value ? `On the floor only ${words.value}: ${count}` : 'Everybody on the floor')
+    desk.say(filtered.value ? t('floor.onTheFloorOnly', { words: words.value, count }) : t('floor.everybodyOnTheFloor'))
   }
 
   function nextSite(): void {

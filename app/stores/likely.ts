@@ -7,6 +7,7 @@ import { useDesk } from './desk'
 import { useDirectory } from './directory'
 import { useLive } from './live'
 import { useWays } from './ways'
+import { t } from '~/composables/language'
 
 /** Where the call in question probably belongs: shown while it rings, a key each while it is in hand. */
 export const useLikely = defineStore('likely', () => {
@@ -29,13 +30,13 @@ export const useLikely = defineStore('likely', () => {
   /** Passes the call in hand on to one of them, as Enter would, or asks there first. */
   async function take(index: number, askFirst = false): Promise<void> {
     const place = destinations.value[index]
-    if (!desk.baton) return desk.say('No call in hand')
-    if (!place) return desk.say('Nothing is known of where this caller belongs')
+    if (!desk.baton) return desk.say(t('field.noCallInHand'))
+    if (!place) return desk.say(t('field.nothingIsKnownOfWhere'))
     if (!ways.stillInHand()) return
     const found = ways.to(place.destination)
     const way = askFirst ? found.find(({ id }) => id === 'ask') : found[0]
     if (way) await ways.perform(way.deed)
-    else desk.refuse(`Nobody can be asked first at ${directory.nameOf(place.destination)}. Nothing was done.`)
+    else desk.refuse(t('field.nobodyCanBeAskedFirst', { name: directory.nameOf(place.destination) }))
   }
 
   return { destinations, chances, inHand, take }

@@ -4,7 +4,7 @@ import { evolveAll, numbered } from '~~/core/calls/evolve'
 import { decide } from '~~/core/calls/decide'
 import type { NumberedEvent, Request } from '~~/core/calls/model'
 import { snapshotOf } from '~~/core/calls/snapshot'
-import { Tryout } from '~~/core/calls/tryout'
+import { sentenceOf, Tryout } from '~~/core/calls/tryout'
 import { feedBeat, feedVersion } from '~~/shared/beat'
 import type { FromBrowser, ToBrowser } from '~~/shared/feed'
 import { newsTopics } from '~~/shared/news'
@@ -69,7 +69,7 @@ const beat = (seq: number, epoch = exchange.state.epoch): ToBrowser => ({ type: 
 /** The exchange does something; the browser is not told yet. */
 function does(request: Request): NumberedEvent[] {
   const decision = decide(exchange.state, request, exchange.now)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
   const events = numbered(exchange.state, decision.events, exchange.now)
   exchange.state = evolveAll(exchange.state, events)
   return events

@@ -6,6 +6,7 @@ import type { Waiting } from '~~/shared/messages'
 import { useAsking } from '~/composables/asking'
 import { useLive } from './live'
 import { useSession } from './session'
+import { t } from '~/composables/language'
 
 /** How many new messages and voice messages wait for colleagues. Staff members see it of nobody. */
 export const useMailboxes = defineStore('mailboxes', () => {
@@ -26,8 +27,8 @@ export const useMailboxes = defineStore('mailboxes', () => {
   /** What waits at a telephone, in words; empty when there is nothing new. */
   function wordsOf(device: DeviceId): string {
     const { text = 0, voice = 0 } = known.value.get(device) ?? {}
-    const several = (count: number, what: string) => count > 0 ? [`${count} new ${what}${count > 1 ? 's' : ''}`] : []
-    return [...several(voice, 'voice message'), ...several(text, 'message')].join(', ')
+    const several = (count: number, what: string) => count > 0 ? [t('frame.countNewWhatMore', { count, what, more: count > 1 ? 's' : '' })] : []
+    return [...several(voice, t('frame.voiceMessage')), ...several(text, 'message')].join(', ')
   }
 
   /** How many wait there, of either kind. */

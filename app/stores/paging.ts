@@ -5,6 +5,8 @@ import type { Cause, DeviceId, Page } from '~~/core/calls/model'
 import { ownPage, pagesHeardAt, speakerWords, speakingAt } from '~~/core/calls/paging/pages'
 import { timersOfPage } from '~~/core/calls/timers'
 import type { PageRank, StandingAnnouncement } from '~~/core/company/company'
+import type { PlainKey } from '~~/words/speaker'
+import { t } from '~/composables/language'
 import { useDesk } from './desk'
 import { focusField } from './dialogs'
 import { useDirectory } from './directory'
@@ -15,13 +17,13 @@ const reportStays = 20_000
 const goesOn = 3_000
 
 /** Why a microphone closed, where it was not by one's own hand. */
-const whyClosed: Partial<Record<Cause, string>> = {
-  noAnswer: 'Microphone closed by itself: nothing was said for a while',
-  preempted: 'Somebody speaks there now whose message matters more: your microphone is closed',
-  busy: 'Given up: somebody else went on speaking there',
-  outOfService: 'Microphone closed: there is nobody to hear it any more',
+const whyClosed: Partial<Record<Cause, PlainKey>> = {
+  noAnswer: 'paging.microphoneClosedByItselfNothing',
+  preempted: 'paging.somebodySpeaksThereNowWhose',
+  busy: 'paging.givenUpSomebodyElseWent',
+  outOfService: 'paging.microphoneClosedThereIsNobody',
 }
-const missedWords: Partial<Record<Cause, string>> = { busy: 'talking', doNotDisturb: 'do not disturb', outOfService: 'no telephone' }
+const missedWords: Partial<Record<Cause, PlainKey>> = { busy: 'paging.talking', doNotDisturb: 'paging.doNotDisturb', outOfService: 'common.noTelephone' }
 
 /** Opens the microphone to where the company has named, and closes it from anywhere. */
 export const pageKey = '&'
@@ -40,7 +42,7 @@ export const usePaging = defineStore('paging', () => {
   const speakers = computed(() => {
     const { state } = live
     const zone = page.value?.waits && state?.company.zones[page.value.to]
-    return zone ? speakerWords(state!, speakingAt(state!, zone.speakers, page.value!.by)) : ''
+    return zone ? speakerWords(t, state!, speakingAt(state!, zone.speakers, page.value!.by)) : ''
   })
   const announcements = computed(() => {
     const all = Object.values(live.company?.announcements ?? {}).sort((a, b) => a.position - b.position)
@@ -63,7 +65,7 @@ export const usePaging = defineStore('paging', () => {
     const wanted = live.company?.settings.pageDefault
     if (page.value) void close()
     else if (wanted) void open(wanted, 'ordinary')
-    else desk.say('No zone is set for this key')
+    else desk.say(t('paging.noZoneIsSetFor'))
   }
 
   async function close(): Promise<void> {
@@ -83,9 +85,10 @@ export const usePaging = defineStore('paging', () => {
 
   function reached({ reached, missed, waits, private: alone }: Page): { text: string, missed: string[] } {
     if (waits || alone) return { text: '', missed: [] }
-    const names = missed.map(({ device, cause }) => `${directory.nameOf(device)} (${missedWords[cause] ?? cause})`)
-    const count = `${reached.length} of ${reached.length + missed.length}`
-    return { text: names.length > 0 ? `reached ${count}` : `reached all ${reached.length}`, missed: names }
+    const names = missed.map(({ device, cause }) => `${directory.nameOf(device)} (${missedWords[cause] ? t(missedWords[cause]) : cause})`)
+    return { text: names.length > 0
+      ? t('paging.reachedSome', { some: reached.length, all: reached.length + missed.length })
+      : t('paging.reachedAll', { count: reached.length }), missed: names }
   }
 
   /** What happened to one's own page; told before it is forgotten. */
@@ -98,16 +101,16 @@ export const usePaging = defineStore('paging', () => {
         report.value = null
         last = { ...event, id: event.page, by: event.device, heardAt: event.at, saidAt: event.at, text: '' }
         const name = directory.nameOf(event.to)
-        if (begins) desk.say(event.waits ? `Somebody speaks to ${name}: you are next` : `Microphone open to ${name}`, 'urgent')
+        if (begins) desk.say(event.waits ? t('paging.somebodySpeaksToYouAre', { name }) : t('paging.microphoneOpenToName', { name }), 'urgent')
       }
       else if (event.type === 'pageBegun' && last) {
         last = { ...last, waits: false, reached: event.reached }
-        desk.say(`Microphone open to ${directory.nameOf(last.to)}: speak now`, 'urgent')
+        desk.say(t('paging.microphoneOpenToSpeakNow', { name: directory.nameOf(last.to) }), 'urgent')
       }
       else if (event.type === 'pageClosed' && last?.id === event.page) {
         const { text, missed } = reached(last)
-        const words = [whyClosed[event.cause] ?? 'Microphone closed', text].filter(Boolean).join('; ')
-        desk.say(missed.length > 0 ? `${words}; not reached: ${missed.slice(0, 4).join(', ')}` : words, 'urgent')
+        const words = [t(whyClosed[event.cause] ?? 'paging.microphoneClosed'), text].filter(Boolean).join('; ')
+        desk.say(missed.length > 0 ? t('paging.wordsNotReachedMissed', { words, missed: missed.slice(0, 4).join(', ') }) : words, 'urgent')
         report.value = { text: words, missed }
         forget.start()
         last = null
@@ -120,7 +123,9 @@ export const usePaging = defineStore('paging', () => {
 
   watch(() => heard.value.map(({ id }) => id).join(' '), (_now, before) => {
     const [newest] = heard.value.filter(({ id }) => !before.split(' ').includes(id))
-    if (newest) desk.say(`${directory.nameOf(newest.by)} speaks to ${newest.private ? 'you' : directory.nameOf(newest.to)}`, 'urgent')
+    if (newest) desk.say(t('paging.nameSpeaksToMore', {
+      name: directory.nameOf(newest.by), more: newest.private ? t('paging.you') : directory.nameOf(newest.to),
+    }), 'urgent')
   })
   watch(() => heard.value.map(({ text }) => text).join('\n'), (now) => {
     if (now) desk.say(heard.value.map(({ text }) => text).join('. '), 'urgent')

@@ -11,6 +11,7 @@ import { useDesk } from './desk'
 import { useLive } from './live'
 import { usePreferences } from './preferences'
 import { useSession } from './session'
+import { t } from '~/composables/language'
 
 /** The queues at a glance, the one that is opened, and whether the floor shows its members only. */
 export const useQueues = defineStore('queues', () => {
@@ -51,11 +52,13 @@ export const useQueues = defineStore('queues', () => {
   /** A queue in a few words, for the eye and the ear alike. */
   function wordsOf(board: QueueBoard): string {
     const { waiting, since, serving } = board
-    const waits = since !== null ? `${waiting.length} waiting, the longest ${spell(desk.now - since)}` : 'nobody waits'
-    const paused = serving.paused > 0 ? `${serving.paused} paused, ` : ''
-    const serves = isDeserted(board) ? 'nobody there to answer' : `${serving.free} free, ${serving.busy} talking, ${paused}${serving.away} away`
+    const waits = since !== null ? t('queues.waitingTheLongest', { count: waiting.length, time: spell(desk.now - since) }) : t('queues.nobodyWaitsInline')
+    const paused = serving.paused > 0 ? t('queues.pausedPaused', { paused: serving.paused }) : ''
+    const serves = isDeserted(board)
+      ? t('queues.nobodyThereToAnswer')
+      : t('queues.freeTalkingAway', { free: serving.free, busy: serving.busy, paused, away: serving.away })
     const level = levelOf(board.id)
-    return `${board.name}${board.open ? '' : ' (closed)'}: ${waits}; ${serves}${level === null ? '' : `; today ${level} within the promise`}`
+    return `${board.name}${board.open ? '' : t('queues.closed2')}: ${waits}; ${serves}${level === null ? '' : t('queues.todayWithinThePromise', { level })}`
   }
 
   function open(id: DeviceId | null): void {
@@ -67,13 +70,13 @@ export const useQueues = defineStore('queues', () => {
   function openNext(): void {
     const next = boards.value[boards.value.findIndex(({ id }) => id === openedId.value) + 1] ?? null
     open(next?.id ?? null)
-    desk.say(next ? wordsOf(next) : 'No queue is open')
+    desk.say(next ? wordsOf(next) : t('queues.noQueueIsOpen'))
   }
 
   /** The floor shows the members of the queue that is open, or everybody again. */
   function showOnly(): void {
     onlyId.value = onlyId.value === null ? openedId.value : null
-    desk.say(only.value ? `Floor: only members of the ${only.value.name}` : 'Floor: everybody')
+    desk.say(only.value ? t('queues.floorOnlyMembersOfThe', { name: only.value.name }) : t('queues.floorEverybody'))
   }
 
   // A queue that is no more leaves nobody before a floor that is empty.

@@ -8,6 +8,7 @@ import { useField } from './field'
 import { useLive } from './live'
 import { usePreferences } from './preferences'
 import { useWays } from './ways'
+import { t } from '~/composables/language'
 
 /** The stroke that leads to the keys. */
 export const leader = '!'
@@ -58,11 +59,11 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
   function begin(): void {
     show(true)
     if (pages.value.length === 0) {
-      desk.say('There are no pages of keys yet')
+      desk.say(t('speedKeys.thereAreNoPagesOf'))
       return
     }
     awaits.value = 'page'
-    desk.say(`Which page? ${pages.value.map(({ name }, index) => `${pageStrokes[index]} ${name}`).join(', ')}`)
+    desk.say(t('speedKeys.whichPage', { pages: pages.value.map(({ name }, index) => `${pageStrokes[index]} ${name}`).join(', ') }))
   }
 
   /** @returns false when what was pressed names no page and no key: it means what it means otherwise, and nothing is awaited any more */
@@ -80,26 +81,26 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
     awaits.value = null
     if (awaited === 'page') {
       const page = pages.value[pageStrokes.indexOf(pressed)]
-      if (!page) return nothing(`There is no page ${pressed}.`)
+      if (!page) return nothing(t('speedKeys.thereIsNoPage', { pressed }))
       openId.value = page.id
       awaits.value = 'key'
-      desk.say(`${page.name}: which key?`)
+      desk.say(t('speedKeys.whichKey', { name: page.name }))
       return true
     }
     const chosen = open.value?.keys[keyStrokes.indexOf(pressed)]
-    if (!chosen) return nothing(`There is no key ${pressed} on this page.`)
+    if (!chosen) return nothing(t('speedKeys.thereIsNoKeyOn', { pressed }))
     press(chosen, shiftKey)
     return true
   }
 
   function nothing(sentence: string): true {
-    desk.refuse(`${sentence} Nothing was done.`)
+    desk.refuse(t('speedKeys.nothingWasDone', { sentence }))
     return true
   }
 
   function meaning(key: SpeedKey, shift: boolean) {
     const console = ways.console()
-    return console ? meaningOf(console, key, shift) : { why: 'There is no telephone of yours.' }
+    return console ? meaningOf(console, key, shift) : { why: t('speedKeys.thereIsNoTelephoneOf') }
   }
 
   /** Does what a key says, with the call that was in hand when the operator last saw it. */
@@ -115,7 +116,7 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
     else if (!ownKinds.includes(key.kind) && !ways.stillInHand()) return
     const found = meaning(key, shift)
     if ('deed' in found) void ways.perform(found.deed)
-    else desk.refuse(`${found.why} Nothing was done.`)
+    else desk.refuse(t('speedKeys.nothingWasDoneSentence', { why: found.why }))
   }
 
   /** Changes a page, here at once and on the server after whatever is being changed there already. When somebody else was first, theirs is shown. */
@@ -201,14 +202,14 @@ export const useSpeedKeys = defineStore('speedKeys', () => {
   /** Puts a key on the page that is open, at its end. True when it stands there. */
   async function add(key: SpeedKey | null): Promise<boolean> {
     const page = open.value
-    if (!key) desk.say('Nobody is named: a key can be made of nobody')
-    else if (!page) desk.refuse('There is no page of keys yet: add one under Arrange. Nothing was done.')
-    else if (page.keys.length >= mostKeys) desk.refuse(`${page.name} is full: it holds ${mostKeys} keys. Nothing was done.`)
+    if (!key) desk.say(t('speedKeys.nobodyIsNamedAKey'))
+    else if (!page) desk.refuse(t('speedKeys.thereIsNoPageOf'))
+    else if (page.keys.length >= mostKeys) desk.refuse(t('speedKeys.isFullItHoldsKeys', { name: page.name, mostKeys }))
     else {
       if (!shown.value) show(true)
       openId.value = page.id
       if (!await change(page.id, ({ keys }) => ({ keys: [...keys, key] }))) return false
-      desk.say(`On ${page.name}: key ${keyStrokes[page.keys.length]}`)
+      desk.say(t('speedKeys.onKey', { name: page.name, keyStrokes: keyStrokes[page.keys.length]! }))
       return true
     }
     return false

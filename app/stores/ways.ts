@@ -6,6 +6,7 @@ import type { Console, Deed } from '~~/core/console/console'
 import { passing, type Way, waysTo, waysToNumber } from '~~/core/console/ways'
 import { contactOfEntry } from '~~/core/directory/entries'
 import { withNumber } from '~~/core/company/lookups'
+import { t } from '~/composables/language'
 import { formatNumber, readDialled } from '~/composables/numbers'
 import { useContacts } from './contacts'
 import { useDesk } from './desk'
@@ -33,7 +34,7 @@ export const useWays = defineStore('ways', () => {
   function console(): Console | null {
     const { device, track } = desk
     return live.state && device
-      ? { state: live.state, device, track, note: note.value, account: account.value, wall: live.wall(live.now()), nameOf: directory.nameOf }
+      ? { state: live.state, device, track, note: note.value, account: account.value, wall: live.wall(live.now()), nameOf: directory.nameOf, t }
       : null
   }
 
@@ -54,7 +55,7 @@ export const useWays = defineStore('ways', () => {
     const aim: Aim | undefined = aims.value[key]
     const gone = now && aim && goneFor(now, aim)
     if (!gone) return aim?.meant?.deed ?? null
-    desk.refuse(`${gone} has gone. Nothing was done.`)
+    desk.refuse(t('field.hasGoneNothingWasDone', { gone }))
     look(true)
     return 'gone'
   }
@@ -69,7 +70,7 @@ export const useWays = defineStore('ways', () => {
     const inHand = desk.baton?.id ?? null
     if (meant === null || meant.call === inHand) return true
     const gone = !live.state?.calls.has(meant.call!)
-    desk.refuse(`${gone ? `${meant.whom} has gone` : 'Another call is in hand now'}. Nothing was done.`)
+    desk.refuse(t('field.nothingWasDone', { more: gone ? t('field.whomHasGone', { whom: meant.whom }) : t('field.anotherCallIsInHand') }))
     look(true)
     return false
   }
@@ -138,7 +139,7 @@ export const useWays = defineStore('ways', () => {
     if (!contact || !first) return []
     const mobile = others.find(({ kind }) => kind === 'mobile')
     const reach = ({ number }: { number: string }) => toNumber(number, `${contact.name}, ${formatNumber(number)}`)
-    return [...reach(first), ...(mobile ? reach(mobile).slice(0, 1).map((way): Way => ({ ...way, id: 'mobile', label: 'Mobile', key: 'F9' })) : [])]
+    return [...reach(first), ...(mobile ? reach(mobile).slice(0, 1).map((way): Way => ({ ...way, id: 'mobile', label: t('common.mobile'), key: 'F9' })) : [])]
   }
 
   /** To a number outside, or to a short number that was typed; `shown`: how it is said. */

@@ -73,5 +73,5 @@ it('a place is found by whoever is there now, and by nobody who was there or wil
   await settled()
   const field = useField()
   field.type('plover')
-  expect(field.hits).toMatchObject([{ id: 't851', because: 'MV Plover is there now' }])
+  expect(field.hits).toMatchObject([{ id: 't851', because: { key: 'field.isThereNow', with: { name: 'MV Plover' } } }])
 })

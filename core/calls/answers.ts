@@ -1,3 +1,5 @@
+import { phrase, type Phrase, type Spoken } from '../../words/phrase'
+import type { PlainKey } from '../../words/speaker'
 import type { Telephone } from '../company/company'
 import { lookUp } from '../company/lookups'
 import type { Call, CallEvent, Cause, Decision, DeviceId, ExchangeState, RefusalCode } from './model'
@@ -6,10 +8,10 @@ import { connectionOf, isBusy, talkingCallOf } from './questions'
 
 /** What the services of the call model answer with, and what several of them need to know. */
 
-export interface Refused { refusal: { code: RefusalCode, sentence: string } }
+export interface Refused { refusal: { code: RefusalCode, why: Phrase } }
 
-export function refuse(code: RefusalCode, sentence: string): Refused {
-  return { refusal: { code, sentence } }
+export function refuse(code: RefusalCode, why: Phrase): Refused {
+  return { refusal: { code, why } }
 }
 
 export function accept(...events: CallEvent[]): Decision {
@@ -17,16 +19,16 @@ export function accept(...events: CallEvent[]): Decision {
 }
 
 /** The name of a device or party for a sentence. */
-export function nameOf(state: ExchangeState, device: DeviceId): string {
-  return deviceName(state.company, device) ?? 'the outside party'
+export function nameOf(state: ExchangeState, device: DeviceId): Spoken {
+  return deviceName(state.company, device) ?? phrase('refusals.theOutsideParty')
 }
 
 /** Who has the call now, for somebody who came too late or has nothing to do with it. */
-export function ownerSentence(state: ExchangeState, call: Call): string {
+export function ownerSentence(state: ExchangeState, call: Call): Phrase {
   const owner = call.connections.find(connection => connection.device !== call.calling && connection.state !== 'queued')
   return owner
-    ? `That call is with ${nameOf(state, owner.device)} now. The caller is looked after; you need do nothing.`
-    : 'You are not part of that call.'
+    ? phrase('refusals.thatCallIsWithNow', { name: nameOf(state, owner.device) })
+    : phrase('refusals.youAreNotPartOf')
 }
 
 /** Whoever begins to talk elsewhere puts the present call on hold: nothing is cut off by answering or calling. */
@@ -54,8 +56,8 @@ export function callingNumber({ company }: ExchangeState, call: Call): string | 
   return calling?.party ? calling.party.number : lookUp(company.telephones, call.calling)?.number ?? null
 }
 
-export const cannotRingWords: Record<CannotRing, string> = {
-  outOfService: 'has no telephone connected',
-  doNotDisturb: 'has do not disturb on',
-  busy: 'is on the telephone',
+export const cannotRingWords: Record<CannotRing, PlainKey> = {
+  outOfService: 'refusals.hasNoTelephoneConnected',
+  doNotDisturb: 'refusals.hasDoNotDisturbOn',
+  busy: 'refusals.isOnTheTelephone',
 }

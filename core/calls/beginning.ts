@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import type { Telephone } from '../company/company'
 import { accept, holdingTheRest, refuse } from './answers'
 import type { CallBackId, CallEvent, CallId, Decision, ExchangeState } from './model'
@@ -24,18 +25,18 @@ interface Beginning { except: string[], consultation?: CallId, account?: string,
 
 /** Calls whoever is named by `number`; `except`: who is not rung as a member of a group. */
 export function beginCall(state: ExchangeState, device: Telephone, number: string, { except, ...more }: Beginning): Decision {
-  if (!device.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+  if (!device.inService) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
   const target = targetOf(state, number)
   const emergency = !('refusal' in target) && target.kind === 'outside' && target.short?.emergency
   if (!emergency && callsOf(state, device.id).length >= device.capacity + besides) {
-    return refuse('tooManyCalls', 'You have as many calls as your telephone can carry: pass one on or end one first.')
+    return refuse('tooManyCalls', phrase('refusals.youHaveAsManyCalls'))
   }
   if ('refusal' in target) return target
-  if (target.id === device.id) return refuse('toSelf', 'That is your own extension.')
+  if (target.id === device.id) return refuse('toSelf', phrase('refusals.thatIsYourOwnExtension'))
   const holding = holdingTheRest(state, device.id)
-  if (target.kind === 'mailbox') return refuse('notPossibleNow', 'A voicemail takes callers; it can\'t be called.')
+  if (target.kind === 'mailbox') return refuse('notPossibleNow', phrase('refusals.aVoicemailTakesCallersIt'))
   if (target.kind === 'slot') {
-    return more.consultation ? refuse('notPossibleNow', 'A park slot can\'t be asked.') : fromSlot(state, device.id, target.slot, holding)
+    return more.consultation ? refuse('notPossibleNow', phrase('refusals.aParkSlotCantBe')) : fromSlot(state, device.id, target.slot, holding)
   }
   const call = callIdOf(state)
   const direction = target.kind === 'outside' ? 'outbound' : 'internal'
@@ -55,6 +56,6 @@ export function beginCall(state: ExchangeState, device: Telephone, number: strin
   const reached = reach(after, outside, { call, number: device.number, except: [device.id, ...except] })
   if ('events' in reached) return accept(...holding, originated, ...reached.events)
   // A telephone that is there and busy is heard as a tone, like on any telephone; everything else is refused before it begins.
-  if (!reached.cause) return refuse(reached.refusal.code, reached.refusal.sentence)
+  if (!reached.cause) return refuse(reached.refusal.code, reached.refusal.why)
   return accept(...holding, originated, { type: 'failed', call, device: target.id, cause: reached.cause })
 }

@@ -4,7 +4,7 @@ import type { Refusal, Request } from './model'
 import { connectionOf, connectionState } from './questions'
 import { stretchOf } from './stretches'
 import { nextDeadline } from './timers'
-import { Tryout } from './tryout'
+import { sentenceOf, Tryout } from './tryout'
 
 const [ines, tomas] = ['t2100', 't2101']
 const marit = 't2105'
@@ -34,7 +34,7 @@ describe('a call to a line', () => {
     const call = inHand()
     const refusal = ask({ service: 'answerCall', device: tomas, call })
     expect(refusal).toMatchObject({ code: 'alreadyAnswered' })
-    expect(refusal!.sentence).toContain('Ines Quillfeather')
+    expect(sentenceOf(refusal)).toContain('Ines Quillfeather')
   })
 
   it('can\'t be answered by somebody who serves no line', () => {
@@ -93,7 +93,7 @@ describe('a blind transfer', () => {
     arrange()
     const refusal = ask({ service: 'singleStepTransferCall', device: ines, call, to: marit })
     expect(refusal).toMatchObject({ code })
-    expect(refusal!.sentence).toContain('still with you')
+    expect(sentenceOf(refusal)).toContain('still with you')
     expect(connectionState(desk.state, call, ines)).toBe('connected')
   })
 

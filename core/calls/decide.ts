@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { lookUp } from '../company/lookups'
 import { accept, refuse } from './answers'
 import { callBacksAfterwards, isPrompt } from './call-backs/call-backs'
@@ -42,16 +43,18 @@ function answerTo(state: ExchangeState, request: Exclude<Request, { service: 'ti
   const asked = { state, request, now }
   if ('call' in request) {
     const call = state.calls.get(request.call)
-    if (!call) return refuse('unknownCall', 'That call is over: whoever was on it has hung up.')
+    if (!call) return refuse('unknownCall', phrase('refusals.thatCallIsOverWhoever'))
     const { device } = request
     if (isPrompt(call) && !ofPrompts.includes(request.service))
-      return refuse('notPossibleNow', 'That rings for a call-back, and nobody is on the line yet: answer it, or decline.')
+      return refuse('notPossibleNow', phrase('refusals.thatRingsForACallBack'))
     const ofCall = { ...asked, call, own: connectionOf(call, device)!, part: partOf(state, call, device), operator: isOperator(state, device) }
     return refusalOfRight(service, ofCall as never) ?? refusalOfIntercom(state, request) ?? service.decide(ofCall as never)
   }
   if (!('device' in request)) return service.decide(asked as never)
   const telephone = lookUp(state.company.telephones, request.device)
-  return telephone ? service.decide({ ...asked, telephone } as never) : refuse('unknownDevice', `There is no extension ${request.device}.`)
+  return telephone
+    ? service.decide({ ...asked, telephone } as never)
+    : refuse('unknownDevice', phrase('refusals.thereIsNoExtension', { device: request.device }))
 }
 
 /** Time moves on in steps: what falls due later at the same tick sees what came of the earlier. */

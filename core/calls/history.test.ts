@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import fc from 'fast-check'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
@@ -11,7 +13,7 @@ import { deviceName, mailboxOf } from './names'
 import type { Request } from './model'
 import { tellStory } from './story'
 import { plainText, wellFormed } from './text'
-import { Tryout } from './tryout'
+import { sentenceOf, Tryout } from './tryout'
 
 /** What is left of a call when it is over: its record, its story, its stays in park slots. */
 
@@ -26,7 +28,7 @@ beforeEach(() => {
 /** Carries out a request and collects what it does to the history of parkings. */
 function watched(request: Request): Parking[] {
   const decision = decide(desk.state, request, desk.now)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
   return numbered(desk.state, decision.events, desk.now).flatMap((event) => {
     const before = 'call' in event ? desk.state.calls.get(event.call) : undefined
     desk.state = evolve(desk.state, event)
@@ -35,7 +37,7 @@ function watched(request: Request): Parking[] {
   })
 }
 
-const name = (device: string) => deviceName(desk.state.company, device) ?? 'The caller'
+const name = (device: string) => spoken(english, deviceName(desk.state.company, device) ?? 'The caller')
 
 describe('the record of a call', () => {
   it('says who answered, who had it last, and what became of it', () => {
@@ -52,7 +54,7 @@ describe('the record of a call', () => {
     desk.must({ service: 'deflectCall', device: ines, call, to: mailboxOf('general') })
     const record = recordOf(desk.state, desk.call(call), { at: desk.now, type: 'callCleared', device: 'x', cause: 'normalClearing' })
     expect(record).toMatchObject({ outcome: 'voicemail', answeredBy: null })
-    expect(Object.values(record.names)).toContain('the voicemail of General line')
+    expect(Object.values(record.names).map(one => spoken(english, one))).toContain('the voicemail of General line')
   })
 
   it('whoever gave up on hold, parked or ringing on was missed; whoever hung up while talking was served', () => {
@@ -61,7 +63,7 @@ describe('the record of a call', () => {
       then(call)
       const was = desk.call(call)
       const decision = decide(desk.state, { service: 'clearConnection', device: was.calling, call }, desk.now)
-      if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+      if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
       const [leaves, over] = numbered(desk.state, decision.events, desk.now)
       desk.state = evolve(desk.state, leaves!)
       const record = recordOf(desk.state, desk.call(call), { at: desk.now, type: 'callCleared', device: was.calling, cause: 'normalClearing' })
@@ -97,7 +99,7 @@ describe('the story of a call', () => {
     desk.now += 10_000
     desk.must({ service: 'parkCall', device: ines, call, slot: null, for: null })
     desk.must({ service: 'directedPickupCall', device: marit, call })
-    expect(tellStory(desk.call(call).story, name).map(({ text, lasted }) => `${text} ${lasted ?? ''}`.trim())).toEqual([
+    expect(tellStory(english, desk.call(call).story, name).map(({ text, lasted }) => `${text} ${lasted ?? ''}`.trim())).toEqual([
       'The caller called 0', 'waited for Operators 4000', 'Ines Quillfeather answered 10000',
       'Ines Quillfeather put the caller into park slot 1 0', `${name(marit)} took it from park slot 1`,
     ])
@@ -133,7 +135,7 @@ describe('the history of parkings', () => {
 describe('words', () => {
   it('spans, greetings and text from outside', () => {
     expect([0, 7_000, 754_000, 3_723_000, -5].map(spell)).toEqual(['0:00', '0:07', '12:34', '1:02:03', '0:00'])
-    expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt({ greeting: 'x', greetings: [] }, hour * 60).split(',')[0])).toEqual([
+    expect([0, 11, 12, 17, 18, 23].map(hour => greetingAt(english, { greeting: 'x', greetings: [] }, hour * 60).split(',')[0])).toEqual([
       'Good morning',
       'Good morning',
       'Good afternoon',

@@ -1,3 +1,4 @@
+import type { Phrase, Spoken } from '../../words/phrase'
 import type { Map } from 'immutable'
 import type { InferType } from 'yup'
 import type { Company, PageRank } from '../company/company'
@@ -140,7 +141,7 @@ export const stepTypes = [
 
 export interface Caption {
   device: DeviceId
-  text: string
+  text: Spoken
   at: number
 }
 
@@ -350,7 +351,7 @@ export interface CallBack {
   endedBy: DeviceId | null
   endedAt: number | null
   /** What the caller was told at the end, by text. */
-  word: string | null
+  word: Spoken | null
 }
 
 export type PageId = string
@@ -463,7 +464,7 @@ export type RefusalCode = typeof refusalCodes[number]
 export interface Refusal {
   code: RefusalCode
   /** What happened, what became of the caller, what to do: for the person who asked. */
-  sentence: string
+  why: Phrase
 }
 
 export type Decision = { events: CallEvent[] } | { refusal: Refusal }

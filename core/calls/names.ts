@@ -1,3 +1,4 @@
+import { phrase, type Phrase, type Spoken } from '../../words/phrase'
 import type { Company } from '../company/company'
 import { lookUp } from '../company/lookups'
 import type { DeviceId, LineId, TrunkId } from './model'
@@ -28,17 +29,17 @@ export function isSlot(device: DeviceId): boolean {
 }
 
 /** How a device of ours is called in a sentence; null for parties outside and whatever is unknown. */
-export function deviceName({ telephones, groups, lines, zones, slots }: Company, device: DeviceId): string | null {
-  if (isSlot(device)) return `park slot ${lookUp(slots, device)?.name ?? ''}`.trim()
+export function deviceName({ telephones, groups, lines, zones, slots }: Company, device: DeviceId): Spoken | null {
+  if (isSlot(device)) return phrase('names.parkSlot', { name: lookUp(slots, device)?.name ?? '' })
   const owner = ownerOfMailbox(device)
   if (owner !== null) {
     const name = lookUp(telephones, owner)?.name ?? lookUp(lines, owner)?.name
-    return name ? `the voicemail of ${name}` : 'a voicemail'
+    return name ? phrase('names.theVoicemailOf', { name }) : phrase('names.aVoicemail')
   }
   return lookUp(telephones, device)?.name ?? lookUp(groups, device)?.name ?? lookUp(zones, device)?.name ?? null
 }
 
 /** How a trunk is called in a sentence. */
-export function trunkName({ trunks }: Company, trunk: TrunkId): string {
-  return `Trunk ${lookUp(trunks, trunk)?.name ?? ''}`.trim()
+export function trunkName({ trunks }: Company, trunk: TrunkId): Phrase {
+  return phrase('names.trunk', { name: lookUp(trunks, trunk)?.name ?? '' })
 }

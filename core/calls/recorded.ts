@@ -2,7 +2,7 @@ import '../schema/wording'
 import { array, number, object, string } from 'yup'
 import { causes, directions, stepTypes } from './model'
 import { outcomes } from './record'
-import { recordOf } from '../schema/shapes'
+import { recordOf, spokenText } from '../schema/shapes'
 
 /** What is kept of a call, and shown: the types of `model.ts` and `record.ts` follow from it. */
 
@@ -45,6 +45,6 @@ export const callRecord = object({
   /** Their numbers inside at the time. */
   numbers: array(text).required(),
   /** Names of devices at the time, so that the log outlives changes of staff. */
-  names: recordOf(text),
+  names: recordOf(spokenText),
   story: array(step).required(),
 })

@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { isInPickupGroup } from '../company/lookups'
 import { ownerSentence, refuse, type Refused } from './answers'
 import type { Call, DeviceId, ExchangeState, ServiceName } from './model'
@@ -28,11 +29,11 @@ export function refusalOfRight(service: Service<never>, asked: AskedOfCall<never
   const { state, call, part } = asked
   const { device, service: name } = asked.request as { device: DeviceId, service: ServiceName }
   const ours = state.devices.has(device)
-  if (!ours && !connectionOf(call, device)?.party) return refuse('unknownDevice', `There is no extension ${device}.`)
-  if (!ours && !service.outside) return refuse('notAllowed', 'That is for telephones of the company.')
+  if (!ours && !connectionOf(call, device)?.party) return refuse('unknownDevice', phrase('refusals.thereIsNoExtension', { device }))
+  if (!ours && !service.outside) return refuse('notAllowed', phrase('refusals.thatIsForTelephonesOf'))
   // Somebody's emergency call is theirs alone: it is not picked up, moved, taken back or joined by anybody else.
   if (isEmergency(state, call) && (!connectionOf(call, device) || joining.includes(name)))
-    return refuse('notPossibleNow', 'That is an emergency call: nobody takes it over, and nobody joins it.')
+    return refuse('notPossibleNow', phrase('refusals.thatIsAnEmergencyCallNobody'))
   if (service.may) return service.may(asked as never)
   return part === 'member' ? null : refuse('notYourCall', ownerSentence(state, call))
 }

@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 import type { Distribution, Group, ShortNumber, Slot, Telephone } from '../company/company'
 import { groupWithNumber, lineWithNumber, lookUp, slotWithNumber, telephoneWithDirectNumber, telephoneWithNumber } from '../company/lookups'
 import { formatNumber, readDialled } from '../numbers/dialled'
@@ -28,7 +29,7 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
     const owner = ownerOfMailbox(to)!
     return lookUp(state.company.telephones, owner) || lookUp(state.company.lines, owner)
       ? { kind: 'mailbox', id: to }
-      : refuse('unallocatedNumber', 'There is no such voicemail.')
+      : refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchVoicemail'))
   }
   const dialled = readDialled(to, state.company.settings)
   const short = dialled.kind === 'inside' ? lookUp(state.company.shortNumbers, dialled.digits) : undefined
@@ -36,7 +37,9 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   const known = byId(state, to)
   if (known) return known
   if (dialled.kind === 'invalid') return refuse('invalidNumber', dialled.why)
-  if (dialled.kind === 'inside') return byNumber(state, dialled.digits) ?? refuse('unallocatedNumber', `There is no extension ${dialled.digits}.`)
+  if (dialled.kind === 'inside') return byNumber(state, dialled.digits) ?? refuse('unallocatedNumber', phrase('refusals.thereIsNoExtensionDigits', {
+    digits: dialled.digits,
+  }))
   const line = lineWithNumber(state.company, dialled.e164)
   if (line) return { kind: 'group', id: line.target, group: state.company.groups[line.target]! }
   const direct = telephoneWithDirectNumber(state.company, dialled.e164)
@@ -44,7 +47,7 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
   const block = state.blocked.get(dialled.e164)
   const written = formatNumber(dialled.e164, state.company.settings)
   // Why is for who answers for the company: it stands with the block.
-  if (block) return refuse('blocked', `${written} is blocked. Lift the block first if it must be reached.`)
+  if (block) return refuse('blocked', phrase('refusals.isBlockedLiftTheBlock', { written }))
   return refusalOfNumber(state, dialled.e164, 'callsTo') ?? outside(state, dialled.e164, null)
 }
 
@@ -52,17 +55,18 @@ export function targetOf(state: ExchangeState, to: string): Target | Refused {
 export function refusalOfNumber({ company: { settings } }: ExchangeState, e164: string, which: 'callsTo' | 'callBacksTo'): Refused | null {
   const kind = classOf(e164, settings)
   if (settings[which].includes(kind)) return null
-  const where = { inland: 'numbers of the country', abroad: 'numbers abroad', premium: 'numbers at a premium', satellite: 'satellite telephones' }[kind]
+  const where = { inland: phrase('refusals.numbersOfTheCountry'), abroad: phrase('refusals.numbersAbroad'), premium: phrase('refusals.numbersAtAPremium'),
+    satellite: phrase('refusals.satelliteTelephones') }[kind]
   return refuse('notAllowed', which === 'callsTo'
-    ? `The company's settings allow no calls to ${where}.`
-    : `The company's settings let nobody be called back at ${where}.`)
+    ? phrase('refusals.theCompanysSettingsAllowNo', { where })
+    : phrase('refusals.theCompanysSettingsLetNobody', { where }))
 }
 
 /** A destination that calls go to by a rule: nobody is connected with an emergency service whom no person has called there, and no channel is taken for it. */
 export function targetOfRule(state: ExchangeState, to: string): Target | Refused {
   const target = targetOf(state, to)
   const isEmergency = !('refusal' in target) && target.kind === 'outside' && target.short?.emergency
-  return isEmergency ? refuse('notPossibleNow', 'No rule leads to an emergency number: name a person, a group, a voicemail or another number.') : target
+  return isEmergency ? refuse('notPossibleNow', phrase('refusals.noRuleLeadsToAn')) : target
 }
 
 /** True for a number outside that is in the call already: nobody is rung by their own call. */
@@ -75,13 +79,13 @@ export function leadsBack(state: ExchangeState, target: Target, { call, number }
 export function lastingTarget(state: ExchangeState, to: string): Exclude<Target, { kind: 'slot' }> | Refused {
   const target = targetOfRule(state, to)
   if ('refusal' in target || target.kind !== 'slot') return target
-  return refuse('notPossibleNow', 'A park slot takes nobody by itself: name a person, a group, a voicemail or a number.')
+  return refuse('notPossibleNow', phrase('refusals.aParkSlotTakesNobody'))
 }
 
 function outside(state: ExchangeState, number: string, short: ShortNumber | null): Target | Refused {
   // An emergency call for which there is no channel gets that of another call.
   const trunk = freeTrunk(state, short?.emergency) ?? (short?.emergency ? Object.keys(state.company.trunks)[0] : undefined)
-  if (trunk === undefined) return refuse('trunksBusy', 'Every line to the outside is in use. Try again in a moment.')
+  if (trunk === undefined) return refuse('trunksBusy', phrase('refusals.everyLineToTheOutside'))
   return { kind: 'outside', id: legOf(state, trunk), number, trunk, short }
 }
 
@@ -145,7 +149,7 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
     case 'outside': {
       const room = roomForEmergency(state, target, reaching)
       if (target.short?.emergency && !room && !freeTrunk(state, true))
-        return refuse('trunksBusy', 'Every line to the outside carries an emergency call. Try again at once.')
+        return refuse('trunksBusy', phrase('refusals.everyLineToTheOutsideCarries'))
       const trunk = room?.trunk ?? target.trunk
       const leg = room ? legOf(state, trunk) : target.id
       return {
@@ -155,7 +159,7 @@ export function reach(state: ExchangeState, target: Target, reaching: Reaching):
     case 'mailbox':
       return { events: [{ type: 'established', call, device: target.id }] }
     case 'slot':
-      return refuse('notPossibleNow', 'A park slot can\'t be rung.')
+      return refuse('notPossibleNow', phrase('refusals.aParkSlotCantBeRung'))
     case 'device': return reachTelephone(state, target.telephone, reaching)
     case 'group': return reachGroup(state, target.group, distribution ?? target.group.distribution, reaching)
   }
@@ -170,7 +174,7 @@ function reachTelephone(state: ExchangeState, telephone: Telephone, reaching: Re
   const forward = forwardAtOnce(state, id, cause, known)
   const further = forward && !except.includes(id) ? sentOn(state, id, forward.to, reaching) : null
   if (further) return { events: further }
-  if (cause) return { ...refuse(cause, `${name} ${cannotRingWords[cause]}.`), cause }
+  if (cause) return { ...refuse(cause, phrase('common.whoDoes', { who: name, does: { key: cannotRingWords[cause] } })), cause }
   return { events: [{ type: 'delivered', call, device: id }, ...mobileAlong(state, telephone, reaching)] }
 }
 
@@ -194,18 +198,18 @@ export function sentOn(state: ExchangeState, from: DeviceId, to: string, reachin
 
 function reachGroup(state: ExchangeState, group: Group, distribution: Distribution, { call, except }: Reaching): ReturnType<typeof reach> {
   if (distribution === 'queue') {
-    if (!isOpen(state, group.id)) return refuse('closed', `${group.name} is closed at present.`)
+    if (!isOpen(state, group.id)) return refuse('closed', phrase('refusals.isClosedAtPresent', { name: group.name }))
     // Whoever has refused it, or serves no line that it came on, is asked again: somebody has sent it here.
     const waiting = state.calls.get(call)
     const there = [...(waiting?.connections ?? []).filter(({ state: its }) => its !== 'queued'), { device: group.id, state: 'queued' as const, since: 0 }]
     const offered = { ...(waiting ?? nobodysCall), refusedBy: [], line: waiting?.line ?? null, connections: there }
     if (!group.members.some(member => !except.includes(member) && serves(state, offered, member))) {
-      return refuse('nobodyServes', `Nobody serves ${group.name} at present.`)
+      return refuse('nobodyServes', phrase('refusals.nobodyServesAtPresent', { name: group.name }))
     }
     return { events: [{ type: 'queued', call, device: group.id }] }
   }
   const rung = distribution === 'all' ? freeMembers(state, group, except) : longestFree(state, group, except)
-  if (rung === undefined || rung.length === 0) return refuse('nobodyFree', `Nobody in ${group.name} is free at present.`)
+  if (rung === undefined || rung.length === 0) return refuse('nobodyFree', phrase('refusals.nobodyInIsFreeAt', { name: group.name }))
   return { events: [rung].flat().map(device => ({ type: 'delivered', call, device, group: group.id })) }
 }
 
@@ -235,17 +239,17 @@ export function onward(
   call: Call,
   device: DeviceId,
   to: string,
-  keeps: string,
+  keeps: Phrase,
   distribution: Distribution | undefined,
 ): { target: Target, events: CallEvent[] } | Refused {
   const target = targetOf(state, to)
-  const and = (refused: Refused) => refuse(refused.refusal.code, `${refused.refusal.sentence} ${keeps}`)
+  const and = (refused: Refused) => refuse(refused.refusal.code, phrase('common.andThen', { first: refused.refusal.why, second: keeps }))
   if ('refusal' in target) return and(target)
-  if (target.id === device) return refuse('toSelf', `That is your own extension. ${keeps}`)
+  if (target.id === device) return refuse('toSelf', phrase('refusals.thatIsYourOwnExtensionKeeps', { keeps }))
   const caller
     = connectionOf(call, target.id) ?? (target.kind === 'outside' ? call.connections.find(({ party }) => party?.number === target.number) : undefined)
   if (caller && caller.state !== 'queued')
-    return refuse('toCaller', `${caller.party ? 'That number' : nameOf(state, target.id)} is in this call already. ${keeps}`)
+    return refuse('toCaller', phrase('refusals.isInThisCallAlready', { more: caller.party ? phrase('refusals.thatNumber') : nameOf(state, target.id), keeps }))
   const reached = reach(state, target, { call: call.id, distribution, except: [device, ...call.connections.map(connection => connection.device)] })
   return 'refusal' in reached ? and(reached) : { target, events: reached.events }
 }
@@ -253,7 +257,7 @@ export function onward(
 /** What dialling a park slot's number does: it takes the call that waits there. */
 export function fromSlot(state: ExchangeState, device: DeviceId, slot: Slot, holding: CallEvent[]): Decision {
   const call = parkedIn(state, slot.id)
-  if (!call) return refuse('slotEmpty', `Nobody waits in ${nameOf(state, slot.id)}.`)
-  if (connectionOf(call, device)) return refuse('notPossibleNow', 'You are the one who waits there.')
+  if (!call) return refuse('slotEmpty', phrase('refusals.nobodyWaitsIn', { name: nameOf(state, slot.id) }))
+  if (connectionOf(call, device)) return refuse('notPossibleNow', phrase('refusals.youAreTheOneWho'))
   return accept(...holding, { type: 'established', call: call.id, device, from: slot.id })
 }

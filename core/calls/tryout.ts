@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import type { CompanyChange, Part } from '../company/changes'
 import type { Company } from '../company/company'
 import { smallHouse } from './small-house'
@@ -5,6 +7,11 @@ import { decide } from './decide'
 import { evolveAll, numbered } from './evolve'
 import { type Beginning, quietState } from './snapshot'
 import type { Call, CallId, DeviceId, ExchangeState, Party, Refusal, Request } from './model'
+
+/** Why something was refused, as people read it; undefined when it was not. */
+export function sentenceOf(refusal: Refusal | undefined): string | undefined {
+  return refusal && spoken(english, refusal.why)
+}
 
 /** A quiet exchange with a clock of its own, to try requests on: for tests. */
 export class Tryout {
@@ -27,7 +34,7 @@ export class Tryout {
   /** Carries a request out that must not be refused. */
   must(request: Request): void {
     const refusal = this.ask(request)
-    if (refusal) throw new Error(`${request.service}: ${refusal.sentence}`)
+    if (refusal) throw new Error(`${request.service}: ${sentenceOf(refusal)}`)
   }
 
   /** Changes the company, as an administrator does while calls go on. */
@@ -39,7 +46,7 @@ export class Tryout {
   /** Changes some fields of one thing of the company. */
   change<P extends Part>(part: P, id: string, fields: Partial<Company[P][string]>): void {
     const refusal = this.configure({ part, id, value: { ...this.state.company[part][id], ...fields } } as CompanyChange)
-    if (refusal) throw new Error(refusal.sentence)
+    if (refusal) throw new Error(sentenceOf(refusal))
   }
 
   call(id: CallId): Call {

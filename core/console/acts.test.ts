@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
@@ -16,7 +18,8 @@ import { type Scene, tidingsOf } from './tidings'
 function scene(state: ExchangeState, device: string): Scene {
   return {
     state, device, lineName: call => call.line ?? 'own', greeting: () => 'Good morning', departmentOf: () => null,
-    nameOf: (of, party) => party?.name ?? party?.number ?? deviceName(state.company, of) ?? 'Outside caller',
+    t: english,
+    nameOf: (of, party) => party?.name ?? party?.number ?? spoken(english, deviceName(state.company, of) ?? 'Outside caller'),
     timeOf: at => new Date(at).toISOString().slice(11, 16),
   }
 }
@@ -31,7 +34,7 @@ function heard(state: ExchangeState, request: Request & { device: string }, now:
     const before = 'call' in event ? current.calls.get(event.call) : undefined
     current = evolve(current, event)
     const at = scene(current, request.device)
-    const board = boardNews(current, event, request.device, at.nameOf)
+    const board = boardNews(english, current, event, request.device, at.nameOf)
     said.push(...tidingsOf(at, event, before).map(({ text }) => text), ...board ? [board.text] : [])
   }
   const words = actWords(request as unknown as Asked, scene(current, request.device))

@@ -7,6 +7,7 @@ import { formatNumber } from '../numbers/dialled'
 import { spelled } from '../numbers/spelling'
 import type { Asked } from './console'
 import { nameIn, type Scene } from './tidings'
+import type { PlainKey } from '../../words/speaker'
 
 /**
  * What is said of an operator's own act once the exchange has carried it out. Every service has its words here, or is told by what comes of it (`tidings.ts`,
@@ -20,17 +21,17 @@ type Words<S extends Name> = (request: RequestFor<S>, scene: Scene) => string | 
 /** Told by what comes of it. */
 const told = null
 
-export const reasonWords: Record<AwayReason, string> = {
-  lunch: 'lunch', break: 'break', meeting: 'meeting', travelling: 'travelling', gone: 'gone for the day',
+export const reasonWords: Record<AwayReason, PlainKey> = {
+  lunch: 'tidings.lunch', break: 'tidings.break', meeting: 'tidings.meeting', travelling: 'tidings.travelling', gone: 'tidings.goneForTheDay',
 }
 
-const until = ({ timeOf }: Scene, at: number | null | undefined) => at == null ? '' : `, until ${timeOf(at)}`
+const until = ({ timeOf, t }: Scene, at: number | null | undefined) => at == null ? '' : t('tidings.untilAt', { at: timeOf(at) })
 /** "for Marit Upwater" where it is not for oneself. */
-const forOther = ({ device, nameOf }: Scene, of: DeviceId | undefined) => of === undefined || of === device ? '' : ` for ${nameOf(of)}`
-const lineOf = ({ state }: Scene, line: string) => lookUp(state.company.lines, line)?.name ?? 'line'
+const forOther = ({ device, nameOf, t }: Scene, of: DeviceId | undefined) => of === undefined || of === device ? '' : t('tidings.forName', { name: nameOf(of) })
+const lineOf = ({ state, t }: Scene, line: string) => lookUp(state.company.lines, line)?.name ?? t('tidings.aLine')
 const callerOf = (scene: Scene, id: string) => {
   const call = scene.state.calls.get(id)
-  return call ? nameIn(scene, call) : 'The caller'
+  return call ? nameIn(scene, call) : scene.t('tidings.theCaller')
 }
 
 /** Whom the call that has just begun at one's telephone rings; null when it is over, or a tone says why. */
@@ -44,13 +45,16 @@ function rung(scene: Scene): { name: string, hears: boolean } | null {
 
 function promisedTo(scene: Scene, id: string): string {
   const promise = promiseOf(scene.state, id)
-  return promise ? scene.nameOf('', promise.party) : 'The caller'
+  return promise ? scene.nameOf('', promise.party) : scene.t('tidings.theCaller')
 }
 
 const calling: (scene: Scene) => string | null = (scene) => {
   const called = rung(scene)
-  return called && !called.hears ? `Calling ${called.name}` : null
+  return called && !called.hears ? scene.t('tidings.callingName', { name: called.name }) : null
 }
+
+const ownService = { serving: 'tidings.youServeThe', paused: 'tidings.youPauseInThe', left: 'tidings.youHaveLeftThe' } as const
+const theirService = { serving: 'tidings.whoServesThe', paused: 'tidings.whoPausesInThe', left: 'tidings.whoHasLeftThe' } as const
 
 const acts: { [S in Name]: Words<S> | typeof told } = {
   answerCall: told, holdCall: told, retrieveCall: told, parkCall: told, singleStepTransferCall: told, transferCall: told, conferenceCall: told,
@@ -64,52 +68,66 @@ const acts: { [S in Name]: Words<S> | typeof told } = {
   makeCallBack: (_, scene) => calling(scene),
   consultationCall({ call }, scene) {
     const called = rung(scene)
-    return called && `Asking ${called.name} for ${callerOf(scene, call)}`
+    return called && scene.t('tidings.askingFor', { name: called.name, caller: callerOf(scene, call) })
   },
   singleStepConferenceCall({ call }, scene) {
     const invited = scene.state.calls.get(call)?.connections.filter(({ invitedBy, along }) => invitedBy === scene.device && !along).at(-1)
-    return invited ? `Asking ${scene.nameOf(invited.device, invited.party)} to join` : null
+    return invited ? scene.t('tidings.askingToJoin', { name: scene.nameOf(invited.device, invited.party) }) : null
   },
   deflectCall({ call: id }, scene) {
     const call = scene.state.calls.get(id)
     const to = call?.passing?.to
-    return call && to ? `${callerOf(scene, id)} passed on to ${scene.nameOf(to, connectionOf(call, to)?.party)}` : 'Passed on'
+    return call && to
+      ? scene.t('tidings.passedOnTo', { caller: callerOf(scene, id), name: scene.nameOf(to, connectionOf(call, to)?.party) })
+      : scene.t('tidings.passedOn')
   },
-  putInQueue: ({ call, place }, scene) => `${callerOf(scene, call)} is ${place} now`,
-  setMicrophoneMute: ({ party, on }, scene) =>
-    party === scene.device ? on ? 'You are muted' : 'You are heard again' : `${scene.nameOf(party)} is ${on ? 'muted' : 'heard again'}`,
-  generateDigits({ digits }) {
+  putInQueue: ({ call, place }, scene) => scene.t(place === 'first' ? 'tidings.isFirstNow' : 'tidings.isLastNow', { caller: callerOf(scene, call) }),
+  setMicrophoneMute({ party, on }, { t, device, nameOf }) {
+    if (party === device) return t(on ? 'tidings.youAreMuted' : 'tidings.youAreHeardAgain')
+    return t(on ? 'tidings.nameIsMuted' : 'tidings.nameIsHeardAgain', { name: nameOf(party) })
+  },
+  generateDigits({ digits }, scene) {
     const count = digits.replace(/[\s,-]/g, '').length
-    return `${count} ${count === 1 ? 'digit' : 'digits'} sent`
+    return scene.t('tidings.digitSent', { count })
   },
 
-  setDoNotDisturb: ({ on, of, until: at }, scene) => `Do not disturb ${on ? 'on' : 'off'}${forOther(scene, of)}${on ? until(scene, at) : ''}`,
-  setStatus: ({ reason, until: at }, scene) => reason === null ? 'Your status: Available' : `Your status: Away, ${reasonWords[reason]}${until(scene, at)}`,
+  setDoNotDisturb: ({ on, of, until: at }, scene) => on
+    ? scene.t('tidings.doNotDisturbOn', { whose: forOther(scene, of), until: until(scene, at) })
+    : scene.t('tidings.doNotDisturbOff', { whose: forOther(scene, of) }),
+  setStatus: ({ reason, until: at }, scene) => reason === null
+    ? scene.t('tidings.yourStatusAvailable')
+    : scene.t('tidings.yourStatusAway', { reason: scene.t(reasonWords[reason]), until: until(scene, at) }),
   setForwarding: ({ to, of, until: at }, scene) => to === null
-    ? `Calls${forOther(scene, of)} ring at the telephone again`
-    : `Calls${forOther(scene, of)} go to ${destinationOf(scene, to)}${until(scene, at)}`,
-  setRingAlong: ({ on, of }, scene) => `The mobile${forOther(scene, of).replace(' for ', ' of ')} rings along${on ? '' : ' no more'}`,
+    ? scene.t('tidings.callsRingAtTheTelephone', { whose: forOther(scene, of) })
+    : scene.t('tidings.callsGoTo', { whose: forOther(scene, of), to: destinationOf(scene, to), until: until(scene, at) }),
+  setRingAlong: ({ on, of }, { t, device, nameOf }) => of === undefined || of === device
+    ? t(on ? 'tidings.theMobileRingsAlong' : 'tidings.theMobileRingsAlongNoMore')
+    : t(on ? 'tidings.theMobileOfRingsAlong' : 'tidings.theMobileOfRingsAlongNoMore', { name: nameOf(of) }),
   setLetThrough: ({ number, on, of }, scene) =>
-    `Calls of ${destinationOf(scene, number)} ${on ? 'ring all the same' : 'ring like others'}${forOther(scene, of)}`,
-  setLineServed: ({ line, on, until: at }, scene) => `You ${on ? 'serve' : 'do not serve'} the ${lineOf(scene, line)}${on ? ' again' : until(scene, at)}`,
-  setQueueServed({ queue, state, of }, scene) {
-    const own = of === undefined || of === scene.device
-    const does = { serving: own ? 'serve' : 'serves', paused: own ? 'pause in' : 'pauses in', left: own ? 'have left' : 'has left' }[state]
-    return `${own ? 'You' : scene.nameOf(of)} ${does} the ${scene.nameOf(queue)}`
+    scene.t(on ? 'tidings.callsOfRingAllTheSame' : 'tidings.callsOfRingLikeOthers', { number: destinationOf(scene, number), whose: forOther(scene, of) }),
+  setLineServed: ({ line, on, until: at }, scene) => on
+    ? scene.t('tidings.youServeTheAgain', { line: lineOf(scene, line) })
+    : scene.t('tidings.youDoNotServeThe', { line: lineOf(scene, line), until: until(scene, at) }),
+  setQueueServed({ queue, state, of }, { t, device, nameOf }) {
+    const name = nameOf(queue)
+    if (of === undefined || of === device) return t(ownService[state], { queue: name })
+    return t(theirService[state], { name: nameOf(of), queue: name })
   },
   offerLine: ({ line, to }, scene) => to === null
-    ? `Nobody is asked to take the ${lineOf(scene, line)} any more`
-    : `${scene.nameOf(to)} is asked to take the ${lineOf(scene, line)}`,
-  answerLineOffer: ({ line, yes }, scene) => `${yes ? 'You serve' : 'You have not taken'} the ${lineOf(scene, line)}`,
+    ? scene.t('tidings.nobodyIsAskedToTake', { line: lineOf(scene, line) })
+    : scene.t('tidings.isAskedToTakeThe', { name: scene.nameOf(to), line: lineOf(scene, line) }),
+  answerLineOffer: ({ line, yes }, scene) => scene.t(yes ? 'tidings.youServeTheLine' : 'tidings.youHaveNotTakenThe', { line: lineOf(scene, line) }),
 
-  blockNumber: ({ number }, scene) => `${destinationOf(scene, number)} is blocked`,
-  unblockNumber: ({ number }, scene) => `${destinationOf(scene, number)} is not blocked any more`,
-  promiseCallBack: ({ number, name }, scene) => `${name || destinationOf(scene, number)} is promised a call-back`,
+  blockNumber: ({ number }, scene) => scene.t('tidings.isBlocked', { number: destinationOf(scene, number) }),
+  unblockNumber: ({ number }, scene) => scene.t('tidings.isNotBlockedAnyMore', { number: destinationOf(scene, number) }),
+  promiseCallBack: ({ number, name }, scene) => scene.t('tidings.isPromisedACallBack', { name: name || destinationOf(scene, number) }),
   assignCallBack: ({ callBack, to }, scene) => to === null
-    ? `The call-back of ${promisedTo(scene, callBack)} is everybody's`
-    : `${to === scene.device ? 'You are' : `${scene.nameOf(to)} is`} to call ${promisedTo(scene, callBack)} back`,
-  endCallBack: ({ callBack }, scene) => `The call-back of ${promisedTo(scene, callBack)} is done`,
-  dismissNote: () => 'The note is put away',
+    ? scene.t('tidings.theCallBackOfIs', { name: promisedTo(scene, callBack) })
+    : to === scene.device
+      ? scene.t('tidings.youAreToCallBack', { name: promisedTo(scene, callBack) })
+      : scene.t('tidings.whoIsToCallBack', { who: scene.nameOf(to), name: promisedTo(scene, callBack) }),
+  endCallBack: ({ callBack }, scene) => scene.t('tidings.theCallBackOfIsDone', { name: promisedTo(scene, callBack) }),
+  dismissNote: (_, scene) => scene.t('tidings.theNoteIsPutAway'),
 }
 
 /** A number as people write it, or somebody of ours by name. */

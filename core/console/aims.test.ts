@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import type { CallId } from '../calls/model'
@@ -15,8 +17,8 @@ class Onlooker {
   get console(): Console {
     const { state, now } = this.desk
     return {
-      state, device: 't2100', track: trackOf(state, 't2100', { next: null, carried: null }, now), note: '', account: '', wall: now,
-      nameOf: (device, party) => party?.name ?? deviceName(state.company, device) ?? 'Outside caller',
+      state, device: 't2100', track: trackOf(state, 't2100', { next: null, carried: null }, now), note: '', account: '', wall: now, t: english,
+      nameOf: (device, party) => party?.name ?? spoken(english, deviceName(state.company, device) ?? 'Outside caller'),
     }
   }
 

@@ -46,8 +46,8 @@ export function meaningsOf(console: Console): Record<string, Meaning | null> {
   ]) as Record<string, Meaning | null>
 }
 
-function nameOf({ device, nameOf }: Console, call: Call): string {
-  return call.parked ? nameOf(call.calling, call.party) : otherName(call, device, nameOf)
+function nameOf({ device, nameOf, t }: Console, call: Call): string {
+  return call.parked ? nameOf(call.calling, call.party) : otherName(t, call, device, nameOf)
 }
 
 /**

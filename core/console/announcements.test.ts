@@ -1,3 +1,4 @@
+import { english } from '../../words/english'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { type Announcement, Announcements, loudnesses, type Rank } from './announcements'
@@ -20,8 +21,8 @@ const texts = (all: Announcement[]) => all.map(({ text }) => text)
 
 describe('what the screen says', () => {
   it('does not speak over itself: the second waits until the first can have been heard, by a voice of its speed', () => {
-    const slow = new Announcements(() => 'everything', () => 'slow')
-    const fast = new Announcements(() => 'everything', () => 'fast')
+    const slow = new Announcements(english, () => 'everything', () => 'slow')
+    const fast = new Announcements(english, () => 'everything', () => 'fast')
     for (const speech of [slow, fast]) {
       speech.put(arrives('Olive Quill'), 0)
       speech.put({ text: 'Held', rank: 'own', about: null }, 0)
@@ -37,7 +38,7 @@ describe('what the screen says', () => {
   })
 
   it('says whom one has, and their greeting, before anything else', () => {
-    const speech = new Announcements(() => 'urgent')
+    const speech = new Announcements(english, () => 'urgent')
     for (let index = 0; index < 8; index++) speech.put(waits(`Caller ${index}`, 0), 0)
     speech.put({ text: 'Ada Fenn hung up', rank: 'urgent', about: 'gone' }, 0)
     speech.put({ text: 'You have Olive Quill. Good morning', rank: 'now', about: 'mine' }, 0)
@@ -47,7 +48,7 @@ describe('what the screen says', () => {
   })
 
   it('does not say of a call what is not so any more', () => {
-    const speech = new Announcements(() => 'everything')
+    const speech = new Announcements(english, () => 'everything')
     speech.put({ text: 'Nobody found', rank: 'own', about: null }, 0)
     speech.next(0, 0)
     speech.put({ ...arrives('Olive Quill'), about: 'one' }, 0)
@@ -57,7 +58,7 @@ describe('what the screen says', () => {
   })
 
   it('never hides that somebody has come behind that they wait; many who come at once are told together', () => {
-    const speech = new Announcements(() => 'everything')
+    const speech = new Announcements(english, () => 'everything')
     speech.put(arrives('Olive Quill'), 0)
     speech.put(waits('Olive Quill', 0), 20_000)
     expect(texts(everything(speech, 20_000))).toEqual(['General line: Olive Quill'])
@@ -66,7 +67,7 @@ describe('what the screen says', () => {
   })
 
   it('tells of those who wait together, those on hold by name, and not every moment', () => {
-    const speech = new Announcements(() => 'calls')
+    const speech = new Announcements(english, () => 'calls')
     speech.put(waits('A', 10_000), 50_000)
     speech.put(waits('B', 20_000, true), 50_000)
     speech.put(waits('C', 30_000), 50_000)
@@ -78,14 +79,14 @@ describe('what the screen says', () => {
   })
 
   it('says what one did with a call also when more has come of it meanwhile', () => {
-    const speech = new Announcements(() => 'everything')
+    const speech = new Announcements(english, () => 'everything')
     speech.put({ text: 'Olive Quill passed on to Marit', rank: 'own', about: 'one' }, 0)
     speech.put({ text: 'Marit took it', rank: 'calls', about: 'one' }, 0)
     expect(texts(everything(speech, 0))).toEqual(['Olive Quill passed on to Marit', 'Marit took it'])
   })
 
   it('leaves out what came of a call so long ago that nobody needs it, and no arrival', () => {
-    const speech = new Announcements(() => 'everything')
+    const speech = new Announcements(english, () => 'everything')
     speech.put({ text: 'Marit took it', rank: 'calls', about: 'one' }, 0)
     speech.put(arrives('Olive Quill'), 0)
     expect(texts(everything(speech, 25_000))).toEqual(['General line: Olive Quill'])
@@ -94,7 +95,7 @@ describe('what the screen says', () => {
   it('loses nothing, says nothing twice, and says the urgent first', () => {
     const some = fc.array(fc.record({ text: fc.string({ maxLength: 40 }), rank: fc.constantFrom(...ranks), about: fc.constant(null) }), { maxLength: 5 })
     fc.assert(fc.property(some, fc.constantFrom(...loudnesses), (list, loudness) => {
-      const speech = new Announcements(() => loudness, () => 'fast')
+      const speech = new Announcements(english, () => loudness, () => 'fast')
       for (const announcement of list) speech.put(announcement, 0)
       const heard = everything(speech, 0)
       const wanted = list.filter(({ rank }) => loudness === 'everything' || rank === 'urgent' || rank === 'now' || (loudness === 'calls' && rank === 'calls'))

@@ -1,4 +1,5 @@
 import { spell } from '../durations/durations'
+import type { Speaker } from '../../words/speaker'
 
 /** What the screen says of itself, for who listens to it: one after the other, what matters most first, nothing of use lost, nothing twice, nothing stale. */
 
@@ -41,7 +42,7 @@ export class Announcements {
   private freeAt = -Infinity
   private waitsAt = -Infinity
 
-  constructor(private readonly loudness: () => Loudness, private readonly voice: () => Voice = () => 'usual') {}
+  constructor(private readonly t: Speaker, private readonly loudness: () => Loudness, private readonly voice: () => Voice = () => 'usual') {}
 
   /**
    * Puts something in its place: behind what matters as much, before what matters less. The same words that still wait are not said twice, and what has
@@ -84,7 +85,7 @@ export class Announcements {
     const taken = gathered ? together : [first]
     this.waiting = this.waiting.filter(({ announcement }) => !taken.includes(announcement))
     if (!gathered) return first
-    const text = first.arrival ? arrivals(together.map(({ arrival }) => arrival!)) : waits(together.map(({ wait }) => wait!), now)
+    const text = first.arrival ? arrivals(together.map(({ arrival }) => arrival!)) : waits(this.t, together.map(({ wait }) => wait!), now)
     return { text, rank: first.rank, about: null }
   }
 
@@ -104,10 +105,10 @@ function arrivals(all: readonly Wait[]): string {
 }
 
 /** Those on hold by name, as they are forgotten most easily; of the others how many, and the longest. */
-function waits(all: readonly Wait[], now: number): string {
-  const held = all.filter(one => one.held).map(({ name, since }) => `${name} on hold for ${spell(now - since)}`)
+function waits(t: Speaker, all: readonly Wait[], now: number): string {
+  const held = all.filter(one => one.held).map(({ name, since }) => t('tidings.onHoldFor', { name, time: spell(now - since) }))
   const others = all.filter(one => !one.held)
   const since = Math.min(...others.map(other => other.since))
-  const more = others.length === 0 ? [] : [`${others.length} ${others.length === 1 ? 'waits' : 'wait'} to be answered, the longest ${spell(now - since)}`]
+  const more = others.length === 0 ? [] : [t('tidings.waitsToBeAnsweredThe', { count: others.length, time: spell(now - since) })]
   return [...held, ...more].join('. ')
 }

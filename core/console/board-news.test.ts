@@ -1,9 +1,10 @@
+import { english } from '../../words/english'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import type { NumberedEvent, Request } from '../calls/model'
 import { decide } from '../calls/decide'
 import { evolve, numbered } from '../calls/evolve'
-import { Tryout } from '../calls/tryout'
+import { sentenceOf, Tryout } from '../calls/tryout'
 import { boardNews } from './board-news'
 
 const queue = 'queue:freight'
@@ -11,10 +12,11 @@ const queue = 'queue:freight'
 /** What an operator hears of what comes of a request. */
 function hears(on: Tryout, request: Request, own = 't2101'): string[] {
   const decision = decide(on.state, request, on.now)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
   return numbered(on.state, decision.events, on.now).flatMap((event: NumberedEvent) => {
     on.state = evolve(on.state, event)
-    const news = boardNews(on.state, event, own, device => on.state.company.telephones[device]?.name ?? on.state.company.groups[device]?.name ?? device)
+    const news = boardNews(english, on.state, event, own, device => on.state.company.telephones[device]?.name ?? on.state.company.groups[device]?.name
+      ?? device)
     return news ? [`${news.rank}: ${news.text}`] : []
   })
 }

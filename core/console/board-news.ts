@@ -6,6 +6,8 @@ import { promiseOf } from '../calls/call-backs/call-backs'
 import { channelsFree } from '../calls/questions'
 import { spell } from '../durations/durations'
 import type { Announcement, Rank } from './announcements'
+import { spoken } from '../../words/phrase'
+import type { Speaker } from '../../words/speaker'
 
 /** What operators hear of queues, lines and trunks, beside the calls of their own track. */
 
@@ -20,59 +22,61 @@ export function allChannelsBusy(state: ExchangeState): boolean {
  * @param state as it is afterwards
  * @param own the listener's telephone: what they have done themselves is told as that
  */
-export function boardNews(state: ExchangeState, event: NumberedEvent, own: DeviceId, nameOf: (device: DeviceId,
+export function boardNews(t: Speaker, state: ExchangeState, event: NumberedEvent, own: DeviceId, nameOf: (device: DeviceId,
   party?: Party | null) => string): Announcement | null {
   const { lines, groups } = state.company
   const tell = (text: string, rank: Rank): Announcement => ({ text, rank, about: null })
   switch (event.type) {
     case 'queueServed':
       return event.state === 'paused' && event.by === null && event.reason === lettingRing
-        ? tell(`${nameOf(event.device)} let calls ring and no longer serves the ${nameOf(event.queue)}`, 'urgent')
+        ? tell(t('tidings.letCallsRingAndNo', { name: nameOf(event.device), name2: nameOf(event.queue) }), 'urgent')
         : null
     case 'openingChanged': {
       const name = (lookUp(lines, event.of) ?? lookUp(groups, event.of))?.name
-      return name ? tell(`The ${name} is ${event.open ? 'open' : 'closed'}`, event.by === own ? 'own' : 'calls') : null
+      return name ? tell(t(event.open ? 'tidings.theNameIsOpen' : 'tidings.theNameIsClosed', { name }), event.by === own ? 'own' : 'calls') : null
     }
     case 'trunkChanged': {
-      const channels = `${event.faulty} channel${event.faulty === 1 ? '' : 's'}`
-      const trouble = event.outBy ? 'is out of service' : event.faulty > 0 ? `has ${channels} out of order` : 'is in order again'
-      return tell(`${trunkName(state.company, event.trunk)} ${trouble}${allChannelsBusy(state) ? `. ${busyWords}` : ''}`, event.outBy === own ? 'own' : 'calls')
+      const channels = t('tidings.countChannel', { count: event.faulty })
+      const trouble = event.outBy ? t('tidings.isOutOfService') : event.faulty > 0 ? t('tidings.hasOutOfOrder', { channels }) : t('tidings.isInOrderAgain')
+      return tell(`${spoken(t, trunkName(state.company, event.trunk))} ${trouble}${allChannelsBusy(state) ? `. ${t(allBusy)}` : ''}`, event.outBy === own
+        ? 'own'
+        : 'calls')
     }
     case 'lineOffered':
-      if (event.device === own && event.taken) return tell(`The ${nameOfLine(state, event.line)} is served by the other now`, 'urgent')
-      return event.to === own ? tell(`${nameOf(event.device)} asks you to take the ${nameOfLine(state, event.line)}`, 'urgent') : null
+      if (event.device === own && event.taken) return tell(t('tidings.theIsServedByThe', { line: nameOfLine(t, state, event.line) }), 'urgent')
+      return event.to === own ? tell(t('tidings.asksYouToTakeThe', { name: nameOf(event.device), line: nameOfLine(t, state, event.line) }), 'urgent') : null
     case 'callBackPromised':
-      return event.by === own ? null : tell(`${nameOf('', event.party)} is to be called back by the ${nameOf(event.queue)}`, 'calls')
+      return event.by === own ? null : tell(t('tidings.isToBeCalledBackBy', { name: nameOf('', event.party), name2: nameOf(event.queue) }), 'calls')
     case 'callBackLate': {
       const promise = promiseOf(state, event.callBack)
       if (!promise) return null
-      return tell(`${nameOf('', promise.party)} was promised a call-back ${spell(event.at - promise.promisedAt)} ago, and waits for it`, 'urgent')
+      return tell(t('tidings.wasPromisedACallBack', { name: nameOf('', promise.party), time: spell(event.at - promise.promisedAt) }), 'urgent')
     }
     case 'callBackAssigned':
     case 'callBackMoved':
     case 'callBackEnded': {
       const promise = promiseOf(state, event.callBack)
-      return promise && event.by !== own ? callBackNews(event, nameOf('', promise.party), own) : null
+      return promise && event.by !== own ? callBackNews(t, event, nameOf('', promise.party), own) : null
     }
     case 'originated':
     case 'delivered':
       // It has taken the last channel.
-      return event.trunk && allChannelsBusy(state) ? tell(busyWords, 'urgent') : null
+      return event.trunk && allChannelsBusy(state) ? tell(t(allBusy), 'urgent') : null
     default: return null
   }
 }
 
-const nameOfLine = ({ company }: ExchangeState, line: LineId) => lookUp(company.lines, line)?.name ?? 'line'
+const nameOfLine = (t: Speaker, { company }: ExchangeState, line: LineId) => lookUp(company.lines, line)?.name ?? t('tidings.aLine')
 
 /** A promise that comes to the operators, or to this one, or that could not be kept. */
-function callBackNews(event: EventOf<'callBackAssigned'> | EventOf<'callBackMoved'> | EventOf<'callBackEnded'>, name: string,
+function callBackNews(t: Speaker, event: EventOf<'callBackAssigned'> | EventOf<'callBackMoved'> | EventOf<'callBackEnded'>, name: string,
   own: DeviceId): Announcement | null {
   const urgent = (text: string): Announcement => ({ text, rank: 'urgent', about: null })
   switch (event.type) {
-    case 'callBackAssigned': return event.to === own ? urgent(`You are to call ${name} back`) : null
-    case 'callBackMoved': return urgent(`Nobody has called ${name} back: the call-back comes to the operators`)
-    case 'callBackEnded': return event.end === 'unreached' ? urgent(`${name} could not be called back, and was told so`) : null
+    case 'callBackAssigned': return event.to === own ? urgent(t('tidings.youAreToCallBack', { name })) : null
+    case 'callBackMoved': return urgent(t('tidings.nobodyHasCalledBackThe', { name }))
+    case 'callBackEnded': return event.end === 'unreached' ? urgent(t('tidings.couldNotBeCalledBack', { name })) : null
   }
 }
 
-const busyWords = 'Every line to the outside is in use'
+const allBusy = 'tidings.everyLineToTheOutside'

@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import type { CallId, DeviceId, Party } from '../calls/model'
@@ -18,8 +20,8 @@ class Screen {
   get console(): Console {
     const { state, now } = this.desk
     const nameOf = (device: DeviceId, party: Party | null = null) =>
-      party ? (party.name ?? 'Number withheld') : (deviceName(state.company, device) ?? 'Outside caller')
-    return { state, device: 't2100', track: trackOf(state, 't2100', this.chosen, now), note: this.note, account: this.account, wall: now, nameOf }
+      party ? (party.name ?? 'Number withheld') : (spoken(english, deviceName(state.company, device) ?? 'Outside caller'))
+    return { state, device: 't2100', track: trackOf(state, 't2100', this.chosen, now), note: this.note, account: this.account, wall: now, nameOf, t: english }
   }
 
   /** Does what a deed asks of the exchange. */

@@ -2,6 +2,7 @@ import { isPrompt } from '../calls/call-backs/call-backs'
 import type { Call, CallId, DeviceId, ExchangeState, Party, Request } from '../calls/model'
 import { connectionOf, othersOf } from '../calls/questions'
 import type { Track } from './track'
+import type { Speaker } from '../../words/speaker'
 
 /** What an operator's screen knows when it says what can be done: all of it is computed from the calls as they are. */
 export interface Console {
@@ -16,6 +17,8 @@ export interface Console {
   /** Now, as people read it: milliseconds since 1970. */
   wall: number
   nameOf: NameOf
+  /** In the operator's language. */
+  t: Speaker
 }
 
 export type NameOf = (device: DeviceId, party?: Party | null) => string
@@ -52,7 +55,7 @@ export function outsideParty(call: Call, device: DeviceId | null): Party | null 
 }
 
 /** The other side of a call as the operator's screen names it. */
-export function otherName(call: Call, device: DeviceId | null, nameOf: NameOf): string {
+export function otherName(t: Speaker, call: Call, device: DeviceId | null, nameOf: NameOf): string {
   // Nobody is on the line yet: whom one is to call back.
   if (isPrompt(call)) return nameOf('', call.party)
   const own = device && connectionOf(call, device)
@@ -60,11 +63,11 @@ export function otherName(call: Call, device: DeviceId | null, nameOf: NameOf): 
   if (others.length > 1) return others.map(other => nameOf(other.device, other.party)).join(', ')
   if (own && call.failed) return nameOf(call.failed.device)
   const other = others[0] ?? connectionOf(call, call.calling)
-  return other ? nameOf(other.device, other.party) : 'Nobody'
+  return other ? nameOf(other.device, other.party) : t('track.nobody')
 }
 
 /** The same, told apart from another call of that name: by the end of its number, else by where it came. */
-export function apart(name: string, call: Call, lineName: string): string {
+export function apart(t: Speaker, name: string, call: Call, lineName: string): string {
   const number = call.party?.number
-  return number && !name.includes(number) ? `${name}, number ending ${number.slice(-3).split('').join(' ')}` : `${name}, ${lineName}`
+  return number && !name.includes(number) ? t('track.numberEnding', { name, digits: number.slice(-3).split('').join(' ') }) : `${name}, ${lineName}`
 }

@@ -1,19 +1,20 @@
 import { connectionOf, isConversation } from '../calls/questions'
 import { ask, type Console, type Deed, otherName } from './console'
+import type { PlainKey } from '../../words/speaker'
 
 /** What the keys of the call in hand do while nothing is typed. */
 
-type Situation = Pick<Console, 'device' | 'track' | 'nameOf'>
+type Situation = Pick<Console, 'device' | 'track' | 'nameOf' | 't'>
 
 /** What Enter does then, said beforehand: hands over the caller one asks for, or answers; null when it does nothing. */
-export function standingDeed({ device, track: { consultation, askedFor, next, chosen }, nameOf }: Situation): { words: string, deed: Deed } | null {
+export function standingDeed({ device, track: { consultation, askedFor, next, chosen }, nameOf, t }: Situation): { words: string, deed: Deed } | null {
   if (consultation && askedFor && !chosen) {
     return {
-      words: `hands ${otherName(askedFor, device, nameOf)} over to ${otherName(consultation, device, nameOf)}`,
+      words: t('keys.handsOverTo', { name: otherName(t, askedFor, device, nameOf), name2: otherName(t, consultation, device, nameOf) }),
       deed: ask({ service: 'transferCall', call: askedFor.id, consultation: consultation.id }),
     }
   }
-  return next ? { words: `answers ${otherName(next.call, device, nameOf)}`, deed: ask({ service: 'answerCall', call: next.call.id }) } : null
+  return next ? { words: t('keys.answers', { name: otherName(t, next.call, device, nameOf) }), deed: ask({ service: 'answerCall', call: next.call.id }) } : null
 }
 
 /** Holds the call in hand, or takes the longest held back when there is none. */
@@ -85,15 +86,15 @@ export function deedOfKey(situation: Situation, key: string): Deed | null | unde
 }
 
 /** Why a key does nothing, said when it is pressed. */
-export const nothingToDo: Record<string, string> = {
-  'Enter': 'Nobody is waiting',
-  [answerAnywhere]: 'Nobody is waiting',
-  ' ': 'No call in hand, and nobody on hold',
-  'ArrowLeft': 'Nobody to swap with',
-  'Backspace': 'Nothing to take back',
-  'Delete': 'No call to end',
-  'F2': 'No call in hand',
-  'F8': 'Nobody to join',
+export const nothingToDo: Record<string, PlainKey> = {
+  'Enter': 'keys.nobodyIsWaiting',
+  [answerAnywhere]: 'keys.nobodyIsWaiting',
+  ' ': 'keys.noCallInHandAnd',
+  'ArrowLeft': 'keys.nobodyToSwapWith',
+  'Backspace': 'keys.nothingToTakeBack',
+  'Delete': 'keys.noCallToEnd',
+  'F2': 'keys.noCallInHand',
+  'F8': 'keys.nobodyToJoin',
 }
 
 /** A key as it is written on buttons. */

@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { Tryout } from '../calls/tryout'
@@ -9,7 +11,8 @@ const [ines, tomas, colleague] = ['t2100', 't2101', 't2105'] as const
 
 function things(on: Tryout) {
   const { state } = on
-  return openThings(state, on.now, namesIn(state.company), clockOf(state.company)).map(({ kind, who, words }) => [kind, who, words])
+  return openThings(state, on.now, namesIn(state.company),
+    clockOf(state.company)).map(({ kind, who, words }) => [kind, spoken(english, who), spoken(english, words)])
 }
 const name = (on: Tryout, device: string) => on.state.company.telephones[device]!.name
 

@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { deviceName } from '../calls/names'
@@ -13,8 +15,8 @@ class Glance {
   get situation() {
     const { state, now } = this.desk
     return {
-      state, ...own, now, track: trackOf(state, own.device, { next: null, carried: null }, now), lineName: () => 'General line',
-      nameOf: (device: string, party?: { name: string | null } | null) => party?.name ?? deviceName(state.company, device) ?? 'Outside caller',
+      state, ...own, now, track: trackOf(state, own.device, { next: null, carried: null }, now), lineName: () => 'General line', t: english,
+      nameOf: (device: string, party?: { name: string | null } | null) => party?.name ?? spoken(english, deviceName(state.company, device) ?? 'Outside caller'),
     }
   }
 
@@ -40,7 +42,7 @@ describe('what is told on request', () => {
       glance.desk.must({ service: 'answerCall', ...own, call })
       return call
     }
-    const colleague = (device: string) => deviceName(glance.desk.state.company, device)
+    const colleague = (device: string) => spoken(english, deviceName(glance.desk.state.company, device)!)
     glance.desk.must({ service: 'parkCall', ...own, call: take('Parked Caller'), slot: 'slot:2', for: null })
     glance.desk.must({ service: 'singleStepTransferCall', ...own, call: take('Passed Caller'), to: 't2110' })
     glance.desk.must({ service: 'holdCall', ...own, call: take('Held Caller') })
@@ -72,6 +74,6 @@ describe('what is told on request', () => {
     const glance = new Glance()
     glance.desk.must({ service: 'promiseCallBack', device: 't2101', number: '020 7946 0123', queue: 'queue:freight' })
     glance.ring('Olive Quill')
-    expect(thisCall(glance.situation)).toContain(`0:00. Promised a call-back by ${deviceName(glance.desk.state.company, 'queue:freight')}.`)
+    expect(thisCall(glance.situation)).toContain(`0:00. Promised a call-back by ${spoken(english, deviceName(glance.desk.state.company, 'queue:freight')!)}.`)
   })
 })

@@ -1,10 +1,12 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { evolve, numbered } from '../calls/evolve'
 import { decide } from '../calls/decide'
 import type { CallId, Request } from '../calls/model'
 import { deviceName } from '../calls/names'
-import { Tryout } from '../calls/tryout'
+import { sentenceOf, Tryout } from '../calls/tryout'
 import { trackOf } from './track'
 import { lateness, type Scene, type Tiding, tidingsOf } from './tidings'
 
@@ -17,14 +19,15 @@ class Listener {
     return {
       state, device: 't2100', lineName: call => call.line ?? 'own', greeting: () => 'Good morning', departmentOf: () => null,
       timeOf: String,
-      nameOf: (device, party) => party?.name ?? deviceName(state.company, device) ?? 'Outside caller',
+      t: english,
+      nameOf: (device, party) => party?.name ?? spoken(english, deviceName(state.company, device) ?? 'Outside caller'),
     }
   }
 
   /** Asks, and gives back what was heard of it. */
   hears(request: Request): Tiding[] {
     const decision = decide(this.desk.state, request, this.desk.now)
-    if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+    if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
     return numbered(this.desk.state, decision.events, this.desk.now).flatMap((event) => {
       const before = 'call' in event ? this.desk.state.calls.get(event.call) : undefined
       this.desk.state = evolve(this.desk.state, event)
@@ -91,7 +94,7 @@ describe('what an operator hears', () => {
     expect(listener.words({ service: 'holdCall', ...own, call })).toEqual(['Olive Quill on hold'])
     expect(listener.words({ service: 'retrieveCall', ...own, call })).toEqual(['Olive Quill again'])
     expect(listener.words({ service: 'parkCall', ...own, call, slot: 'slot:4', for: 't2110' })).toEqual([
-      `Olive Quill parked in park slot 4, kept for ${deviceName(listener.desk.state.company, 't2110')}`,
+      `Olive Quill parked in park slot 4, kept for ${spoken(english, deviceName(listener.desk.state.company, 't2110')!)}`,
     ])
   })
 
@@ -123,7 +126,7 @@ describe('what an operator hears', () => {
 
   it('who of the others took a caller, and what became of somebody who was asked', () => {
     const listener = new Listener()
-    const name = (device: string) => deviceName(listener.desk.state.company, device)
+    const name = (device: string) => spoken(english, deviceName(listener.desk.state.company, device)!)
     const { call } = listener.offer('Shared Caller')
     expect(listener.words({ service: 'answerCall', device: 't2101', call })).toEqual([`${name('t2101')} has Shared Caller`])
 

@@ -1,3 +1,4 @@
+import { spoken } from '../../words/phrase'
 import { isPrompt } from '../calls/call-backs/call-backs'
 import { unliftedIn } from '../calls/paging/intercom'
 import type { Call, Cause, DeviceId, ExchangeState, NumberedEvent } from '../calls/model'
@@ -11,6 +12,7 @@ import type { Announcement, Rank, Wait } from './announcements'
 import { promisedTo } from './call-backs'
 import { apart, type NameOf, otherName } from './console'
 import type { Ribbon } from './track'
+import type { PlainKey, Speaker } from '../../words/speaker'
 
 /** One thing that an operator hears, and reads where the call was if it has left that stretch. */
 export interface Tiding extends Announcement { about: string, leaves: Stretch | null }
@@ -34,6 +36,8 @@ export interface Scene {
   saysWords?: boolean
   /** A time that people read (milliseconds since 1970), by the clock of the house. */
   timeOf: (at: number) => string
+  /** In the operator's language. */
+  t: Speaker
 }
 
 type CallEvent = Extract<NumberedEvent, { call: string }>
@@ -77,37 +81,43 @@ function waitOf(scene: Scene, call: Call): Wait {
 
 /** The other side of a call, as the operator is told of it. */
 export function nameIn(scene: Scene, call: Call): string {
-  const name = otherName(call, scene.device, scene.nameOf)
-  return scene.hasTwin?.(name) ? apart(name, call, scene.lineName(call)) : name
+  const name = otherName(scene.t, call, scene.device, scene.nameOf)
+  return scene.hasTwin?.(name) ? apart(scene.t, name, call, scene.lineName(call)) : name
 }
 
 function arrives(scene: Scene, call: Call): string {
   const name = nameIn(scene, call)
-  if (isPrompt(call)) return `To be called back: ${name}. Answer, and they are rung`
-  if (!call.recall) return `${waitOf(scene, call).line}: ${name}${promisedTo(scene.state, call).length > 0 ? ', promised a call-back' : ''}`
-  const story = tellRecall(call.recall, scene.nameOf, scene.state.company.settings.ringCycle)
-  return call.recall.to === scene.device ? `Back: ${name}. ${story}` : `Back for ${scene.nameOf(call.recall.to)}: ${name}. ${story}`
+  if (isPrompt(call)) return scene.t('tidings.toBeCalledBackAnswer', { name })
+  if (!call.recall) return `${waitOf(scene, call).line}: ${name}${promisedTo(scene.state, call).length > 0 ? scene.t('tidings.promisedACallBack') : ''}`
+  const story = tellRecall(scene.t, call.recall, scene.nameOf, scene.state.company.settings.ringCycle)
+  return call.recall.to === scene.device
+    ? scene.t('tidings.backNameStory', { name, story })
+    : scene.t('tidings.backFor', { name: scene.nameOf(call.recall.to), name2: name, story })
 }
 
 function doneByOneself(scene: Scene, event: CallEvent, before: Call | undefined, after: Call | undefined): string | null {
   const name = nameIn(scene, after ?? before!)
   switch (event.type) {
     case 'established': {
-      if (before?.parked) return `You have ${name}, from ${scene.nameOf(before.parked.slot)}`
-      if (before?.passing) return `You took ${name} back`
+      if (before?.parked) return scene.t('tidings.youHaveFrom', { name, name2: scene.nameOf(before.parked.slot) })
+      if (before?.passing) return scene.t('tidings.youTookBack', { name })
       const greeting = after && scene.greeting(after)
-      return `You have ${name}${greeting ? `. ${greeting}` : ''}`
+      return scene.t('tidings.youHave', { name, more: greeting ? `. ${greeting}` : '' })
     }
-    case 'promptAnswered': return `Calling ${name} back`
-    case 'held': return `${name} on hold`
-    case 'retrieved': return `${name} again`
-    case 'parked': return `${name} parked in ${scene.nameOf(event.slot)}${event.for ? `, kept for ${scene.nameOf(event.for)}` : ''}`
-    case 'transferred': return `${name} passed on to ${scene.nameOf(event.to)}`
-    case 'conferenced': return after ? `Conference: ${namesIn(scene, after)}` : null
-    case 'refused': return `${name} left to the others`
-    case 'diverted': return event.cause === 'declined' ? `${name} declined` : null
-    case 'connectionCleared': return after ? `You have left: ${namesIn(scene, before!)}` : `${nameIn(scene, before!)}: ended`
-    case 'callCleared': return `${nameIn(scene, before!)}: ended`
+    case 'promptAnswered': return scene.t('tidings.callingBack', { name })
+    case 'held': return scene.t('tidings.onHold', { name })
+    case 'retrieved': return scene.t('tidings.nameAgain', { name })
+    case 'parked': return scene.t('tidings.parkedIn', {
+      name, name2: scene.nameOf(event.slot), more: event.for ? scene.t('tidings.keptFor', { name: scene.nameOf(event.for) }) : '',
+    })
+    case 'transferred': return scene.t('tidings.namePassedOnToName2', { name, name2: scene.nameOf(event.to) })
+    case 'conferenced': return after ? scene.t('tidings.conferenceNames', { names: namesIn(scene, after) }) : null
+    case 'refused': return scene.t('tidings.leftToTheOthers', { name })
+    case 'diverted': return event.cause === 'declined' ? scene.t('tidings.nameDeclined', { name }) : null
+    case 'connectionCleared': return after
+      ? scene.t('tidings.youHaveLeft', { names: namesIn(scene, before!) })
+      : scene.t('tidings.nameEnded', { name: nameIn(scene, before!) })
+    case 'callCleared': return scene.t('tidings.nameEnded', { name: nameIn(scene, before!) })
     default: return null
   }
 }
@@ -122,39 +132,47 @@ function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goes
   const name = nameIn(scene, before)
   if (event.type === 'established' && was === 'passedOn') return taken(scene, event, before)
   if (event.type === 'established') return `${scene.nameOf(event.device)} has ${name}`
-  if (event.type === 'diverted' && was !== 'passedOn') return `${name} went to ${scene.nameOf(event.to)}${wentBecause(event.cause)}`
-  if (event.type === 'transferred') return `${scene.nameOf(event.by ?? event.device)} passed ${name} on to ${scene.nameOf(event.to)}`
-  if (event.type === 'failed' && event.device === scene.device) return event.cause === 'declined' ? `${name} declined` : `${name} was not answered here`
+  if (event.type === 'diverted' && was !== 'passedOn') return scene.t('tidings.wentTo', {
+    name, name2: scene.nameOf(event.to), because: wentBecause(scene, event.cause),
+  })
+  if (event.type === 'transferred') return scene.t('tidings.namePassedName2OnToName3', {
+    name: scene.nameOf(event.by ?? event.device), name2: name, name3: scene.nameOf(event.to),
+  })
+  if (event.type === 'failed' && event.device === scene.device) return event.cause === 'declined'
+    ? scene.t('tidings.nameDeclined', { name })
+    : scene.t('tidings.wasNotAnsweredHere', { name })
   if (goesOn) return null
-  if (event.type === 'callCleared' && event.cause === 'callBack') return `${name} left, to be called back`
-  if (isPrompt(before)) return `${name} is to be called back by somebody else`
-  if (was === 'passedOn') return `${name} gave up while it rang`
+  if (event.type === 'callCleared' && event.cause === 'callBack') return scene.t('tidings.leftToBeCalledBack', { name })
+  if (isPrompt(before)) return scene.t('tidings.isToBeCalledBack', { name })
+  if (was === 'passedOn') return scene.t('tidings.gaveUpWhileItRang', { name })
   const waited = spell(event.at - before.created)
-  if (was === 'arriving') return `${name} gave up after ${waited}`
-  return connectionOf(before, scene.device)?.state === 'held' ? `${name} hung up while on hold` : `${name} hung up`
+  if (was === 'arriving') return scene.t('tidings.gaveUpAfter', { name, waited })
+  return connectionOf(before, scene.device)?.state === 'held' ? scene.t('tidings.hungUpWhileOnHold', { name }) : scene.t('tidings.hungUp', { name })
 }
 
 /** Why a rule has sent a caller on, as far as it has words of its own. */
-function wentBecause(cause: Cause): string {
-  const why: Partial<Record<Cause, string>> = {
-    nobodyServes: 'nobody serves the line', closed: 'it is closed', overflow: 'they had waited too long', unattended: 'nobody was there',
-    noAnswer: 'nobody answered',
+function wentBecause(scene: Scene, cause: Cause): string {
+  const why: Partial<Record<Cause, PlainKey>> = {
+    nobodyServes: 'tidings.nobodyServesTheLine', closed: 'tidings.itIsClosed', overflow: 'tidings.theyHadWaitedTooLong', unattended: 'tidings.nobodyWasThere',
+    noAnswer: 'tidings.nobodyAnswered',
   }
-  return why[cause] ? `: ${why[cause]}` : ''
+  return why[cause] ? `: ${scene.t(why[cause])}` : ''
 }
 
 /** Who took a call that one has passed on. */
 function taken(scene: Scene, event: CallEvent, call: Call): string {
   const caller = nameIn(scene, call)
   const taker = scene.nameOf(event.device, connectionOf(call, event.device)?.party)
-  if (isMailbox(event.device)) return `${caller} is leaving a message: ${taker}`
-  return `${taker} took it: ${caller} is talking to ${scene.departmentOf(event.device) ?? taker}`
+  if (isMailbox(event.device)) return scene.t('tidings.isLeavingAMessage', { caller, taker })
+  return scene.t('tidings.tookItIsTalkingTo', { taker, caller, where: scene.departmentOf(event.device) ?? taker })
 }
 
 function leavesSlot(scene: Scene, event: CallEvent, before: Call): string {
   const name = scene.nameOf(before.calling, before.party)
   const slot = scene.nameOf(before.parked!.slot)
-  return event.type === 'established' ? `${scene.nameOf(event.device)} took ${name} from ${slot}` : `${name} gave up in ${slot}`
+  return event.type === 'established'
+    ? scene.t('tidings.tookFrom', { name: scene.nameOf(event.device), name2: name, slot })
+    : scene.t('tidings.gaveUpIn', { name, slot })
 }
 
 /** What others do in a call that one is in. */
@@ -164,13 +182,13 @@ function amongUs(scene: Scene, event: CallEvent, before: Call | undefined, after
   const asks = after.consultation && after.calling === device
   switch (event.type) {
     case 'established':
-      if (event.byItself) return `${who} hears you: nobody has lifted yet`
-      return othersOf(after, device).length > 1 ? `${who} joined` : `${who} answered`
-    case 'microphoneMute': return before && unliftedIn(before)?.device === event.device && !event.on ? `${who} is there` : null
+      if (event.byItself) return scene.t('tidings.hearsYouNobodyHasLifted', { who })
+      return othersOf(after, device).length > 1 ? scene.t('tidings.whoJoined', { who }) : scene.t('tidings.whoAnswered', { who })
+    case 'microphoneMute': return before && unliftedIn(before)?.device === event.device && !event.on ? scene.t('tidings.isThere', { who }) : null
     // What callers say stands in for their voice.
-    case 'callInformation': return scene.saysWords ? event.text : null
-    case 'failed': return `${who} ${whyFailed[event.cause] ?? 'can\'t be reached'}${asks ? '. Your caller is on hold.' : ''}`
-    case 'connectionCleared': return asks ? `${who} hung up. Your caller is on hold.` : `${who} left`
+    case 'callInformation': return scene.saysWords ? spoken(scene.t, event.text) : null
+    case 'failed': return `${who} ${scene.t(whyFailed[event.cause] ?? 'tidings.cantBeReached')}${asks ? `. ${scene.t('tidings.yourCallerIsOnHold')}` : ''}`
+    case 'connectionCleared': return asks ? scene.t('tidings.hungUpYourCallerIs', { who }) : scene.t('tidings.whoLeft', { who })
     default: return null
   }
 }
@@ -192,5 +210,7 @@ export function lateness(scene: Scene, { call, due, stretch }: Ribbon, from: num
   if (!crossed) return null
   const wait = { ...waitOf(scene, call), since: due.since, held }
   const line = held || call.recall ? '' : `, ${wait.line},`
-  return { text: `${wait.name}${line} ${held ? 'on hold' : 'waiting'} for ${spell(now - due.since)}`, rank: 'waits', about: call.id, wait }
+  return { text: scene.t('tidings.nameLineMoreForTime', {
+    name: wait.name, line, how: scene.t(held ? 'common.onHold' : 'tidings.waiting'), time: spell(now - due.since),
+  }), rank: 'waits', about: call.id, wait }
 }

@@ -69,78 +69,86 @@ function mobileOf({ state: { company } }: Console, id: DeviceId): string | null 
 }
 
 function toPerson(console: Console, id: DeviceId): Way[] {
-  const { state, device, track: { baton, talking, askedFor, carried } } = console
+  const { state, device, t, track: { baton, talking, askedFor, carried } } = console
   if (id === device) return []
   const name = console.nameOf(id)
   const mobile = mobileOf(console, id)
   if (!lookUp(state.company.telephones, id)) return mobile ? waysToNumber(console, mobile, `${name}, ${formatNumber(mobile, state.company.settings)}`) : []
   const ways: Way[] = []
   if (baton) {
-    const caller = otherName(baton, device, console.nameOf)
+    const caller = otherName(t, baton, device, console.nameOf)
     const { why, tail } = reaching(console, baton, id)
     const tried = triedBefore(console, baton, id)
-    const passes = why ? `can't pass ${caller} on: ${name} ${why}` : `passes ${caller} on to ${name}${tail}${tried ? ` again: ${tried}` : ''}`
-    ways.push(way('passOn', 'Pass on', passes, passing(console, baton, id)))
+    const passes = why
+      ? t('ways.cantPassOn', { caller, name, why })
+      : t('ways.passesOnTo', { caller, name, tail, more: tried ? t('ways.againTried', { tried }) : '' })
+    ways.push(way('passOn', t('ways.passOn'), passes, passing(console, baton, id)))
     if (answered(console, baton) && !askedFor)
-      ways.push(way('ask', 'Ask first', why
-        ? `can't ask ${name}, who ${why}`
-        : `asks ${name}${tail} while ${caller} waits`, ask({ service: 'consultationCall', call: baton.id, number: id })))
+      ways.push(way('ask', t('ways.askFirst'), why
+        ? t('ways.cantAskWho', { name, why })
+        : t('ways.asksWhileWaits', { name, tail, caller }), ask({ service: 'consultationCall', call: baton.id, number: id })))
     if (parkable(console, baton))
-      ways.push(way('keepFor', 'Keep in a slot', `keeps ${caller} in a slot for ${name}`, ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
-    ways.push(way('voicemail', 'Voicemail', `sends ${caller} to the voicemail of ${name}`, passing(console, baton, mailboxOf(id))))
-    if (mobile) ways.push(way('mobile', 'Mobile', `passes ${caller} on to ${formatNumber(mobile, state.company.settings)}`, passing(console, baton, mobile)))
+      ways.push(way('keepFor', t('ways.keepInASlot'), t('ways.keepsInASlotFor', {
+        caller, name,
+      }), ask({ service: 'parkCall', call: baton.id, slot: null, for: id })))
+    ways.push(way('voicemail', t('ways.voicemail'), t('ways.sendsToTheVoicemailOf', { caller, name }), passing(console, baton, mailboxOf(id))))
+    if (mobile) ways.push(way('mobile', t('common.mobile'), t('ways.passesOnToInline', {
+      caller, number: formatNumber(mobile, state.company.settings),
+    }), passing(console, baton, mobile)))
   }
   else {
-    ways.push(way('call', 'Call', `calls ${name}`, ask({ service: 'makeCall', number: id })))
-    if (mobile) ways.push(way('mobile', 'Mobile', `calls ${formatNumber(mobile, state.company.settings)}`, ask({ service: 'makeCall', number: mobile })))
+    ways.push(way('call', t('ways.call'), t('ways.calls', { whom: name }), ask({ service: 'makeCall', number: id })))
+    if (mobile) ways.push(way('mobile', t('common.mobile'), t('ways.calls', {
+      whom: formatNumber(mobile, state.company.settings),
+    }), ask({ service: 'makeCall', number: mobile })))
   }
   if (talking && isConversation(talking) && !carried)
-    ways.push(way('join', 'Ask to join', `rings ${name} to join you`, ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
+    ways.push(way('join', t('ways.askToJoin'), t('ways.ringsToJoinYou', { name }), ask({ service: 'singleStepConferenceCall', call: talking.id, to: id })))
   ways.push(...atTheirTelephone(console, id, name))
   if (!baton && state.agents.has(device)) {
-    ways.push(onTheirBehalf(console, id, name), way('forward', 'Forward …', `says where calls of ${name} go`, { do: 'forward', of: id }))
+    ways.push(onTheirBehalf(console, id, name), way('forward', t('ways.forward'), t('ways.saysWhereCallsOfGo', { name }), { do: 'forward', of: id }))
   }
-  ways.push(...atOnce(console, id, `${name} at once`))
+  ways.push(...atOnce(console, id, t('ways.atOnce', { name })))
   if (!baton && state.agents.has(device)) {
-    const words = `calls ${name}, whose telephone answers by itself`
-    ways.push(way('intercom', 'Intercom', words, ask({ service: 'intercomCall', number: id })))
+    const words = t('ways.callsWhoseTelephoneAnswersBy', { name })
+    ways.push(way('intercom', t('ways.intercom'), words, ask({ service: 'intercomCall', number: id })))
   }
-  return [...ways, way('message', 'Message', `takes a message for ${name}`, { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })]
+  return [...ways, way('message', t('ways.message'), t('ways.takesAMessageFor', { name }), { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })]
 }
 
 /** Why a telephone can't be rung for a call at present; else where its calls go instead, to be said behind the name. */
-function reaching({ state, nameOf }: Console, call: Call, id: DeviceId): { why: string | null, tail: string } {
+function reaching({ state, nameOf, t }: Console, call: Call, id: DeviceId): { why: string | null, tail: string } {
   const telephone = lookUp(state.company.telephones, id)!
   const cause = cannotRing(state, telephone, callingNumber(state, call))
   const forward = forwardAtOnce(state, id, cause, call)
   const to = forward && (spelled(forward.to) ? formatNumber(forward.to, state.company.settings) : nameOf(forward.to))
-  if (to) return { why: null, tail: `, whose calls go to ${to}` }
-  return { why: cause && cannotRingWords[cause], tail: '' }
+  if (to) return { why: null, tail: t('ways.whoseCallsGoTo', { to }) }
+  return { why: cause && t(cannotRingWords[cause]), tail: '' }
 }
 
 /** How it ended when this caller was with, or asked for, somebody the last time; null when they were not. */
-export function triedBefore({ state, nameOf }: Pick<Console, 'state' | 'nameOf'>, { recall, consulted }: Call, id: DeviceId): string | null {
+export function triedBefore({ state, nameOf, t }: Pick<Console, 'state' | 'nameOf' | 't'>, { recall, consulted }: Call, id: DeviceId): string | null {
   const { ringCycle } = state.company.settings
-  if (consulted?.device === id) return tellConsulted(consulted, nameOf, ringCycle)
-  return recall?.from === id ? tellRecall(recall, nameOf, ringCycle) : null
+  if (consulted?.device === id) return tellConsulted(t, consulted, nameOf, ringCycle)
+  return recall?.from === id ? tellRecall(t, recall, nameOf, ringCycle) : null
 }
 
 /** What can be done with a call that rings or talks at a colleague's telephone. */
-function atTheirTelephone({ state, device }: Console, id: DeviceId, name: string): Way[] {
+function atTheirTelephone({ state, device, t }: Console, id: DeviceId, name: string): Way[] {
   const theirs = callsOf(state, id).filter(call => !connectionOf(call, device))
   const rings = theirs.find(call => connectionOf(call, id)?.state === 'alerting')
   const moves = rings ?? theirs.find(call => partnerOf(call, id) && call.calling !== id)
   return [
-    ...(rings ? [way('pickUp', 'Pick up', `picks up what rings at ${name}`, ask({ service: 'directedPickupCall', call: rings.id }))] : []),
-    ...(moves ? [way('move', 'Carry their call', `carries the call of ${name} elsewhere`, { do: 'carry', call: moves.id })] : []),
+    ...(rings ? [way('pickUp', t('ways.pickUp'), t('ways.picksUpWhatRingsAt', { name }), ask({ service: 'directedPickupCall', call: rings.id }))] : []),
+    ...(moves ? [way('move', t('ways.carryTheirCall'), t('ways.carriesTheCallOfElsewhere', { name }), { do: 'carry', call: moves.id })] : []),
   ]
 }
 
 /** Speaking to a telephone, a group's telephones or loudspeakers without calling them; the call in hand waits meanwhile. */
-function atOnce({ state, device, nameOf, track: { talking } }: Console, to: DeviceId, whom: string): Way[] {
+function atOnce({ state, device, nameOf, t, track: { talking } }: Console, to: DeviceId, whom: string): Way[] {
   if (!state.agents.has(device) || lookUp(state.company.telephones, device)?.mayPage === 'no') return []
-  const waits = talking ? `; ${otherName(talking, device, nameOf)} waits on hold` : ''
-  return [way('page', 'Speak at once', `speaks to ${whom}${waits}`, ask({ service: 'openPage', to, rank: 'ordinary' }))]
+  const waits = talking ? t('ways.waitsOnHold', { name: otherName(t, talking, device, nameOf) }) : ''
+  return [way('page', t('ways.speakAtOnce'), t('ways.speaksTo', { whom, waits }), ask({ service: 'openPage', to, rank: 'ordinary' }))]
 }
 
 function toZone(console: Console, { id, name }: Zone): Way[] {
@@ -148,23 +156,23 @@ function toZone(console: Console, { id, name }: Zone): Way[] {
 }
 
 /** Do not disturb for a colleague, until a time that is said then; or no longer. */
-function onTheirBehalf({ state }: Console, id: DeviceId, name: string): Way {
+function onTheirBehalf({ state, t }: Console, id: DeviceId, name: string): Way {
   return state.devices.get(id)?.doNotDisturb
-    ? way('disturb', 'Disturb again', `ends do not disturb for ${name}`, ask({ service: 'setDoNotDisturb', of: id, on: false, until: null }))
-    : way('disturb', 'Do not disturb …', `says until when ${name} is not to be disturbed`, { do: 'quiet', of: id })
+    ? way('disturb', t('ways.disturbAgain'), t('ways.endsDoNotDisturbFor', { name }), ask({ service: 'setDoNotDisturb', of: id, on: false, until: null }))
+    : way('disturb', t('ways.doNotDisturb'), t('ways.saysUntilWhenIsNot', { name }), { do: 'quiet', of: id })
 }
 
 function toGroup(console: Console, { id, name, number, members, distribution }: Group): Way[] {
-  const { state, device, track: { baton } } = console
+  const { state, device, t, track: { baton } } = console
   const ringing = members.some(member => callsOf(state, member).some(call => connectionOf(call, member)?.state === 'alerting'))
-  const pickUp = ringing ? [way('pickUp', 'Pick up', `picks up what has rung longest in ${name}`, ask({ service: 'groupPickupCall', group: id }))] : []
-  const speak = atOnce(console, id, `everybody in ${name} who does not talk`)
-  if (!baton) return [way('call', 'Call', `calls ${name}`, ask({ service: 'makeCall', number })), ...pickUp, ...speak]
-  const caller = otherName(baton, device, console.nameOf)
-  if (distribution === 'queue') return [way('passOn', 'Pass on', `lets ${caller} wait in the ${name}`, passing(console, baton, id)), ...speak]
+  const pickUp = ringing ? [way('pickUp', t('ways.pickUp'), t('ways.picksUpWhatHasRung', { name }), ask({ service: 'groupPickupCall', group: id }))] : []
+  const speak = atOnce(console, id, t('ways.everybodyInWhoDoesNot', { name }))
+  if (!baton) return [way('call', t('ways.call'), t('ways.calls', { whom: name }), ask({ service: 'makeCall', number })), ...pickUp, ...speak]
+  const caller = otherName(t, baton, device, console.nameOf)
+  if (distribution === 'queue') return [way('passOn', t('ways.passOn'), t('ways.letsWaitInThe', { caller, name }), passing(console, baton, id)), ...speak]
   return [
-    way('passOn', 'Longest free', `passes ${caller} on to whoever in ${name} has been free longest`, passing(console, baton, id, 'longestFree')),
-    way('everybody', 'All at once', `rings everybody free in ${name} for ${caller}`, passing(console, baton, id, 'all')),
+    way('passOn', t('ways.longestFree'), t('ways.passesOnToWhoeverIn', { caller, name }), passing(console, baton, id, 'longestFree')),
+    way('everybody', t('ways.allAtOnce'), t('ways.ringsEverybodyFreeInFor', { name, caller }), passing(console, baton, id, 'all')),
     ...speak,
   ]
 }
@@ -174,24 +182,24 @@ function toGroup(console: Console, { id, name, number, members, distribution }: 
  * @param shown how it is said
  */
 export function waysToNumber(console: Console, number: string, shown: string): Way[] {
-  const { device, account, track: { baton, askedFor } } = console
-  if (!baton) return [way('call', 'Call', `calls ${shown}`, ask({ service: 'makeCall', number, ...(account && { account }) }))]
-  const caller = otherName(baton, device, console.nameOf)
-  const ways = [way('passOn', 'Pass on', `passes ${caller} on to ${shown}`, passing(console, baton, number))]
+  const { device, account, t, track: { baton, askedFor } } = console
+  if (!baton) return [way('call', t('ways.call'), t('ways.calls', { whom: shown }), ask({ service: 'makeCall', number, ...(account && { account }) }))]
+  const caller = otherName(t, baton, device, console.nameOf)
+  const ways = [way('passOn', t('ways.passOn'), t('ways.passesCallerOnToShown', { caller, shown }), passing(console, baton, number))]
   if (answered(console, baton) && !askedFor)
-    ways.push(way('ask', 'Ask first', `calls ${shown} while ${caller} waits`, ask({ service: 'consultationCall', call: baton.id, number })))
+    ways.push(way('ask', t('ways.askFirst'), t('ways.callsWhileWaits', { shown, caller }), ask({ service: 'consultationCall', call: baton.id, number })))
   return ways
 }
 
 /** What dropping the call that is carried on a person, a group, a slot or a number (E.164) does; null when nothing would happen there. */
 export function dropping(console: Console, target: DeviceId, askFirst: boolean): Pick<Way, 'words' | 'deed'> | null {
-  const { state, device, nameOf, track: { carried } } = console
+  const { state, device, nameOf, t, track: { carried } } = console
   if (!carried) return null
   if (lookUp(state.company.slots, target)) {
     return parkedIn(state, target)
       ? null
       : {
-          words: `parks ${otherName(carried, device, nameOf)} in ${nameOf(target)}`,
+          words: t('ways.parksIn', { name: otherName(t, carried, device, nameOf), name2: nameOf(target) }),
           deed: ask({ service: 'parkCall', call: carried.id, slot: target, for: null }),
         }
   }

@@ -1,3 +1,4 @@
+import { english } from '../../words/english'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { entriesOf } from './entries'
@@ -6,7 +7,7 @@ import { Directory, type DirectoryEntry } from './search'
 
 /** What operators type besides names, in the ways in which callers say it: sixty questions, and who is meant. */
 
-const whole = entriesOf(merrowby())
+const whole = entriesOf(english, merrowby())
 const directory = new Directory(whole)
 const someone = (fields: Partial<DirectoryEntry> & Pick<DirectoryEntry, 'id'>): DirectoryEntry => ({
   telephones: [fields.id], extension: fields.id, first: 'Nell', last: 'Brandt', nickname: null, former: null, department: 'x', departmentName: 'Workshop',

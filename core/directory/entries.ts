@@ -1,15 +1,17 @@
 import type { Company, Group } from '../company/company'
 import { telephonesOf } from '../company/lookups'
 import type { DirectoryEntry } from './search'
+import type { Speaker } from '../../words/speaker'
 
 /**
  * Everybody, every place, group, zone of loudspeakers and duty of a company, as the search finds them: people first, by department and number.
  * @param occupants who is at a place now, by its telephone
  */
-export function entriesOf(company: Company, occupants: ReadonlyMap<string, string[]> = new Map()): DirectoryEntry[] {
+export function entriesOf(t: Speaker, company: Company, occupants: ReadonlyMap<string, string[]> = new Map()): DirectoryEntry[] {
   return [
-    ...peopleOf(company), ...placesOf(company, occupants), ...Object.values(company.groups).map(group => groupEntry(company, group)), ...zonesOf(company),
-    ...dutiesOf(company),
+    ...peopleOf(company), ...placesOf(t, company, occupants), ...Object.values(company.groups).map(group => groupEntry(t, company, group)),
+    ...zonesOf(t, company),
+    ...dutiesOf(t, company),
   ]
 }
 
@@ -36,35 +38,37 @@ function peopleOf(company: Company): DirectoryEntry[] {
 }
 
 /** Telephones that belong to a place. */
-function placesOf(company: Company, occupants: ReadonlyMap<string, string[]>): DirectoryEntry[] {
+function placesOf(t: Speaker, company: Company, occupants: ReadonlyMap<string, string[]>): DirectoryEntry[] {
   return Object.values(company.telephones).filter(({ person }) => person === null).map(({ id, name, number, pickupGroup }) => {
     const department = company.departments[pickupGroup]
     return {
       id, telephones: [id], extension: number, first: '', last: name, nickname: null, former: null, department: pickupGroup,
       departmentName: department?.name ?? '',
-      site: (department && company.sites[department.site]?.name) ?? '', role: 'Place', room: '', handles: [], mobile: null, direct: null,
+      site: (department && company.sites[department.site]?.name) ?? '', role: t('field.place'), room: '', handles: [], mobile: null, direct: null,
       occupants: occupants.get(id) ?? [],
     }
   })
 }
 
 /** Duties are found by their name and by what they are asked for: whoever the roster names is reached. */
-function dutiesOf(company: Company): DirectoryEntry[] {
+function dutiesOf(t: Speaker, company: Company): DirectoryEntry[] {
   return Object.values(company.duties).map(({ id, name, handles }) => ({
-    id, telephones: [], extension: '', first: '', last: name, nickname: null, former: null, department: '', departmentName: '', site: '', role: 'On duty',
+    id, telephones: [], extension: '', first: '', last: name, nickname: null, former: null, department: '', departmentName: '', site: '',
+    role: t('field.onDuty2'),
     room: '', handles, mobile: null, direct: null, isGroup: true,
   }))
 }
 
 /** Zones of loudspeakers are found by their name, number and site, and by the loudspeakers in them. */
-function zonesOf(company: Company): DirectoryEntry[] {
+function zonesOf(t: Speaker, company: Company): DirectoryEntry[] {
   return Object.values(company.zones).map(({ id, name, number, site, speakers }) => ({
     id, telephones: [], extension: number, first: '', last: name, nickname: null, former: null, department: '', departmentName: '',
-    site: company.sites[site]?.name ?? '', role: 'Loudspeakers', room: '', handles: ['announcement', ...speakers], mobile: null, direct: null, isZone: true,
+    site: company.sites[site]?.name ?? '', role: t('common.loudspeakers'), room: '', handles: ['announcement', ...speakers], mobile: null, direct: null,
+    isZone: true,
   }))
 }
 
-function groupEntry(company: Company, { id, name, number, distribution, department }: Group): DirectoryEntry {
+function groupEntry(t: Speaker, company: Company, { id, name, number, distribution, department }: Group): DirectoryEntry {
   return {
     id,
     telephones: [],
@@ -76,7 +80,7 @@ function groupEntry(company: Company, { id, name, number, distribution, departme
     department: '',
     departmentName: '',
     site: '',
-    role: distribution === 'queue' ? 'Queue' : 'Group',
+    role: distribution === 'queue' ? t('common.queue') : t('field.group'),
     room: '',
     handles: (department !== null && company.departments[department]?.handles) || [],
     mobile: null,
@@ -94,10 +98,11 @@ export function contactOfEntry(id: string): string | null {
 }
 
 /** Somebody outside, found by name, company, numbers, and "customer" or "contact". */
-export function contactEntry(contact: { id: string, name: string, kind: string, numbers: { number: string }[] }, company: string): DirectoryEntry {
+export function contactEntry(t: Speaker, contact: { id: string, name: string, kind: string, numbers: { number: string }[] }, company: string): DirectoryEntry {
   return {
     id: `${contactPrefix}${contact.id}`, telephones: [], extension: '', first: '', last: contact.name, nickname: null, former: null, department: '',
-    departmentName: company, site: '', role: contact.kind === 'company' ? 'Company' : 'Contact', room: '', handles: [], mobile: null, direct: null,
+    departmentName: company, site: '', role: contact.kind === 'company' ? t('common.company') : t('field.contact'), room: '', handles: [], mobile: null,
+    direct: null,
     numbers: contact.numbers.map(({ number }) => number),
   }
 }

@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 import type { Changes } from './changes'
 import { fold, stem, unmarked, wordsOf } from './folding'
 import { bySlip } from './near'
@@ -49,7 +50,7 @@ export interface Hit {
   id: string
   score: number
   /** What matched, in words, when it is not plain. */
-  because: string | null
+  because: Phrase | null
 }
 
 /** Where a word stands in an entry, what it is worth there, and whether it may be misheard or only mistyped. */
@@ -535,15 +536,15 @@ function formsOf(shown: string, field: Field): [text: string, as: string][] {
 }
 
 /** Why somebody is among the answers, when it is not plain from what is shown. */
-function reasonOf(entry: DirectoryEntry, why: number, words: readonly string[]): string | null {
+function reasonOf(entry: DirectoryEntry, why: number, words: readonly string[]): Phrase | null {
   const { name } = fields[why & (1 << fieldBits) - 1]!
   const how = ways[why >> fieldBits]!
   switch (name) {
-    case 'nickname': return `called ${entry.nickname}`
-    case 'former': return `was ${entry.former}`
-    case 'occupant': return `${spokenOf(entry.occupants ?? [], words)} is there now`
-    case 'handles': case 'topics': return `handles ${spokenOf(entry.handles, words)}`
-    case 'name': return how === 'heard' ? 'sounds like it' : null
+    case 'nickname': return phrase('field.calledNickname', { name: entry.nickname! })
+    case 'former': return phrase('field.wasFormer', { name: entry.former! })
+    case 'occupant': return phrase('field.isThereNow', { name: spokenOf(entry.occupants ?? [], words) })
+    case 'handles': case 'topics': return phrase('field.handlesTopic', { topic: spokenOf(entry.handles, words) })
+    case 'name': return how === 'heard' ? phrase('field.soundsLikeIt') : null
     default: return null
   }
 }

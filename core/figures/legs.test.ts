@@ -4,7 +4,7 @@ import { merrowby } from '../../demo/company/merrowby'
 import { decide } from '../calls/decide'
 import { evolve, numbered } from '../calls/evolve'
 import type { ExchangeState, Request } from '../calls/model'
-import { Tryout } from '../calls/tryout'
+import { sentenceOf, Tryout } from '../calls/tryout'
 import { begin, carryOut, requestOf, start, waitOf, wish } from '../calls/wishes'
 import { LegBook } from './leg-book'
 import { directLine, type Leg, legChanges, legsOfLiving } from './legs'
@@ -21,7 +21,7 @@ beforeEach(() => {
 
 function ask(request: Request): void {
   const decision = decide(desk.state, request, desk.now)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
   for (const event of numbered(desk.state, decision.events, desk.now)) {
     const before = desk.state
     desk.state = evolve(before, event)

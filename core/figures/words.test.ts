@@ -1,3 +1,4 @@
+import { english } from '../../words/english'
 import { describe, expect, it } from 'vitest'
 import { type Attended, dayFigures } from './day'
 import type { Leg } from './legs'
@@ -32,34 +33,36 @@ describe('what charts say', () => {
       { of: 'group', place: 'operators' }, { of: 'telephone', place: 't2105', passedBy: 't2100', end: 'movedOn', cause: 'noAnswer', by: null, talked: null },
       { of: 'slot', place: 'slot:1', waited: 30 * second },
     ], [{ device: 't2100', from: day + 10 * 60 * minute, until: day + 10 * 60 * minute + 4 * minute }])
-    expect(callsInWords(report)).toBe('3 calls, most from 10:00 to 10:30 (2). 1 gave up, most of them from 11:00 (1).')
-    expect(minutesInWords(report)).toBe('2 minutes of conversation, most from 10:00 (2).')
-    expect(waitsInWords(report)).toBe('Half of those answered waited less than 0:06, nine in ten less than 0:11.')
-    expect(levelInWords(report, rule)).toBe('67 % within the promise.')
-    expect(givingUpInWords(report)).toBe('1 of 3 gave up (33 %), on average after 0:40.')
-    expect(operatorsInWords(report.operators, name)).toBe('Ines Quillfeather was on calls for 33 % of 4:00 there, the most of 1.')
-    expect(cameBackInWords(report, name)).toBe('1 of 1 passed on came back or went further (100 %), most from Marit Varrow (1).')
-    expect(againInWords(report)).toBe('Nobody called again within a day.')
-    expect(parkingsInWords(report)).toBe('1 parked, 0:30 on average; 0 gave up there.')
-    expect(warningOf(3)).toBe('Only 3 calls: too few to say much.')
-    expect(headline(report.total, rule).map(({ name: what, value }) => `${what} ${value}`)).toEqual([
+    expect(callsInWords(english, report)).toBe('3 calls, most from 10:00 to 10:30 (2). 1 gave up, most of them from 11:00 (1).')
+    expect(minutesInWords(english, report)).toBe('2 minutes of conversation, most from 10:00 (2).')
+    expect(waitsInWords(english, report)).toBe('Half of those answered waited less than 0:06, nine in ten less than 0:11.')
+    expect(levelInWords(english, report, rule)).toBe('67 % within the promise.')
+    expect(givingUpInWords(english, report)).toBe('1 of 3 gave up (33 %), on average after 0:40.')
+    expect(operatorsInWords(english, report.operators, name)).toBe('Ines Quillfeather was on calls for 33 % of 4:00 there, the most of 1.')
+    expect(cameBackInWords(english, report, name)).toBe('1 of 1 passed on came back or went further (100 %), most from Marit Varrow (1).')
+    expect(againInWords(english, report)).toBe('Nobody called again within a day.')
+    expect(parkingsInWords(english, report)).toBe('1 parked, 0:30 on average; 0 gave up there.')
+    expect(warningOf(english, 3)).toBe('Only 3 calls: too few to say much.')
+    expect(headline(english, report.total, rule).map(({ name: what, value }) => `${what} ${value}`)).toEqual([
       'offered 3', 'answered 2', 'gave up 1', 'service level 67 %', 'mean wait 0:07', 'longest wait 0:40', 'mean length 1:00',
     ])
   })
 
   it('of nothing', () => {
     const report = reportOf([])
-    expect([callsInWords(report), minutesInWords(report), waitsInWords(report), givingUpInWords(report), operatorsInWords([], name)]).toEqual([
+    expect([callsInWords(english, report), minutesInWords(english, report), waitsInWords(english, report), givingUpInWords(english, report),
+      operatorsInWords(english, [], name)]).toEqual([
       'No calls.', 'Nobody talked.', 'Nobody was answered.', 'Nobody gave up.', 'No operator was there.',
     ])
-    expect([cameBackInWords(report, name), parkingsInWords(report), levelInWords(report, rule), warningOf(0)]).toEqual([
+    expect([cameBackInWords(english, report, name), parkingsInWords(english, report), levelInWords(english, report, rule), warningOf(english, 0)]).toEqual([
       'No call was passed on.', 'Nobody was parked.', 'There is nobody of whom a service level could be counted.', 'Nobody called in this period.',
     ])
-    expect(headline(tallyFrom({}), rule).map(({ value }) => value)).toEqual(['0', '0', '0', '–', '–', '–', '–'])
+    expect(headline(english, tallyFrom({}), rule).map(({ value }) => value)).toEqual(['0', '0', '0', '–', '–', '–', '–'])
   })
 
   it('of a change', () => {
-    expect([changeInWords(110, 100), changeInWords(50, 100), changeInWords(100, 100), changeInWords(3, 0), changeInWords(null, 1)]).toEqual([
+    expect([changeInWords(english, 110, 100), changeInWords(english, 50, 100), changeInWords(english, 100, 100), changeInWords(english, 3, 0),
+      changeInWords(english, null, 1)]).toEqual([
       '10 % more', '50 % less', 'the same', null, null,
     ])
   })

@@ -1,4 +1,5 @@
 import type { Greeting, Line } from '../company/company'
+import type { Speaker } from '../../words/speaker'
 
 /** Minutes since midnight. */
 const noon = 12 * 60
@@ -10,11 +11,11 @@ const evening = 18 * 60
  * @param minute of the company's own clock, since midnight
  * @param language of the caller, as somebody has written it down; empty: not known
  */
-export function greetingAt({ greeting, greetings }: Pick<Line, 'greeting' | 'greetings'>, minute: number, language = ''): string {
+export function greetingAt(t: Speaker, { greeting, greetings }: Pick<Line, 'greeting' | 'greetings'>, minute: number, language = ''): string {
   const of = (wanted: string) => latest(greetings.filter(one => same(one.language, wanted)), minute)
   const own = of(language) ?? of('')
   if (own) return own.text
-  const opening = minute < noon ? 'Good morning' : minute < evening ? 'Good afternoon' : 'Good evening'
+  const opening = minute < noon ? t('greeting.goodMorning') : minute < evening ? t('greeting.goodAfternoon') : t('greeting.goodEvening')
   return `${opening}, ${greeting}`
 }
 

@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import fc from 'fast-check'
 import { parsePhoneNumberFromString } from 'libphonenumber-js/min'
 import { describe, expect, it } from 'vitest'
@@ -50,7 +52,7 @@ describe('what was dialled', () => {
     '"%s" can\'t be dialled, with a reason',
     typed => {
       const read = readDialled(typed)
-      if (read.kind === 'invalid') expect(read.why).toMatch(/^[A-Z].*\.$/)
+      if (read.kind === 'invalid') expect(spoken(english, read.why)).toMatch(/^[A-Z].*\.$/)
       else expect(read.kind).toBe('inside')
     },
   )
@@ -58,7 +60,7 @@ describe('what was dialled', () => {
   it('says which fault it is', () => {
     const why = (typed: string) => {
       const read = readDialled(typed)
-      return read.kind === 'invalid' ? read.why : read
+      return read.kind === 'invalid' ? spoken(english, read.why) : read
     }
     expect(why('hello')).toBe('A telephone number needs digits.')
     expect(why('12a4')).toBe('A telephone number holds digits only, with + in front if it is international.')

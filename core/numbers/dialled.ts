@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 import { type CountryCode, getCountryCallingCode, isSupportedCountry, parsePhoneNumberFromString } from 'libphonenumber-js/min'
 import { spelled } from './spelling'
 
@@ -5,7 +6,7 @@ import { spelled } from './spelling'
 export type Dialled
   = | { kind: 'inside', digits: string }
     | { kind: 'outside', e164: string }
-    | { kind: 'invalid', why: string }
+    | { kind: 'invalid', why: Phrase }
 
 /** Where the house stands, and how long its own numbers are: data of the company (`settings`). */
 export interface Home {
@@ -25,19 +26,19 @@ const longestDialled = 40
  */
 export function readDialled(text: string, home: Home): Dialled {
   const said = spelled(text)
-  if (!/\d/.test(text.normalize('NFKC'))) return { kind: 'invalid', why: 'A telephone number needs digits.' }
-  if (!said) return { kind: 'invalid', why: 'A telephone number holds digits only, with + in front if it is international.' }
+  if (!/\d/.test(text.normalize('NFKC'))) return { kind: 'invalid', why: phrase('numbers.needsDigits') }
+  if (!said) return { kind: 'invalid', why: phrase('numbers.digitsOnly') }
   // An extension alone is one of ours; one behind a number outside is said there, not dialled.
   const number = said.number || said.extension!
-  if (number.length > longestDialled) return { kind: 'invalid', why: 'That is too long to be a telephone number.' }
+  if (number.length > longestDialled) return { kind: 'invalid', why: phrase('numbers.tooLong') }
   const digits = number.replace(/\D/g, '')
   if (!number.includes('+') && digits.length <= home.longestInside) {
     return said.number && said.extension
-      ? { kind: 'invalid', why: 'A number inside has no extension: write the one or the other.' }
+      ? { kind: 'invalid', why: phrase('numbers.insideHasNoExtension') }
       : { kind: 'inside', digits }
   }
   const parsed = parsePhoneNumberFromString(number, countryOf(home))
-  if (!parsed || !parsed.isPossible()) return { kind: 'invalid', why: 'That is not a complete telephone number: check the number of digits.' }
+  if (!parsed || !parsed.isPossible()) return { kind: 'invalid', why: phrase('numbers.notComplete') }
   return { kind: 'outside', e164: parsed.number }
 }
 

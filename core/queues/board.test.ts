@@ -1,3 +1,4 @@
+import { sentenceOf } from '../calls/tryout'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { decide } from '../calls/decide'
@@ -17,7 +18,7 @@ function desk() {
     wait(ms: number) { now += ms },
     ask(request: Request): string {
       const decision = decide(state, request, now)
-      if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+      if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
       for (const event of numbered(state, decision.events, now)) state = evolve(state, event)
       return [...state.calls.keys()].at(-1)!
     },

@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { chanceFrom } from '../../demo/company/chance'
@@ -88,9 +90,9 @@ describe('how long somebody waits', () => {
   })
 
   it('is said in words that promise no more than is known', () => {
-    expect(tellPlace({ place: 1, wait: null })).toBe('You are first.')
-    expect(tellPlace({ place: 2, wait: 20_000 })).toBe('You are second. Less than a minute.')
-    expect(tellPlace({ place: 3, wait: 61_000 })).toBe('You are third. About 1 minute.')
-    expect(tellPlace({ place: 12, wait: 13 * 60_000 })).toBe('You are number 12. About 15 minutes.')
+    expect(spoken(english, tellPlace({ place: 1, wait: null }))).toBe('You are first.')
+    expect(spoken(english, tellPlace({ place: 2, wait: 20_000 }))).toBe('You are second. Less than a minute.')
+    expect(spoken(english, tellPlace({ place: 3, wait: 61_000 }))).toBe('You are third. About 1 minute.')
+    expect(spoken(english, tellPlace({ place: 12, wait: 13 * 60_000 }))).toBe('You are number 12. About 15 minutes.')
   })
 })

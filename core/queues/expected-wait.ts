@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 import type { DeviceId, ExchangeState } from '../calls/model'
 import { lookUp } from '../company/lookups'
 
@@ -94,12 +95,18 @@ function quantile(place: number, leaving: number, chance: number): number {
 }
 
 const minute = 60_000
-const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth']
+const ordinals = [
+  'callers.youAreFirst', 'callers.youAreSecond', 'callers.youAreThird', 'callers.youAreFourth', 'callers.youAreFifth', 'callers.youAreSixth',
+  'callers.youAreSeventh', 'callers.youAreEighth', 'callers.youAreNinth', 'callers.youAreTenth',
+] as const
 
 /** What a caller hears of their place: "You are second. About 3 minutes." Ten minutes and more are said in fives: nobody knows better. */
-export function tellPlace({ place, wait }: { place: number, wait: number | null }): string {
-  const where = `You are ${ordinals[place - 1] ?? `number ${place}`}.`
+export function tellPlace({ place, wait }: { place: number, wait: number | null }): Phrase {
+  const nth = ordinals[place - 1]
+  const where = nth ? phrase(nth) : phrase('callers.youAreNumber', { place })
   if (wait === null) return where
   const minutes = wait < 10 * minute ? Math.round(wait / minute) : Math.round(wait / minute / 5) * 5
-  return `${where} ${minutes < 1 ? 'Less than a minute.' : `About ${minutes} minute${minutes === 1 ? '' : 's'}.`}`
+  return phrase('common.andThen', {
+    first: where, second: minutes < 1 ? phrase('callers.lessThanAMinute') : phrase('callers.aboutMinutes', { count: minutes }),
+  })
 }

@@ -1,3 +1,4 @@
+import { english } from '../../words/english'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import type { Request } from '../calls/model'
@@ -167,7 +168,7 @@ describe('on hold with somebody who has gone', () => {
     desk.must({ service: 'retrieveCall', device: ines, call })
     gone(ines)
     expect(at(asking, 'operators')).toBe('queued')
-    expect(tellRecall(desk.call(asking).recall!, () => 'Ines', 5_000)).toBe('Ines has gone and left the caller on hold')
+    expect(tellRecall(english, desk.call(asking).recall!, () => 'Ines', 5_000)).toBe('Ines has gone and left the caller on hold')
   })
 
   it('by a hold that comes after they have left, and while an invitation rings', () => {

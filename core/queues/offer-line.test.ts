@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { Tryout } from '../calls/tryout'
+import { sentenceOf, Tryout } from '../calls/tryout'
 
 const [ines, tomas] = ['t2100', 't2101'] as const
 const line = 'freight'
@@ -27,7 +27,7 @@ describe('who takes which line', () => {
     expect(answer(true)?.code).toBe('notPossibleNow')
     asked()
     on.wait(2 * 60_000)
-    expect(answer(true)?.sentence).toContain('any more')
+    expect(sentenceOf(answer(true))).toContain('any more')
     asked()
     on.must({ service: 'offerLine', device: ines, line, to: null })
     expect(answer(true)?.code).toBe('notPossibleNow')

@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { boolean, object } from 'yup'
 import { lookUp } from '../company/lookups'
 import { accept, nameOf, refuse } from '../calls/answers'
@@ -33,12 +34,12 @@ export const offerLine: Service<'offerLine'> = {
   askedBy: ['console'],
   decide({ state, telephone: { id }, request: { line, to } }) {
     const agent = state.agents.get(id)
-    if (!agent) return refuse('notAllowed', 'Only operators serve lines.')
+    if (!agent) return refuse('notAllowed', phrase('refusals.onlyOperatorsServeLines'))
     if (to === null) return agent.offers?.[line] ? accept({ type: 'lineOffered', device: id, line, to: null }) : accept()
-    if (!lookUp(state.company.lines, line)) return refuse('unallocatedNumber', 'There is no such line.')
-    if (to === id) return refuse('toSelf', 'That is yourself.')
-    if (!state.agents.get(to)?.attended) return refuse('nobodyServes', `${nameOf(state, to)} is not there: you still serve the line.`)
-    if (line in agent.unserved) return refuse('notPossibleNow', 'You do not serve that line yourself at present.')
+    if (!lookUp(state.company.lines, line)) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchLineSentence'))
+    if (to === id) return refuse('toSelf', phrase('refusals.thatIsYourself'))
+    if (!state.agents.get(to)?.attended) return refuse('nobodyServes', phrase('refusals.isNotThereYouStill', { name: nameOf(state, to) }))
+    if (line in agent.unserved) return refuse('notPossibleNow', phrase('refusals.youDoNotServeThat'))
     return accept({ type: 'lineOffered', device: id, line, to })
   },
 }
@@ -48,9 +49,9 @@ export const answerLineOffer: Service<'answerLineOffer'> = {
   fields: answerFields,
   askedBy: ['console'],
   decide({ state, telephone: { id }, request: { from, line, yes }, now }) {
-    if (!state.agents.get(id)) return refuse('notAllowed', 'Only operators serve lines.')
+    if (!state.agents.get(id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsServeLines'))
     if (state.agents.get(from)?.offers?.[line]?.to !== id)
-      return refuse('notPossibleNow', `${nameOf(state, from)} does not ask you to take that line any more. Nothing was changed.`)
+      return refuse('notPossibleNow', phrase('refusals.doesNotAskYouTo', { name: nameOf(state, from) }))
     const over: CallEvent = { type: 'lineOffered', device: from, line, to: null, ...(yes && { taken: true }) }
     if (!yes) return accept(over)
     return accept(

@@ -4,7 +4,7 @@ import type { Group } from '../company/company'
 import { lettingRing } from './offers'
 import { queueOf } from '../calls/questions'
 import { waitingIn } from './turns'
-import { Tryout } from '../calls/tryout'
+import { sentenceOf, Tryout } from '../calls/tryout'
 
 const queue = 'queue:freight'
 const members = ['t2105', 't2106', 't2107']
@@ -217,7 +217,7 @@ describe('who waits in a queue', () => {
     expect(on.call(b).story.at(-1)).toMatchObject({ type: 'putFirst', device: 't2101', to: queue })
     expect(on.ask({ service: 'putInQueue', device: 't2105', call: a, place: 'first' })?.code).toBe('notAllowed')
     answers(on, 't2105', a)
-    expect(on.ask({ service: 'putInQueue', device: 't2101', call: a, place: 'first' })?.sentence).toContain('waits in no queue any more')
+    expect(sentenceOf(on.ask({ service: 'putInQueue', device: 't2101', call: a, place: 'first' }))).toContain('waits in no queue any more')
   })
 
   it('hears their place, and about how long it takes once calls of the queue have ended', () => {

@@ -1,3 +1,4 @@
+import { phrase, type Spoken } from '../../words/phrase'
 import type { Group, Ringing } from '../company/company'
 import { groupsOf, isMemberOf, lookUp, ringingQueues } from '../company/lookups'
 import { asWaiting, isPrompt, mayBeOffered, prompt, promptOver } from '../calls/call-backs/call-backs'
@@ -133,5 +134,10 @@ export function letRing(state: ExchangeState, call: Call): CallEvent[] {
   }), ...over]
 }
 
-/** Why the exchange itself pauses somebody. */
-export const lettingRing = 'Let calls ring'
+/** Why the exchange itself pauses somebody. What a company's own reasons are called is the company's. */
+export const lettingRing = 'lettingRing'
+
+/** Why somebody does not serve, to be said. */
+export function whyPaused(reason: string | null): Spoken {
+  return reason === lettingRing ? phrase('queues.letCallsRing') : reason ?? phrase('queues.paused')
+}

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { isOpen } from './openings'
 import { queueOf } from '../calls/questions'
-import { Tryout } from '../calls/tryout'
+import { sentenceOf, Tryout } from '../calls/tryout'
 
 const hour = 3_600_000
 const freight = 'queue:freight'
@@ -28,7 +28,7 @@ describe('a queue that closes', () => {
     expect(queueOf(on.call(call))?.device).toBe('operators')
     expect(on.call(call).recall).toMatchObject({ from: freight, cause: 'closed' })
     const other = on.inHand('t2101')
-    expect(on.ask({ service: 'singleStepTransferCall', device: 't2101', call: other, to: freight })?.sentence)
+    expect(sentenceOf(on.ask({ service: 'singleStepTransferCall', device: 't2101', call: other, to: freight })))
       .toBe('Freight queue is closed at present. Your caller is still with you.')
   })
 
@@ -61,7 +61,7 @@ describe('a line that closes', () => {
     on.change('lines', 'general', { hours: 'desk' })
     on.must({ service: 'tick' })
     expect(opens(on, 'general', false, null, 't2105')?.code).toBe('notAllowed')
-    expect(opens(on, 'general', false, on.now - 1)?.sentence).toContain('over already')
+    expect(sentenceOf(opens(on, 'general', false, on.now - 1))).toContain('over already')
     expect(opens(on, 'nowhere', false)?.code).toBe('unallocatedNumber')
     expect(opens(on, 'general', false, on.now + hour)).toBeUndefined()
     expect(isOpen(on.state, 'general')).toBe(false)

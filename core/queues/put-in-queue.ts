@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { string } from 'yup'
 import { accept, ownerSentence, refuse } from '../calls/answers'
 import type { EventKind } from '../calls/event'
@@ -21,10 +22,12 @@ declare module '../calls/model' {
 export const putInQueue: Service<'putInQueue'> = {
   fields,
   askedBy: ['console'],
-  may: ({ state, call, operator }) => operator ? null : refuse('notAllowed', `Only operators change who is served first. ${ownerSentence(state, call)}`),
+  may: ({ state, call, operator }) => operator
+    ? null
+    : refuse('notAllowed', phrase('refusals.onlyOperatorsChangeWhoIs', { owner: ownerSentence(state, call) })),
   decide({ state, call, request: { device, place } }) {
     const queue = queueOf(call)?.device
-    if (queue === undefined) return refuse('notPossibleNow', `That caller waits in no queue any more. ${ownerSentence(state, call)}`)
+    if (queue === undefined) return refuse('notPossibleNow', phrase('refusals.thatCallerWaitsInNo', { owner: ownerSentence(state, call) }))
     const waiting = inTheirTurn(state, queue)
     const first = place === 'first'
     if (waiting.at(first ? 0 : -1)?.call === call) return accept()

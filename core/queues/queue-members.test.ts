@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import { freeMembers } from '../calls/indexes'
 import { queueOf } from '../calls/questions'
-import { Tryout } from '../calls/tryout'
+import { sentenceOf, Tryout } from '../calls/tryout'
 
 const queue = 'queue:freight'
 
@@ -26,7 +26,7 @@ function waiting(on: Tryout): string {
 describe('a member of a queue', () => {
   it('pauses with one of the reasons that the company keeps, and serves again; free for everything else meanwhile', () => {
     const on = day()
-    expect(serve(on, 't2105', 'paused', 'boredom')?.sentence).toBe('Say why: Break, Paperwork, Training, Called away.')
+    expect(sentenceOf(serve(on, 't2105', 'paused', 'boredom'))).toBe('Say why: Break, Paperwork, Training, Called away.')
     expect(serve(on, 't2105', 'paused', 'Paperwork')).toBeUndefined()
     expect(free(on)).toEqual(['t2106'])
     expect(on.ask({ service: 'makeCall', device: 't2100', number: 't2105' })).toBeUndefined()
@@ -36,7 +36,7 @@ describe('a member of a queue', () => {
 
   it('leaves it when they belong to it of their own will, and not otherwise', () => {
     const on = day()
-    expect(serve(on, 't2105', 'left')?.sentence).toContain('pause instead')
+    expect(sentenceOf(serve(on, 't2105', 'left'))).toContain('pause instead')
     expect(serve(on, 't2106', 'left')).toBeUndefined()
     expect(free(on)).toEqual(['t2105'])
     expect(serve(on, 't2107', 'left')?.code).toBe('notAllowed')
@@ -78,7 +78,7 @@ describe('a member of a queue', () => {
     const on = day()
     for (const device of ['t2105', 't2106']) serve(on, device, 'paused', 'Break')
     const call = on.inHand('t2100')
-    expect(on.ask({ service: 'singleStepTransferCall', device: 't2100', call, to: queue })?.sentence)
+    expect(sentenceOf(on.ask({ service: 'singleStepTransferCall', device: 't2100', call, to: queue })))
       .toBe('Nobody serves Freight queue at present. Your caller is still with you.')
   })
 

@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { boolean, object } from 'yup'
 import { accept, refuse } from '../calls/answers'
 import type { EventKind } from '../calls/event'
@@ -20,7 +21,7 @@ export const setAgentState: Service<'setAgentState'> = {
   askedBy: [],
   decide({ state, telephone, request: { attended }, now }) {
     const agent = state.agents.get(telephone.id)
-    if (!agent) return refuse('notAllowed', `${telephone.name} is not an operator.`)
+    if (!agent) return refuse('notAllowed', phrase('refusals.isNotAnOperator', { name: telephone.name }))
     if (!attended && !agent.attended) return accept()
     return accept({ type: 'agentStateChanged', device: telephone.id, attended, leavesAt: attended ? null : now + state.company.settings.absence })
   },

@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { object } from 'yup'
 import { lookUp } from '../company/lookups'
 import { accept, refuse } from '../calls/answers'
@@ -23,8 +24,8 @@ export const setLineServed: Service<'setLineServed'> = {
   fields,
   askedBy: ['console'],
   decide({ state, telephone, request: { line, on, until } }) {
-    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators serve lines.')
-    if (!lookUp(state.company.lines, line)) return refuse('unallocatedNumber', 'There is no such line.')
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsServeLines'))
+    if (!lookUp(state.company.lines, line)) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchLineSentence'))
     return accept({ type: 'lineServed', device: telephone.id, line, on, until: on ? null : until })
   },
 }

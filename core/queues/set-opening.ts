@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { boolean, object } from 'yup'
 import { lookUp } from '../company/lookups'
 import { accept, refuse } from '../calls/answers'
@@ -32,13 +33,13 @@ export const setOpening: Service<'setOpening'> = {
   fields,
   askedBy: ['console'],
   decide({ state, telephone, request: { of, open, until, to }, now }) {
-    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators open and close lines and queues.')
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsOpenAndClose'))
     const line = lookUp(state.company.lines, of)
-    if (!line && lookUp(state.company.groups, of)?.distribution !== 'queue') return refuse('unallocatedNumber', 'There is no such line or queue.')
+    if (!line && lookUp(state.company.groups, of)?.distribution !== 'queue') return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchLineOr'))
     if (of === state.company.settings.operators)
-      return refuse('notPossibleNow', 'The operators\' own queue is open as long as somebody is there: close the lines.')
+      return refuse('notPossibleNow', phrase('refusals.theOperatorsOwnQueueIs'))
     const wall = now + state.clockOffset
-    if (open !== null && until !== null && until <= wall) return refuse('notPossibleNow', 'That time is over already: choose a later one.')
+    if (open !== null && until !== null && until <= wall) return refuse('notPossibleNow', phrase('refusals.thatTimeIsOverAlready'))
     if (open === null) return accept(byItsHours(state, of, now))
     const target = open || to === undefined ? null : lastingTarget(state, to)
     if (target && 'refusal' in target) return target

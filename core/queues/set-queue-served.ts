@@ -1,3 +1,4 @@
+import { phrase } from '../../words/phrase'
 import { object, string } from 'yup'
 import { isMemberOf, lookUp } from '../company/lookups'
 import { accept, refuse } from '../calls/answers'
@@ -32,17 +33,19 @@ export const setQueueServed: Service<'setQueueServed'> = {
   askedBy: ['console', 'handset'],
   decide({ state, telephone, request: { queue, state: wanted, reason, of } }) {
     const group = lookUp(state.company.groups, queue)
-    if (!group) return refuse('unallocatedNumber', 'There is no such queue.')
-    if (queue === state.company.settings.operators) return refuse('notPossibleNow', 'Operators set their status, and the lines that they serve.')
+    if (!group) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchQueueSentence'))
+    if (queue === state.company.settings.operators) return refuse('notPossibleNow', phrase('refusals.operatorsSetTheirStatusAnd'))
     const member = of === undefined ? telephone : lookUp(state.company.telephones, of)
-    if (!member) return refuse('unknownDevice', `There is no extension ${of}.`)
+    if (!member) return refuse('unknownDevice', phrase('refusals.thereIsNoExtensionSentence', { of: of! }))
     const forOther = member.id !== telephone.id
-    if (forOther && !state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may do that for somebody else.')
-    if (!isMemberOf(state.company, member.id, queue)) return refuse('notAllowed', `${member.name} is no member of ${group.name}.`)
+    if (forOther && !state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsMayDoThat'))
+    if (!isMemberOf(state.company, member.id, queue)) return refuse('notAllowed', phrase('refusals.isNoMemberOf', { name: member.name, name2: group.name }))
     if (wanted === 'left' && !group.voluntary.includes(member.id))
-      return refuse('notPossibleNow', `${member.name} always belongs to ${group.name}: pause instead.`)
+      return refuse('notPossibleNow', phrase('refusals.alwaysBelongsToPauseInstead', { name: member.name, name2: group.name }))
     const { pauseReasons } = state.company.settings
-    if (wanted === 'paused' && !pauseReasons.includes(reason ?? '')) return refuse('notPossibleNow', `Say why: ${pauseReasons.join(', ')}.`)
+    if (wanted === 'paused' && !pauseReasons.includes(reason ?? '')) return refuse('notPossibleNow', phrase('refusals.sayWhy', {
+      pauseReasons: pauseReasons.join(', '),
+    }))
     const now = state.devices.get(member.id)?.absences?.[queue]
     if ((now?.state ?? 'serving') === wanted && (wanted !== 'paused' || now?.reason === reason)) return accept()
     return accept({

@@ -1,3 +1,5 @@
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { foretelling } from '../../bench/routing'
@@ -18,11 +20,15 @@ let count = 0
 const talked = (daysAgo: number, device: string, group: string | null = null, number = '+442079460100'): Conversation =>
   ({ call: `c${count++}`, number, line: 'general', at: now - daysAgo * day, device, group })
 
+/** With their reasons as people read them. */
+const told = (known: Parameters<typeof likelyDestinations>[1]) =>
+  likelyDestinations(company, known, call, nameOf).map(one => ({ ...one, because: spoken(english, one.because) }))
+
 describe('likely destinations', () => {
   it('are said with a reason that counts', () => {
     const mine = Array.from({ length: 9 }, (_, index) => talked(index + 1, freight.members[index % 5]!, index < 7 ? 'group:freight' : 'group:accounts'))
       .map(one => one.group === 'group:accounts' ? { ...one, device: company.groups['group:accounts']!.members[0]! } : one)
-    const [first, second] = likelyDestinations(company, { number: mine, company: mine, line: mine }, call, nameOf)
+    const [first, second] = told({ number: mine, company: mine, line: mine })
     expect(first).toMatchObject({ destination: 'group:freight', because: '7 of 9 calls from Northgate Stores went to Freight' })
     expect(second).toMatchObject({ destination: 'group:accounts', because: '2 of 9 calls from Northgate Stores went to Accounts' })
   })
@@ -43,11 +49,11 @@ describe('likely destinations', () => {
 
   it('come from the company, then from the line, when the number says little', () => {
     const firm = [1, 2, 3].map(days => talked(days, freight.members[0]!, 'group:freight', '+442079460199'))
-    expect(likelyDestinations(company, { number: [], company: firm, line: firm }, call, nameOf)[0]).toMatchObject({
+    expect(told({ number: [], company: firm, line: firm })[0]).toMatchObject({
       destination: 'group:freight', because: '3 of 3 calls from Northgate Stores went to Freight',
     })
     const [onTheLine] = likelyDestinations(company, { number: [], company: [], line: firm }, { ...call, company: null }, nameOf)
-    expect(onTheLine!.because).toContain('on the General line')
+    expect(spoken(english, onTheLine!.because)).toContain('on the General line')
     expect(likelyDestinations(company, { number: [], company: [], line: [] }, call, nameOf)).toEqual([])
   })
 
@@ -118,7 +124,7 @@ describe('likely destinations', () => {
 
   it('have reasons that count the latest twelve; a group has what its people took, and a person their own', () => {
     const reasonsOf = (number: Conversation[]) =>
-      likelyDestinations(company, { ...none, number }, call, nameOf).map(({ destination, because }) => [destination, because])
+      likelyDestinations(company, { ...none, number }, call, nameOf).map(({ destination, because }) => [destination, spoken(english, because)])
     const times = (count: number, one: Conversation) => Array.from({ length: count }, () => one)
     const many = [...times(11, talked(0, colleague, 'group:freight')), talked(1, clerk), ...times(5, talked(2, colleague))]
     expect(reasonsOf(many)).toEqual([['group:freight', '12 of 12 calls from Northgate Stores went to Freight']])

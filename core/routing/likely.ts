@@ -1,3 +1,4 @@
+import { phrase, type Phrase, type Spoken } from '../../words/phrase'
 import type { Company } from '../company/company'
 import { lookUp } from '../company/lookups'
 import type { Conversation } from './conversation'
@@ -52,13 +53,13 @@ export interface Likely {
   /** How likely, from 0 to 1. */
   chance: number
   /** "7 of 9 calls from Northgate Stores went to Freight". */
-  because: string
+  because: Phrase
 }
 
 type Weights = Map<string, number>
 
 /** The likeliest destinations, the best first; none when too little is known. */
-export function likelyDestinations(company: Company, experience: Experience, call: CallAtHand, nameOf: (destination: string) => string, most = 3): Likely[] {
+export function likelyDestinations(company: Company, experience: Experience, call: CallAtHand, nameOf: (destination: string) => Spoken, most = 3): Likely[] {
   const known: Experience = {
     number: standing(company, experience.number),
     company: standing(company, experience.company),
@@ -156,20 +157,21 @@ function roll(company: Company, chances: Weights): Weights {
 }
 
 /** Why, in words that can be checked in the log: from the narrowest circle that says something. */
-function reason(company: Company, destination: string, known: Experience, call: CallAtHand, nameOf: (destination: string) => string): string {
+function reason(company: Company, destination: string, known: Experience, call: CallAtHand, nameOf: (destination: string) => Spoken): Phrase {
   const fits = (conversation: Conversation) => {
     const end = endOf(conversation)
     return end === destination || (lookUp(company.groups, destination) && departmentOf(company, end) === departmentOf(company, destination))
   }
+  const name = nameOf(destination)
   const circles = [
-    { conversations: known.number, words: `calls from ${call.caller}` },
-    { conversations: known.company, words: `calls from ${call.company}` },
-    { conversations: known.line, words: `calls on the ${call.lineName}` },
-  ]
-  for (const { conversations, words } of circles) {
+    { conversations: known.number, key: 'likely.callsFrom', whose: call.caller },
+    { conversations: known.company, key: 'likely.callsFrom', whose: call.company },
+    { conversations: known.line, key: 'likely.callsOnThe', whose: call.lineName },
+  ] as const
+  for (const { conversations, key, whose } of circles) {
     const latest = conversations.slice(0, toldOf)
     const count = latest.filter(fits).length
-    if (count > 0) return `${count} of ${latest.length} ${words} went to ${nameOf(destination)}`
+    if (count > 0) return phrase(key, { some: count, all: latest.length, whose: whose ?? '', name })
   }
-  return `calls on the ${call.lineName} at this time often go to ${nameOf(destination)}`
+  return phrase('likely.oftenGoTo', { line: call.lineName, name })
 }

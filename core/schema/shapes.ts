@@ -1,5 +1,6 @@
 import './wording'
-import { type ISchema, lazy, mixed, object, type Schema } from 'yup'
+import { type ISchema, lazy, mixed, object, type Schema, string } from 'yup'
+import type { Spoken } from '../../words/phrase'
 import { lookUp } from '../company/lookups'
 
 /** Shapes that Yup has no word for: what they are made of stands in their `meta`, so that `json-schema.ts` can describe them. */
@@ -29,3 +30,10 @@ export function oneOfBy<T>(field: string, schemas: Record<string, ISchema<T>>) {
     return (typeof which === 'string' ? lookUp(schemas, which) ?? none : none) as Schema<T>
   }).meta({ oneOf: schemas })
 }
+
+const phraseOfWords = object({ key: string().max(100).required(), with: mixed<object>().optional() })
+const textOfPeople = string().defined()
+
+/** What is said: a name or somebody's words as they are, or a phrase of the catalogue with what fills its blanks. */
+export const spokenText = lazy((given: unknown) => (typeof given === 'string' ? textOfPeople : phraseOfWords.required()) as unknown as Schema<Spoken>)
+  .meta({ oneOf: { text: textOfPeople, phrase: phraseOfWords } })

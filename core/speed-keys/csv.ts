@@ -1,3 +1,4 @@
+import { phrase, type Spoken } from '../../words/phrase'
 import type { Company } from '../company/company'
 import { lookUp, telephoneWithNumber } from '../company/lookups'
 import { readTable, writeTable } from '../formats/csv'
@@ -17,7 +18,7 @@ export function toCsv(company: Company, keys: readonly SpeedKey[]): string {
 }
 
 /** @returns the keys, or what is wrong with the first row that can't be read, and what to do about it */
-export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | { fault: string } {
+export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | { fault: Spoken } {
   if (text.length > longestFile) return { fault: `The file is too long: a page holds ${mostKeys} keys.` }
   const table = readTable(text, longestFile, true)
   if ('fault' in table) return table
@@ -28,13 +29,13 @@ export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | 
   const keys: SpeedKey[] = []
   for (const [index, row] of rows.entries()) {
     const read = keyOf(company, row)
-    if ('fault' in read) return { fault: `Line ${table.lines[index]!}: ${read.fault}` }
+    if ('fault' in read) return { fault: phrase('files.line', { line: table.lines[index]!, fault: read.fault }) }
     keys.push(read)
   }
   return { keys }
 }
 
-function keyOf(company: Company, row: Record<string, string>): SpeedKey | { fault: string } {
+function keyOf(company: Company, row: Record<string, string>): SpeedKey | { fault: Spoken } {
   const kind = keyKinds.find(known => known === row.kind)
   if (!kind) return { fault: `kind must be one of ${keyKinds.join(', ')}, not "${row.kind}".` }
   const of = row.of ?? ''

@@ -30,7 +30,7 @@ function directing(exchange: QuietExchange) {
     until: (at: number) => exchange.moveTo(time + at * second),
     ask(request: Request): CallId {
       const { call, refusal } = exchange.ask(request)
-      if (refusal) throw new Error(`scene: ${request.service}: ${refusal.sentence}`)
+      if (refusal) throw new Error(`scene: ${request.service}: ${refusal.why.key}`)
       return call ?? ''
     },
   }

@@ -84,7 +84,8 @@ describe('fetching', () => {
 
   test('nothing in our own network is asked, however one comes there', async () => {
     const port = new URL(other).port
-    const ways = [[other, []], [`http://localhost:${port}/`, []], [`http://[::1]:${port}/`, []], [`http://0.0.0.0:${port}/`, []], [`http://2130706433:${port}/`, []],
+    const ways = [[other, []], [`http://localhost:${port}/`, []], [`http://[::1]:${port}/`, []], [`http://0.0.0.0:${port}/`, []],
+      [`http://2130706433:${port}/`, []],
       ['http://169.254.1.1/', []], ['http://10.1.2.3/', []], [`http://[::ffff:127.0.0.1]:${port}/`, []], [`${origin}/private`, [origin]]] as const
     for (const [address, allowed] of ways) await expect(fetchCalendar(address, allowed, undefined, 2_000), address).rejects.toThrow(/own network/)
   })

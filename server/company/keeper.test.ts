@@ -1,3 +1,4 @@
+import { phrase } from '~~/words/phrase'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { type CompanyChange, changedCompany } from '~~/core/company/changes'
 import { type Company, nobody } from '~~/core/company/company'
@@ -24,7 +25,9 @@ class World {
       this.told.push({ from, version })
       this.meanwhile()
       this.meanwhile = () => {}
-      if (from !== this.exchange.version) return { seq: 0, refusal: { code: 'notPossibleNow' as const, sentence: 'These do not follow.' } }
+      if (from !== this.exchange.version) return { seq: 0, refusal: { code: 'notPossibleNow' as const, why: phrase('refusals.theseChangesFollowOnVersion', {
+        from, known: this.exchange.version,
+      }) } }
       this.exchange = changedCompany(this.exchange, version, changes)
       return { seq: 1 }
     },

@@ -1,3 +1,5 @@
+import { spoken } from '~~/words/phrase'
+import { t } from '../language'
 import { changesBetween } from '~~/core/company/changes'
 import { faultsOf } from '~~/core/company/check'
 import type { Company } from '~~/core/company/company'
@@ -86,12 +88,12 @@ export class CompanyKeeper {
       for (let has = known(); link.up && has && has.version < this.company.version && this.refused !== this.company.version; has = known()) {
         const { version } = this.company
         const [fault] = faultsOf(this.company)
-        const refusal = fault ?? (await link.configure(has.version, version, changesBetween(has, this.company))).refusal?.sentence
+        const refusal = fault ?? (await link.configure(has.version, version, changesBetween(has, this.company))).refusal?.why
         if (!refusal) continue
         // Another server was first: its changes have come as an event, and we go on from there.
         if (known()?.version !== has.version) continue
         this.refused = version
-        this.log(`company: version ${version} was not taken over: ${refusal}`)
+        this.log(`company: version ${version} was not taken over: ${spoken(t, refusal)}`)
         return
       }
     }

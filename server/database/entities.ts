@@ -1,3 +1,4 @@
+import type { Spoken } from '~~/words/phrase'
 import { defineEntity, type InferEntity, p } from '@mikro-orm/core'
 import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
@@ -479,7 +480,7 @@ export const CallRecordEntity = defineEntity({
     endedWith: p.string().nullable(),
     account: p.string().nullable(),
     devices: p.array(),
-    names: p.json<Record<string, string>>(),
+    names: p.json<Record<string, Spoken>>(),
     story: p.json<Step[]>(),
     /** Everything the log's filter looks at, folded. */
     searchable: p.text(),
@@ -501,7 +502,7 @@ export const ParkingEntity = defineEntity({
     end: p.string().$type<ParkingEnd>(),
     endedAt: p.datetime().nullable(),
     takenBy: p.string().nullable(),
-    names: p.json<Record<string, string>>(),
+    names: p.json<Record<string, Spoken>>(),
   },
 })
 
@@ -529,7 +530,7 @@ export const CallBackRow = defineEntity({
     endedBy: p.string().nullable(),
     endedAt: p.datetime().nullable(),
     word: p.string().nullable(),
-    names: p.json<Record<string, string>>(),
+    names: p.json<Record<string, Spoken>>(),
   },
 })
 

@@ -1,3 +1,5 @@
+import { spoken } from '~~/words/phrase'
+import { t } from '../language'
 import type { Request } from '~~/core/calls/model'
 import { wellFormed } from '~~/core/calls/text'
 import type { RequestDone, RequestOutcome } from '~~/shared/requests'
@@ -11,12 +13,12 @@ export const refusals = { 409: 'Refused by the exchange: data.code and message s
 
 /**
  * Has the exchange carry out a request, once for each id.
- * @throws 409 with code and sentence when it is refused; 503 when the exchange is away and nothing was asked; 504 when it was asked and has not answered
+ * @throws 409 with code and reason when it is refused; 503 when the exchange is away and nothing was asked; 504 when it was asked and has not answered
  */
 export async function carryOut(id: string, request: Request): Promise<RequestDone> {
   try {
     const reply = await useRelay().link!.request(id, wellFormed(request))
-    if (reply.refusal) throw createError({ statusCode: 409, message: reply.refusal.sentence, data: reply.refusal })
+    if (reply.refusal) throw createError({ statusCode: 409, message: spoken(t, reply.refusal.why), data: reply.refusal })
     return { seq: reply.seq, ...(reply.call && { call: reply.call }) }
   }
   catch (error) {
@@ -28,7 +30,7 @@ export async function carryOut(id: string, request: Request): Promise<RequestDon
 export async function outcomeOf(id: string): Promise<RequestOutcome> {
   try {
     const reply = await useRelay().link!.inquire(id)
-    if (!reply || reply.refusal) return { carriedOut: false, sentence: reply?.refusal?.sentence ?? null }
+    if (!reply || reply.refusal) return { carriedOut: false, sentence: reply?.refusal ? spoken(t, reply.refusal.why) : null }
     return { carriedOut: true, sentence: null }
   }
   catch (error) {

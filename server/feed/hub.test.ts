@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { decide } from '~~/core/calls/decide'
 import { numbered } from '~~/core/calls/evolve'
 import type { Request } from '~~/core/calls/model'
-import { Tryout } from '~~/core/calls/tryout'
+import { sentenceOf, Tryout } from '~~/core/calls/tryout'
 import { feedBeat } from '~~/shared/beat'
 import type { ToBrowser } from '~~/shared/feed'
 import type { Role } from '~~/shared/roles'
@@ -37,7 +37,7 @@ async function happen(request: Request): Promise<void> {
 function ask(request: Request): void {
   const state = replica.state!
   const decision = decide(state, request, state.time)
-  if ('refusal' in decision) throw new Error(decision.refusal.sentence)
+  if ('refusal' in decision) throw new Error(sentenceOf(decision.refusal))
   const events = numbered(state, decision.events, state.time)
   for (const event of events) replica.apply(event)
   hub.events(events)

@@ -1,3 +1,5 @@
+import { t } from '../language'
+import { spoken, type Spoken } from '~~/words/phrase'
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { deviceName } from '~~/core/calls/names'
 import type { Company } from '~~/core/company/company'
@@ -31,17 +33,22 @@ async function namesOf(em: EntityManager, company: Company, ids: ReadonlySet<str
   const names: Record<string, string> = {}
   const unknown: string[] = []
   for (const id of ids) {
-    const name = id === directLine ? 'Direct numbers' : id === outsidePlace ? 'Numbers outside' : lookUp(company.lines, id)?.name ?? deviceName(company, id)
+    const name = id === directLine
+      ? t('figures.directNumbers')
+      : id === outsidePlace
+        ? t('figures.numbersOutside')
+        : lookUp(company.lines, id)?.name
+          ?? deviceName(company, id)
     if (name === null) unknown.push(id)
-    else names[id] = name
+    else names[id] = spoken(t, name)
   }
   if (unknown.length > 0) {
-    const rows = await em.execute<{ id: string, name: string | null }[]>(
-      `select id, (select r.names->>id from call_record r where r.devices @> array[id] and r.names->>id is not null order by r.started_at desc limit 1) as name
+    const rows = await em.execute<{ id: string, name: Spoken | null }[]>(
+      `select id, (select r.names->id from call_record r where r.devices @> array[id] and r.names->id is not null order by r.started_at desc limit 1) as name
         from jsonb_array_elements_text(?::jsonb) id`,
       [JSON.stringify(unknown)],
     )
-    for (const { id, name } of rows) names[id] = name ?? `${id} (no longer there)`
+    for (const { id, name } of rows) names[id] = name === null ? t('figures.noLongerThere', { id }) : spoken(t, name)
   }
   return names
 }

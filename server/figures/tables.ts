@@ -1,3 +1,4 @@
+import { t } from '../language'
 import { writeTable } from '~~/core/formats/csv'
 import { type LevelRule, meanTalk, meanWait, serviceLevel, type Tally } from '~~/core/figures/service-level'
 import { clockOf, flowEnds } from '~~/core/figures/words'
@@ -26,7 +27,7 @@ function tallyCells(tally: Tally, rule: LevelRule): string[] {
 /** What a link of the flow says at one of its ends: "line general", "at operators", "to t2105", or how a wait ended. */
 export function endInWords(end: string, names: Record<string, string>): string {
   const gap = end.indexOf(' ')
-  if (gap < 0) return flowEnds[end] ?? end
+  if (gap < 0) return flowEnds[end] ? t(flowEnds[end]) : end
   const id = end.slice(gap + 1)
   return names[id] ?? id
 }

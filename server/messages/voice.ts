@@ -1,3 +1,5 @@
+import { spoken } from '~~/words/phrase'
+import { t } from '../language'
 import type { Call, NumberedEvent } from '~~/core/calls/model'
 import { formatNumber, type Home } from '~~/core/numbers/dialled'
 import { leavingOf } from '~~/core/sound/recording'
@@ -32,7 +34,7 @@ export function voiceMessageOf(event: NumberedEvent, before: Call, offset: numbe
     to: left.owner,
     caller: party?.name ?? (party?.number ? formatNumber(party.number, home) : null),
     number: party?.number ?? null,
-    text: caption && caption.at >= left.since ? caption.text : '',
+    text: caption && caption.at >= left.since ? spoken(t, caption.text) : '',
     seconds: Math.round((event.at - left.since) / 1_000),
     at: event.at + offset,
   }

@@ -1,3 +1,5 @@
+import { spoken } from '~~/words/phrase'
+import { t } from '../language'
 import { randomUUID } from 'node:crypto'
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { plainText } from '~~/core/calls/text'
@@ -96,7 +98,7 @@ export function keysToKeep(company: Company, keys: readonly SpeedKey[], before: 
   return keys.map(({ kind, of: named, label }, index) => {
     const of = plainText(named, longestOf)
     const fault = known.has(`${kind} ${of}`) ? null : faultOf(company, { kind, of })
-    if (fault !== null) throw wrongInput(`keys[${index}].of`, fault)
+    if (fault !== null) throw wrongInput(`keys[${index}].of`, spoken(t, fault))
     return { kind, of, label: (label && plainText(label, longestLabel)) || null }
   })
 }

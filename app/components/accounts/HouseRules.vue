@@ -9,17 +9,17 @@ const desk = useDesk()
 const { failure, errors, sending, send } = useForm()
 const rules = ref<HouseRules | null>(null)
 const words: Record<Right, string> = {
-  changeContacts: 'Change contacts that all see', moveContacts: 'Bring contacts in, give them out', keepPlaces: 'Say who is at which place',
-  readParkings: 'Read who was parked', keepCalendars: 'Keep calendars of others, and rosters', keepCharges: 'See and correct what calls are charged to',
-  readFigures: 'Read reports, look ahead, and watch everything',
-  runCompany: 'Run the company, see its connections',
-  keepAccounts: 'Keep accounts and these rules',
+  changeContacts: t('accounts.changeContactsThatAllSee'), moveContacts: t('accounts.bringContactsInGiveThem'), keepPlaces: t('accounts.sayWhoIsAtWhich'),
+  readParkings: t('accounts.readWhoWasParked'), keepCalendars: t('accounts.keepCalendarsOfOthersAnd'), keepCharges: t('accounts.seeAndCorrectWhatCalls'),
+  readFigures: t('accounts.readReportsLookAheadAnd'),
+  runCompany: t('accounts.runTheCompanySeeIts'),
+  keepAccounts: t('accounts.keepAccountsAndTheseRules'),
 }
 const numbers = [
-  { field: 'passwordLength', label: 'Characters of a password, at least', least: 8, most: 64 },
-  { field: 'guesses', label: 'Wrong passwords before one must wait', least: 3, most: 20 },
-  { field: 'idleMinutes', label: 'Minutes without a console until one is signed out', least: 5, most: 960 },
-  { field: 'longestHours', label: 'Hours until everybody is signed out', least: 1, most: 16 },
+  { field: 'passwordLength', label: t('accounts.charactersOfAPasswordAt'), least: 8, most: 64 },
+  { field: 'guesses', label: t('accounts.wrongPasswordsBeforeOneMust'), least: 3, most: 20 },
+  { field: 'idleMinutes', label: t('accounts.minutesWithoutAConsoleUntil'), least: 5, most: 960 },
+  { field: 'longestHours', label: t('accounts.hoursUntilEverybodyIsSigned'), least: 1, most: 16 },
 ] as const
 const columns = ['operator', 'supervisor', 'administrator'] as const
 const isFixed = (role: typeof columns[number], right: Right) => right === 'keepAccounts' || (role === 'administrator' && always.includes(right))
@@ -42,7 +42,7 @@ async function save(): Promise<void> {
     rules.value = await $fetch<HouseRules>('/api/house-rules', { method: 'PUT', body })
   })
   if (!done) return
-  desk.say('The rules are in force')
+  desk.say(t('accounts.theRulesAreInForce'))
   emit('changed')
 }
 
@@ -57,12 +57,12 @@ onMounted(load)
     <template v-if="rules">
       <table class="rights">
         <caption class="unseen">
-          What each role may do
+          {{ t('accounts.whatEachRoleMayDo') }}
         </caption>
         <thead>
           <tr>
             <th scope="col">
-              May
+              {{ t('accounts.may') }}
             </th>
             <th
               v-for="role in columns"
@@ -118,13 +118,13 @@ onMounted(load)
       native-type="submit"
       :loading="sending"
     >
-      Put in force
+      {{ t('accounts.putInForce') }}
     </el-button>
     <el-button
       v-if="failure"
       @click="load"
     >
-      Look again
+      {{ t('accounts.lookAgain') }}
     </el-button>
   </el-form>
 </template>

@@ -11,7 +11,7 @@ const form = ref<{ signIn: string, role: typeof roles[number], person: string | 
 
 async function make(): Promise<void> {
   let made: { signIn: string, password: string } | null = null
-  const done = await send({ signIn: 'Sign-in name', name: 'Name', person: 'Who it is' }, async () => {
+  const done = await send({ signIn: t('common.signInName'), name: t('common.name'), person: t('accounts.whoItIs') }, async () => {
     const body = await newAccount.validate(form.value, { abortEarly: false })
     made = await $fetch<{ signIn: string, password: string }>('/api/accounts', { method: 'POST', body })
   })
@@ -27,7 +27,7 @@ async function make(): Promise<void> {
     @submit.prevent="make"
   >
     <FormField
-      label="Sign-in name"
+      :label="t('common.signInName')"
       for="account-sign-in"
       :error="errors.signIn"
     >
@@ -39,7 +39,7 @@ async function make(): Promise<void> {
       />
     </FormField>
     <FormField
-      label="Who it is"
+      :label="t('accounts.whoItIs')"
       for="account-person"
       :error="errors.person"
     >
@@ -50,13 +50,13 @@ async function make(): Promise<void> {
         clearable
         filterable
         :value-on-clear="() => null"
-        aria-label="Who it is"
-        placeholder="Nobody who works here"
+        :aria-label="t('accounts.whoItIs')"
+        :placeholder="t('accounts.nobodyWhoWorksHere')"
       />
     </FormField>
     <FormField
       v-if="form.person === null"
-      label="Name"
+      :label="t('common.name')"
       for="account-name"
       :error="errors.name"
     >
@@ -67,13 +67,13 @@ async function make(): Promise<void> {
       />
     </FormField>
     <FormField
-      label="Role"
+      :label="t('common.role')"
       for="account-role"
     >
       <el-select
         id="account-role"
         v-model="form.role"
-        aria-label="Role of the new account"
+        :aria-label="t('accounts.roleOfTheNewAccount')"
       >
         <el-option
           v-for="role in roles"
@@ -88,7 +88,7 @@ async function make(): Promise<void> {
       native-type="submit"
       :loading="sending"
     >
-      Make the account
+      {{ t('accounts.makeTheAccount') }}
     </el-button>
   </el-form>
 </template>

@@ -44,48 +44,49 @@ async function end(): Promise<void> {
 <template>
   <aside
     class="details"
-    aria-label="The chosen call-back"
+    :aria-label="t('callBacks.theChosenCallBack')"
   >
     <h2>{{ name }}</h2>
     <p v-if="promise.party.number">
       {{ formatNumber(promise.party.number) }}
     </p>
     <p class="soft">
-      {{ promising(promise) }} For the {{ directory.nameOf(promise.queue) }};
-      they have waited {{ spell((promise.endedAt ?? desk.now) - promise.since) }}.
+      {{ t('callBacks.forTheTheyHaveWaited', {
+        promising: promising(promise), name: directory.nameOf(promise.queue), time: spell((promise.endedAt ?? desk.now) - promise.since),
+      }) }}
     </p>
     <p class="stands">
       {{ promise.end ? `${ending(promise)}.` : `${standing(promise)}.` }}
-      {{ promise.tries > 0 ? `Rung ${promise.tries === 1 ? 'once' : `${promise.tries} times`}.` : '' }}
+      {{ promise.tries > 0 ? t('callBacks.rungOnce', { count: promise.tries }) : '' }}
     </p>
     <p
       v-if="promise.word"
       class="soft"
     >
-      They were told by text: “{{ promise.word }}”
+      {{ t('callBacks.theyWereToldByText', { word: say(promise.word) }) }}
     </p>
     <template v-if="may">
       <p class="button-row">
         <el-button
           type="primary"
           :disabled="!live.working"
-          :aria-label="`Call ${name} back now`"
+          :aria-label="t('callBacks.callBackNow', { name })"
           @click="desk.ask({ service: 'makeCallBack', callBack: promise.id })"
         >
-          Call back now
+          {{ t('callBacks.callBackNow2') }}
         </el-button>
         <el-button
           :disabled="!live.working || mine"
           @click="assigned = desk.device!"
         >
-          I do it
+          {{ t('callBacks.iDoIt') }}
         </el-button>
         <el-button
           :aria-expanded="closing"
           :disabled="!live.working"
           @click="closing = !closing"
         >
-          Done otherwise…
+          {{ t('callBacks.doneOtherwise') }}
         </el-button>
       </p>
       <form
@@ -93,7 +94,7 @@ async function end(): Promise<void> {
         class="done-form"
         @submit.prevent="end"
       >
-        <label for="call-back-word">A word to them by text, if any</label>
+        <label for="call-back-word">{{ t('callBacks.aWordToThemBy') }}</label>
         <el-input
           id="call-back-word"
           v-model="word"
@@ -102,24 +103,24 @@ async function end(): Promise<void> {
           maxlength="300"
         />
         <el-button native-type="submit">
-          End the call-back
+          {{ t('callBacks.endTheCallBack') }}
         </el-button>
       </form>
       <label
         for="call-back-who"
         class="soft"
-      >Who does it</label>
+      >{{ t('callBacks.whoDoesIt') }}</label>
       <el-select
         id="call-back-who"
         v-model="assigned"
-        aria-label="Who does it"
+        :aria-label="t('callBacks.whoDoesIt')"
         filterable
         :disabled="!live.working"
         :empty-values="[null, undefined]"
       >
         <el-option
           value=""
-          label="whoever is free"
+          :label="t('callBacks.whoeverIsFree')"
         />
         <el-option
           v-for="one in colleagues"
@@ -130,7 +131,7 @@ async function end(): Promise<void> {
       </el-select>
     </template>
     <template v-if="promise.party.number">
-      <h3>Calls with this number</h3>
+      <h3>{{ t('callBacks.callsWithThisNumber') }}</h3>
       <EarlierCalls :number="promise.party.number" />
     </template>
   </aside>

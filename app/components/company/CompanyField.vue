@@ -3,7 +3,7 @@ import { formatNumber } from '~/composables/numbers'
 import type { Company } from '~~/core/company/company'
 import { countries } from '~~/core/numbers/countries'
 import { greetingsAsText, holidaysAsText, type Read, readGreetings, readHolidays, readTexts } from '~~/core/company/written'
-import { besideOf, choiceWords, type FormField, titleOf } from '~/company/forms'
+import { besideOf, nameOfChoice, type FormField, titleOf } from '~/company/forms'
 import { holidaysOfFile } from '~/company/holidays'
 
 /** One field of a thing of the company, by its kind. */
@@ -27,13 +27,13 @@ const lines = ref('')
 interface Written { asText: (all: never) => string, of: (text: string) => Read<unknown[]>, hint: string }
 const monthFirst = computed(() => props.company.settings.country === 'US')
 const byLines: Partial<Record<FormField['kind'], Written>> = {
-  texts: { asText: (all: string[]) => all.join('\n'), of: readTexts, hint: 'One to a line.' },
+  texts: { asText: (all: string[]) => all.join('\n'), of: readTexts, hint: t('company.oneToALine') },
   holidays: {
-    asText: holidaysAsText, of: text => readHolidays(text, monthFirst.value), hint: 'One to a line: 2026-12-25 Christmas Day, or 25 December 2026.',
+    asText: holidaysAsText, of: text => readHolidays(text, monthFirst.value), hint: t('company.oneToALine2026'),
   },
   greetings: {
     asText: greetingsAsText, of: readGreetings,
-    hint: 'One to a line, with the language of the caller and the time from which it is said, as far as they matter: Dutch: 18:00 Goedenavond, Merrowby.',
+    hint: t('company.oneToALineWith'),
   },
 }
 const written = computed(() => byLines[props.field.kind])
@@ -75,7 +75,7 @@ const options = computed(() => {
   }).sort((a, b) => a.label.localeCompare(b.label))
   if (field.kind !== 'destination') return field.of ? of(field.of) : []
   const boxes = [...Object.values(company.lines), ...Object.values(company.telephones)]
-    .map(({ id, name }) => ({ value: `mailbox:${id}`, label: `Voicemail of ${name}` }))
+    .map(({ id, name }) => ({ value: `mailbox:${id}`, label: t('company.voicemailOfName', { name }) }))
   const all = [...of('groups'), ...of('zones'), ...of('telephones'), ...boxes]
   const now = asText.value
   return now === '' || all.some(option => option.value === now) ? all : [{ value: now, label: formatNumber(now) }, ...all]
@@ -87,7 +87,7 @@ const options = computed(() => {
     v-if="field.kind === 'check'"
     :id="id"
     v-model="value as boolean"
-    :label="field.label"
+    :label="t(field.label)"
   />
   <el-input-number
     v-else-if="field.kind === 'number' || field.kind === 'seconds'"
@@ -96,7 +96,7 @@ const options = computed(() => {
     :value-on-clear="null"
     :step="1"
     :controls="false"
-    :aria-label="field.label"
+    :aria-label="t(field.label)"
   />
   <template v-else-if="written">
     <el-input
@@ -115,7 +115,7 @@ const options = computed(() => {
       <label
         class="hint"
         :for="`${id}-file`"
-      >Read in public holidays from an iCalendar file:</label>
+      >{{ t('company.readInPublicHolidaysFrom') }}</label>
       <input
         :id="`${id}-file`"
         type="file"
@@ -160,14 +160,14 @@ const options = computed(() => {
     v-model="value as string"
     :company="company"
     :at="field.at"
-    :label="field.label"
+    :label="t(field.label)"
   />
   <el-select-v2
     v-else-if="field.kind === 'country'"
     :id="id"
     v-model="value as string"
     :options="[...countries]"
-    :aria-label="field.label"
+    :aria-label="t(field.label)"
     filterable
   />
   <el-select
@@ -175,13 +175,13 @@ const options = computed(() => {
     :id="id"
     v-model="value as string"
     :multiple="field.kind === 'choices'"
-    :aria-label="field.label"
+    :aria-label="t(field.label)"
   >
     <el-option
       v-for="one in field.choices"
       :key="one"
       :value="one"
-      :label="choiceWords[one] ?? one"
+      :label="nameOfChoice(one)"
     />
   </el-select>
   <el-select-v2
@@ -193,7 +193,7 @@ const options = computed(() => {
     :clearable="field.optional === true"
     :allow-create="field.kind === 'destination'"
     :value-on-clear="() => null"
-    :aria-label="field.label"
+    :aria-label="t(field.label)"
     filterable
     placeholder=" "
   />

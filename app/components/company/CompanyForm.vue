@@ -16,7 +16,7 @@ const isNew = part !== 'settings' && id === null
 const { ownedAt } = useOwned(part, id)
 const all = fieldsOf(part)
 const fields = computed(() => all.filter(({ when }) => when === undefined || valueAt(when.at) === when.is))
-const labels = Object.fromEntries(all.map(({ at, label }) => [at, label]))
+const labels = Object.fromEntries(all.map(({ at, label }) => [at, t(label)]))
 /** What stands in a field and can't be understood, by the field. */
 const unread = reactive(new Map<string, string>())
 /** What takes the whole width of the form. */
@@ -55,7 +55,7 @@ async function carryOut(changes: CompanyChange[], before: CompanyChange, words: 
     for (const [at, fault] of unread) throw new ValidationError(fault, null, at)
     changed = await editCompany(company, changes, [before])
   })
-  if (isDone) return emit('done', changed === 0 ? 'Nothing was changed: it is as it was.' : words)
+  if (isDone) return emit('done', changed === 0 ? t('company.nothingWasChangedItIs') : words)
   // What is wrong may stand far from the button that was pressed.
   await nextTick()
   everyField.value?.querySelector<HTMLElement>('.is-error :is(input, textarea)')?.focus()
@@ -72,14 +72,18 @@ function save(): Promise<void> {
     }
     changes.push({ part: 'telephones', id: telephone.id, value: telephone })
   }
-  return carryOut(changes, isNew ? about(null, its) : opened, isNew ? 'Added.' : 'Changed, everywhere.')
+  return carryOut(changes, isNew ? about(null, its) : opened, isNew ? t('company.added') : t('company.changedEverywhere'))
 }
 
-const remove = () => carryOut(part === 'people' ? leaving(company, id!, successor.value || null) : [about(null, id!)], opened, 'Removed.')
+const remove = () => carryOut(part === 'people' ? leaving(company, id!, successor.value || null) : [about(null, id!)], opened, t('company.removed'))
 
 const people = computed(() => Object.keys(company.people).filter(other => other !== id)
   .map(value => ({ value, label: titleOf(company, 'people', value) })).sort((a, b) => a.label.localeCompare(b.label)))
-const heading = computed(() => part === 'settings' ? 'Settings' : isNew ? `New ${partForms[part].one}` : titleOf(company, part, id!))
+const heading = computed(() => part === 'settings'
+  ? t('company.settings')
+  : isNew
+    ? t('company.newOne', { one: t(partForms[part].one) })
+    : titleOf(company, part, id!))
 const isGone = computed(() => part !== 'settings' && id !== null && lookUp(company[part] as Record<string, object>, id) === undefined)
 </script>
 
@@ -94,7 +98,7 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
       class="failure"
       role="alert"
     >
-      It has been removed meanwhile.
+      {{ t('company.itHasBeenRemovedMeanwhile') }}
     </p>
     <div
       ref="fields"
@@ -104,7 +108,7 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
         v-for="field in fields"
         :key="field.at"
         :class="{ whole: large.has(field.kind) }"
-        :label="field.kind === 'check' ? '' : field.label"
+        :label="field.kind === 'check' ? '' : t(field.label)"
         :for="`field-${field.at}`"
         :error="errors[field.at]"
       >
@@ -114,7 +118,7 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
           class="owned"
         >
           {{ wordsOf(company, field, valueAt(field.at)) }}
-          <span class="soft">From the house's directory</span>
+          <span class="soft">{{ t('company.fromTheHousesDirectory') }}</span>
         </output>
         <CompanyField
           v-else
@@ -130,7 +134,7 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
       </FormField>
       <el-form-item
         v-if="part === 'people' && isNew"
-        label="Extension; empty: no telephone"
+        :label="t('company.extensionEmptyNoTelephone')"
         for="field-extension"
       >
         <el-input
@@ -146,22 +150,22 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
         native-type="submit"
         :loading="sending"
       >
-        {{ isNew ? 'Add' : 'Save' }}
+        {{ isNew ? 'Add' : t('company.save') }}
       </el-button>
       <el-button @click="emit('close')">
-        Cancel
+        {{ t('company.cancel') }}
       </el-button>
       <el-button
         v-if="!isNew && part !== 'settings' && !removing"
         @click="removing = true"
       >
-        Remove…
+        {{ t('company.remove') }}
       </el-button>
     </p>
     <div v-if="removing">
       <el-form-item
         v-if="part === 'people'"
-        label="Their telephones go to; empty: they go too"
+        :label="t('company.theirTelephonesGoToEmpty')"
         for="field-successor"
       >
         <el-select-v2
@@ -171,7 +175,7 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
           filterable
           clearable
           placeholder=" "
-          aria-label="Successor"
+          :aria-label="t('company.successor')"
         />
       </el-form-item>
       <el-button
@@ -179,7 +183,7 @@ const isGone = computed(() => part !== 'settings' && id !== null && lookUp(compa
         :loading="sending"
         @click="remove"
       >
-        Remove {{ heading }}
+        {{ t('company.removeHeading', { heading }) }}
       </el-button>
     </div>
   </el-form>

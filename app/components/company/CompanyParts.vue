@@ -6,11 +6,12 @@ import { partForms } from '~/company/forms'
 /** What a company is made of: every part with how many there are; one that is chosen is looked at. */
 const { company } = defineProps<{ company: Company }>()
 const emit = defineEmits<{ choose: [part: Part] }>()
-const parts = computed(() => (Object.keys(partForms) as Part[]).map(part => ({ part, title: partForms[part].title, count: Object.keys(company[part]).length })))
+const parts = computed(() => (Object.keys(partForms) as Part[]).map(part => ({ part, title: t(partForms[part].title),
+  count: Object.keys(company[part]).length })))
 </script>
 
 <template>
-  <ul aria-label="What the company is made of">
+  <ul :aria-label="t('company.whatTheCompanyIsMade')">
     <li
       v-for="{ part, title, count } in parts"
       :key="part"

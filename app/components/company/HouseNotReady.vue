@@ -14,13 +14,13 @@ const shown = computed(() => session.may('runCompany') && live.company !== undef
     v-if="shown"
     class="not-ready"
   >
-    <strong>This house can't answer a call yet.</strong>
-    <span>The first hour leads there, step by step; it can be left and gone on with.</span>
+    <strong>{{ t('company.thisHouseCantAnswerA') }}</strong>
+    <span>{{ t('company.theFirstHourLeadsThere') }}</span>
     <el-button
       type="primary"
       @click="navigateTo('/first-hour')"
     >
-      First hour
+      {{ t('company.firstHour') }}
     </el-button>
   </p>
 </template>

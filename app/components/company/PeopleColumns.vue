@@ -5,10 +5,12 @@ import { type Meaning, meanings } from '~~/core/company/people-table'
 const props = defineProps<{ legend: string, columns: readonly { name: string, sample: string }[] }>()
 const as = defineModel<Meaning[]>({ required: true })
 const words: Record<Meaning, string> = {
-  nothing: 'nothing of use', first: 'first name', last: 'last name', name: 'whole name', department: 'department', role: 'role', room: 'room',
-  extension: 'extension', direct: 'direct number', mobile: 'mobile', nickname: 'what they are called', languages: 'languages', note: 'note',
+  nothing: t('company.nothingOfUse'), first: t('company.firstNameInline'), last: t('company.lastNameInline'), name: t('company.wholeName'),
+  department: t('company.departmentInline'), role: t('company.role'), room: t('company.roomInline'),
+  extension: t('company.extensionInline'), direct: t('company.directNumber'), mobile: t('company.mobile'), nickname: t('company.whatTheyAreCalled'),
+  languages: t('company.languages'), note: t('company.note'),
 }
-const nameOf = (at: number) => props.columns[at]!.name || `Column ${at + 1}`
+const nameOf = (at: number) => props.columns[at]!.name || t('company.columnN', { n: at + 1 })
 const choose = (at: number, meaning: Meaning) => as.value = as.value.map((one, index) => index === at ? meaning : one)
 </script>
 
@@ -21,11 +23,11 @@ const choose = (at: number, meaning: Meaning) => as.value = as.value.map((one, i
       class="column"
     >
       <span class="named">{{ nameOf(at) }}</span>
-      <span class="soft">{{ column.sample || 'empty' }}</span>
+      <span class="soft">{{ column.sample || t('company.empty') }}</span>
       <el-select
         :model-value="as[at]"
         size="small"
-        :aria-label="`What ${nameOf(at)} holds`"
+        :aria-label="t('company.whatHolds', { name: nameOf(at) })"
         @update:model-value="choose(at, $event as Meaning)"
       >
         <el-option

@@ -61,8 +61,8 @@ async function bringIn(): Promise<void> {
 </script>
 
 <template>
-  <section aria-label="People from a file">
-    <label for="people-file">A table from any program, saved as CSV: its first row names its columns. What would become of each row is shown first.</label>
+  <section :aria-label="t('company.peopleFromAFile')">
+    <label for="people-file">{{ t('company.aTableFromAnyProgram') }}</label>
     <input
       id="people-file"
       type="file"
@@ -74,16 +74,16 @@ async function bringIn(): Promise<void> {
     <template v-if="table">
       <PeopleColumns
         v-model="as"
-        legend="What the columns hold: guessed from their names"
+        :legend="t('company.whatTheColumnsHoldGuessed')"
         :columns="columns"
       />
       <el-checkbox
         v-model="numbered"
-        :label="`Whoever has no extension gets the next one that is free, from ${live.company!.settings.firstExtension} on`"
+        :label="t('company.whoeverHasNoExtensionGets', { firstExtension: live.company!.settings.firstExtension })"
       />
       <PeopleRows
         :from="name"
-        each="Line"
+        :each="t('common.line')"
         :rows="rows"
       >
         <el-button
@@ -92,7 +92,7 @@ async function bringIn(): Promise<void> {
           :disabled="!changes.length"
           @click="bringIn"
         >
-          Bring them in
+          {{ t('company.bringThemIn') }}
         </el-button>
       </PeopleRows>
     </template>

@@ -14,12 +14,14 @@ const found = computed(() => numbered.value.filter(({ verdict }) => shown.value 
 
 <template>
   <p class="acts">
-    <span>{{ from }}: {{ count('new') }} new, {{ count('changed') }} changed, {{ count('unchanged') }} as they are, {{ count('refused') }} refused.</span>
+    <span>{{ t('company.newChangedAsTheyAre', {
+      from, count: count('new'), count2: count('changed'), count3: count('unchanged'), count4: count('refused'),
+    }) }}</span>
     <slot />
     <el-radio-group
       v-model="shown"
       size="small"
-      aria-label="Which rows"
+      :aria-label="t('company.whichRows')"
     >
       <el-radio-button
         v-for="(which, at) in (['all', 'new', 'changed', 'refused'] as const)"
@@ -31,10 +33,10 @@ const found = computed(() => numbered.value.filter(({ verdict }) => shown.value 
     </el-radio-group>
   </p>
   <RecordsTable
-    :columns="[each, 'Name', 'What becomes of it']"
+    :columns="[each, t('common.name'), t('company.whatBecomesOfIt')]"
     :rows="found.slice(0, mostShown)"
     :key-of="row => String(row.at)"
-    empty="None."
+    :empty="t('company.none')"
   >
     <template #default="{ row }">
       <td>{{ row.at }}</td>
@@ -46,7 +48,7 @@ const found = computed(() => numbered.value.filter(({ verdict }) => shown.value 
     v-if="found.length > mostShown"
     class="soft"
   >
-    And {{ found.length - mostShown }} more.
+    {{ t('company.andMore', { n: found.length - mostShown }) }}
   </p>
 </template>
 

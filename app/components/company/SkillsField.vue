@@ -23,13 +23,13 @@ function set(member: string, skill: number | undefined): void {
         :min="0"
         :max="best"
         size="small"
-        :aria-label="`Skill of ${titleOf(company, 'telephones', member)}`"
+        :aria-label="t('company.skillOf', { titleOf: titleOf(company, 'telephones', member) })"
         @update:model-value="set(member, $event)"
       />
       {{ titleOf(company, 'telephones', member) }}
     </li>
     <li v-if="members.length === 0">
-      Members have skills: choose them first.
+      {{ t('company.membersHaveSkillsChooseThem') }}
     </li>
   </ul>
 </template>

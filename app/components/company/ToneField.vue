@@ -24,16 +24,16 @@ useTone(() => isHeard.value ? tone.value : null)
     <el-button
       :disabled="!tone"
       :aria-pressed="isHeard"
-      :aria-label="`${isHeard ? 'Stop' : 'Hear'}: ${label}`"
+      :aria-label="`${isHeard ? t('company.stop') : t('company.hear')}: ${label}`"
       @click="isHeard = !isHeard"
     >
-      {{ isHeard ? 'Stop' : 'Hear' }}
+      {{ isHeard ? t('company.stop') : t('company.hear') }}
     </el-button>
   </div>
   <span
     :id="`${id}-hint`"
     class="hint"
-  >Hertz, then seconds. Empty: as in the country, {{ ofCountry }}</span>
+  >{{ t('company.hertzThenSecondsEmptyAs', { ofCountry }) }}</span>
 </template>
 
 <style scoped>

@@ -38,7 +38,7 @@ function asTheDayBefore(day: number): void {
 }
 const meant = (day: number) => {
   const { spans, fault } = reads.value[day]!
-  return fault ?? (spans.length === 0 ? 'closed' : timesAsText(spans).replaceAll(' ', ', '))
+  return fault ?? (spans.length === 0 ? t('company.closed') : timesAsText(spans).replaceAll(' ', ', '))
 }
 </script>
 
@@ -55,7 +55,7 @@ const meant = (day: number) => {
         :model-value="typed[day]"
         :aria-label="name"
         :aria-describedby="`${id}-${day}-meant`"
-        placeholder="closed"
+        :placeholder="t('company.closed')"
         @update:model-value="type(day, $event)"
       />
       <el-button
@@ -64,7 +64,7 @@ const meant = (day: number) => {
         :aria-label="`${name} as ${dayNames[day - 1]}`"
         @click="asTheDayBefore(day)"
       >
-        as above
+        {{ t('company.asAbove') }}
       </el-button>
       <span v-else />
       <svg
@@ -93,14 +93,14 @@ const meant = (day: number) => {
         role="status"
       >{{ meant(day) }}</span>
     </div>
-    <label :for="`${id}-whole`">All at once</label>
+    <label :for="`${id}-whole`">{{ t('company.allAtOnce') }}</label>
     <el-input
       :id="`${id}-whole`"
       :model-value="whole"
       type="textarea"
       :autosize="{ minRows: 1, maxRows: 6 }"
       placeholder="Mon-Fri 8:00-12:00 13:00-18:00 / Sat 9-12"
-      aria-label="The whole week, typed at once"
+      :aria-label="t('company.theWholeWeekTypedAt')"
       @update:model-value="typeAll"
     />
     <ul

@@ -20,13 +20,14 @@ const company = computed(() => contacts.companyOf(props.contact))
 const people = computed(() => props.contact.kind !== 'company'
   ? []
   : [...contacts.known.values()].filter(one => one.company === props.contact.id).sort((a, b) => a.name.localeCompare(b.name)))
-const kindWords = { company: 'Company', person: 'Person of a company', individual: 'Individual' }
+const kindWords = { company: t('common.company'), person: t('contacts.personOfACompany'), individual: t('contacts.individual') }
 const facts = computed(() => {
   const { kind, language, category, addresses } = props.contact
   return [
-    { what: 'Who', is: kindWords[kind] }, { what: 'Speaks', is: language }, { what: 'Category', is: category },
-    ...addresses.map(address => ({ what: 'Text to', is: address })), { what: 'Seen by', is: props.contact.private ? 'you alone' : 'all who answer' },
-    ...props.contact.book ? [{ what: 'From', is: `${props.contact.book}, changed there alone` }] : [],
+    { what: t('common.who'), is: kindWords[kind] }, { what: t('contacts.speaks'), is: language }, { what: t('contacts.category'), is: category },
+    ...addresses.map(address => ({ what: t('contacts.textTo'), is: address })),
+    { what: t('contacts.seenBy'), is: props.contact.private ? t('contacts.youAlone') : t('contacts.allWhoAnswer') },
+    ...props.contact.book ? [{ what: t('common.from'), is: t('contacts.changedThereAlone', { book: props.contact.book }) }] : [],
   ]
 })
 </script>
@@ -34,7 +35,7 @@ const facts = computed(() => {
 <template>
   <aside
     class="details"
-    aria-label="The chosen contact"
+    :aria-label="t('contacts.theChosenContact')"
   >
     <h2>{{ contact.name }}</h2>
     <p v-if="company">
@@ -50,10 +51,10 @@ const facts = computed(() => {
       v-if="contact.mark !== 'none'"
       :class="contact.mark"
     >
-      {{ contact.mark === 'important' ? '★ Important' : '⚑ Nuisance' }}
+      {{ contact.mark === 'important' ? t('contacts.important') : t('contacts.nuisance') }}
     </p>
     <ul
-      aria-label="Numbers"
+      :aria-label="t('contacts.numbers')"
       class="numbers"
     >
       <li
@@ -65,10 +66,10 @@ const facts = computed(() => {
           v-if="desk.device"
           size="small"
           :disabled="!live.working"
-          :aria-label="`Call ${formatNumber(number)}`"
+          :aria-label="t('contacts.callNumber', { number: formatNumber(number) })"
           @click="desk.ask({ service: 'makeCall', number })"
         >
-          Call
+          {{ t('contacts.call') }}
         </el-button>
       </li>
     </ul>
@@ -84,11 +85,11 @@ const facts = computed(() => {
       class="acts"
     >
       <el-button @click="dialogs.contact = { id: contact.id }">
-        Edit…
+        {{ t('contacts.edit') }}
       </el-button>
     </p>
     <template v-if="people.length">
-      <h3>People there</h3>
+      <h3>{{ t('contacts.peopleThere') }}</h3>
       <ul>
         <li
           v-for="one in people"
@@ -105,7 +106,7 @@ const facts = computed(() => {
       </ul>
     </template>
     <template v-if="contact.numbers[0]">
-      <h3>Last calls</h3>
+      <h3>{{ t('contacts.lastCalls') }}</h3>
       <EarlierCalls :number="contact.numbers[0].number" />
     </template>
   </aside>

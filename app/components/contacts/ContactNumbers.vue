@@ -9,7 +9,7 @@ const numbers = defineModel<Contact['numbers']>({ required: true })
 
 <template>
   <fieldset class="numbers">
-    <legend>Numbers</legend>
+    <legend>{{ t('contacts.numbers') }}</legend>
     <div
       v-for="(one, index) in numbers"
       :key="index"
@@ -18,11 +18,11 @@ const numbers = defineModel<Contact['numbers']>({ required: true })
       <el-input
         v-model="one.number"
         maxlength="40"
-        :aria-label="`Number ${index + 1}`"
+        :aria-label="t('contacts.numberN', { n: index + 1 })"
       />
       <el-select
         v-model="one.kind"
-        :aria-label="`Kind of number ${index + 1}`"
+        :aria-label="t('contacts.kindOfNumber', { n: index + 1 })"
       >
         <el-option
           v-for="kind in numberKinds"
@@ -44,7 +44,7 @@ const numbers = defineModel<Contact['numbers']>({ required: true })
       size="small"
       @click="numbers.push({ number: '', kind: 'mobile' })"
     >
-      Another number
+      {{ t('contacts.anotherNumber') }}
     </el-button>
   </fieldset>
 </template>

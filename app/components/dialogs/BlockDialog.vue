@@ -17,7 +17,7 @@ watch(() => dialogs.blocking, () => {
 
 async function block(): Promise<void> {
   const number = dialogs.blocking!
-  missing.value = reason.value.trim() ? undefined : 'Reason is missing: say why, so that others understand it later.'
+  missing.value = reason.value.trim() ? undefined : t('dialogs.reasonIsMissingSayWhy')
   if (missing.value) return
   if (await desk.ask({ service: 'blockNumber', number, reason: reason.value })) dialogs.blocking = null
   else failure.value = desk.notice
@@ -27,18 +27,18 @@ async function block(): Promise<void> {
 <template>
   <FormDialog
     :open="dialogs.blocking !== null"
-    :title="dialogs.blocking ? `Block ${formatNumber(dialogs.blocking)}` : 'Block a number'"
-    action="Block the number"
+    :title="dialogs.blocking ? t('dialogs.blockNumber', { number: formatNumber(dialogs.blocking) }) : t('dialogs.blockANumber')"
+    :action="t('dialogs.blockTheNumber')"
     :failure="failure"
     width="min(28rem, 94vw)"
     @close="dialogs.blocking = null"
     @send="block"
   >
     <p class="what">
-      Calls from this number hear a sentence and are not put through. A call in hand goes on. Blocks can be lifted under “Blocked”.
+      {{ t('dialogs.callsFromThisNumberHear') }}
     </p>
     <FormField
-      label="Reason"
+      :label="t('dialogs.reason')"
       for="block-reason"
       :error="missing"
     >

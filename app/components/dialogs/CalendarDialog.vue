@@ -15,10 +15,10 @@ const { failure, errors, sending, send, clear } = useForm()
 
 const path = computed(() => `/api/calendars/${encodeURIComponent(dialogs.calendar?.of ?? '')}`)
 const state = computed(() => {
-  if (!known.value) return 'None is known yet.'
+  if (!known.value) return t('dialogs.noneIsKnownYet')
   const { address, readAt, times } = known.value
-  const source = address === null ? 'From a file' : `From ${address}`
-  return `${source}, read ${readAt === null ? 'never' : shownAt(readAt).format('ddd H:mm')}: ${times} times in the weeks to come.`
+  const source = address === null ? t('dialogs.fromAFile') : t('dialogs.fromAddress', { address })
+  return t('dialogs.readTimesInTheWeeks', { source, more: readAt === null ? t('dialogs.never') : shownAt(readAt).format('ddd H:mm'), times })
 })
 
 watch(() => dialogs.calendar, async (calendar) => {
@@ -44,8 +44,8 @@ function choose(event: Event): void {
 
 async function save(): Promise<void> {
   const { value: chosen } = file
-  const done = await send({ address: 'Address', content: 'File' }, async () => {
-    if (chosen && chosen.size > longestFile) throw new ValidationError('The file is larger than 2 MB: export fewer weeks.', chosen, 'content')
+  const done = await send({ address: t('common.address'), content: t('dialogs.file') }, async () => {
+    if (chosen && chosen.size > longestFile) throw new ValidationError(t('dialogs.theFileIsLargerThan'), chosen, 'content')
     known.value = await $fetch<CalendarInfo>(path.value, {
       method: 'PUT', body: chosen ? { address: null, content: await chosen.text() } : { address: address.value.trim(), content: null },
     })
@@ -59,7 +59,7 @@ async function remove(): Promise<void> {
 }
 
 function finish(what: string): void {
-  desk.say(`The calendar of ${dialogs.calendar?.name} is ${what}`)
+  desk.say(t('dialogs.theCalendarOfIs', { name: dialogs.calendar!.name, what }))
   dialogs.calendar = null
 }
 </script>
@@ -67,8 +67,8 @@ function finish(what: string): void {
 <template>
   <FormDialog
     :open="dialogs.calendar !== null"
-    :title="`Calendar of ${dialogs.calendar?.name ?? ''}`"
-    action="Take this calendar"
+    :title="t('dialogs.calendarOf', { name: dialogs.calendar?.name ?? '' })"
+    :action="t('dialogs.takeThisCalendar')"
     :failure="failure"
     :sending="sending"
     first="calendar-address"
@@ -76,7 +76,7 @@ function finish(what: string): void {
     @send="save"
   >
     <p class="what">
-      {{ state }} Only times and places are kept: never what something is called, or who else comes.
+      {{ t('dialogs.onlyTimesAndPlacesAre', { state }) }}
     </p>
     <ul
       v-if="known?.failure || known?.problems.length"
@@ -84,7 +84,7 @@ function finish(what: string): void {
       role="alert"
     >
       <li v-if="known.failure">
-        The last time it could not be read: {{ known.failure }} What was known before still holds.
+        {{ t('dialogs.theLastTimeItCould', { failure: known.failure }) }}
       </li>
       <li
         v-for="problem in known.problems"
@@ -94,7 +94,7 @@ function finish(what: string): void {
       </li>
     </ul>
     <FormField
-      label="Address (iCalendar), asked again every quarter of an hour"
+      :label="t('dialogs.addressICalendarAskedAgainEvery')"
       for="calendar-address"
       :error="errors.address"
     >
@@ -107,7 +107,7 @@ function finish(what: string): void {
       />
     </FormField>
     <FormField
-      label="Or a file (.ics)"
+      :label="t('dialogs.orAFileIcs')"
       for="calendar-file"
       :error="errors.content"
     >
@@ -123,7 +123,7 @@ function finish(what: string): void {
       :disabled="sending"
       @click="remove"
     >
-      Forget this calendar
+      {{ t('dialogs.forgetThisCalendar') }}
     </el-button>
   </FormDialog>
 </template>

@@ -26,8 +26,8 @@ watch(() => dialogs.callBack, (about) => {
 
 async function promise(): Promise<void> {
   const dialled = readDialled(form.number)
-  const why = dialled.kind === 'invalid' ? dialled.why : 'type it with its area code.'
-  wrong.value = dialled.kind === 'outside' ? undefined : `Number is not one outside: ${why}`
+  const why = dialled.kind === 'invalid' ? say(dialled.why) : t('dialogs.typeItWithItsArea')
+  wrong.value = dialled.kind === 'outside' ? undefined : t('dialogs.numberIsNotOneOutside', { why })
   if (wrong.value || dialled.kind !== 'outside') return
   const { line } = dialogs.callBack!
   const asked = { service: 'promiseCallBack', number: dialled.e164, name: form.name, queue: form.queue, ...(line && { line }) } as const
@@ -39,15 +39,15 @@ async function promise(): Promise<void> {
 <template>
   <FormDialog
     :open="dialogs.callBack !== null"
-    title="Promise a call-back"
-    action="Promise it"
+    :title="t('dialogs.promiseACallBack')"
+    :action="t('dialogs.promiseIt')"
     :failure="failure"
     width="min(28rem, 94vw)"
     @close="dialogs.callBack = null"
     @send="promise"
   >
     <FormField
-      label="Number"
+      :label="t('common.number')"
       for="promise-number"
       :error="wrong"
     >
@@ -58,7 +58,7 @@ async function promise(): Promise<void> {
       />
     </FormField>
     <FormField
-      label="Name, if known"
+      :label="t('dialogs.nameIfKnown')"
       for="promise-name"
     >
       <el-input
@@ -68,13 +68,13 @@ async function promise(): Promise<void> {
       />
     </FormField>
     <FormField
-      label="Who calls them back"
+      :label="t('dialogs.whoCallsThemBack')"
       for="promise-queue"
     >
       <el-select
         id="promise-queue"
         v-model="form.queue"
-        aria-label="Who calls them back"
+        :aria-label="t('dialogs.whoCallsThemBack')"
       >
         <el-option
           v-for="queue in queues"

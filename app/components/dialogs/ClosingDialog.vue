@@ -34,7 +34,7 @@ watch(() => dialogs.closing, () => {
 
 async function close(): Promise<void> {
   const at = timeOfDay(until.value, live.wall(live.now()))
-  wrong.value = at === undefined ? `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` : undefined
+  wrong.value = at === undefined ? t('dialogs.untilIsNoTimeOf', { until: until.value }) : undefined
   if (at === undefined) return
   if (await desk.ask({ service: 'setOpening', of: dialogs.closing!, open: false, until: at, ...(to.value && { to: to.value }) })) dialogs.closing = null
   else failure.value = desk.notice
@@ -44,18 +44,18 @@ async function close(): Promise<void> {
 <template>
   <FormDialog
     :open="dialogs.closing !== null"
-    :title="`Close the ${name}`"
-    :action="`Close the ${name}`"
+    :title="t('dialogs.closeThe', { name })"
+    :action="t('dialogs.closeThe', { name })"
     :failure="failure"
     width="min(30rem, 94vw)"
     @close="dialogs.closing = null"
     @send="close"
   >
     <p class="what">
-      Nobody who talks is cut off; who waits there goes on at once. {{ said ? `Callers hear: “${said}”` : '' }}
+      {{ t('dialogs.nobodyWhoTalksIsCut', { more: said ? t('dialogs.callersHear', { said }) : '' }) }}
     </p>
     <FormField
-      label="Until (empty: until somebody opens it)"
+      :label="t('dialogs.untilEmptyUntilSomebodyOpens')"
       for="closing-until"
       :error="wrong"
     >
@@ -68,7 +68,7 @@ async function close(): Promise<void> {
       />
     </FormField>
     <FormField
-      label="Callers go to"
+      :label="t('dialogs.callersGoTo')"
       for="closing-to"
     >
       <el-select
@@ -78,8 +78,8 @@ async function close(): Promise<void> {
         remote
         :remote-method="search"
         clearable
-        :placeholder="`${always}, as always`"
-        aria-label="Callers go to: a group, a voicemail, or a number that you type"
+        :placeholder="t('dialogs.asAlways', { always })"
+        :aria-label="t('dialogs.callersGoToAGroup')"
       >
         <el-option
           v-for="destination in found"

@@ -13,8 +13,8 @@ const dialogs = useDialogs()
 const session = useSession()
 const { failure, errors, sending, send, clear } = useForm()
 
-const kindWords = { company: 'Company', person: 'Person of a company', individual: 'Individual' }
-const markWords = { none: 'None', important: 'Important', nuisance: 'Nuisance' }
+const kindWords = { company: t('common.company'), person: t('dialogs.personOfACompany'), individual: t('dialogs.individual') }
+const markWords = { none: t('dialogs.none'), important: t('dialogs.important'), nuisance: t('dialogs.nuisance') }
 const empty = {
   kind: 'person' as const, name: '', company: null, numbers: [], addresses: [], category: '', language: '', note: '', readFirst: false, mark: 'none' as const,
   private: false,
@@ -53,8 +53,8 @@ const alike = computed(() => {
 const shares = computed(() => session.may('changeContacts'))
 /** Nothing can be changed here, and why. */
 const fixed = computed(() => seen.value?.book
-  ? `Comes from the address book ${seen.value.book}, and is changed there.`
-  : seen.value && !seen.value.private && !shares.value ? 'All see this contact, and your role does not change it.' : null)
+  ? t('dialogs.comesFromTheAddressBook', { book: seen.value.book })
+  : seen.value && !seen.value.private && !shares.value ? t('dialogs.allSeeThisContactAnd') : null)
 
 async function save(): Promise<void> {
   if (fixed.value) {
@@ -62,8 +62,9 @@ async function save(): Promise<void> {
     return
   }
   const labels = {
-    ...Object.fromEntries(Array.from({ length: 10 }, (_, at) => [`addresses[${at}]`, `Address ${at + 1}`])), addresses: 'Addresses',
-    name: 'Name', company: 'Company', numbers: 'Numbers', note: 'Note', language: 'Language', category: 'Category',
+    ...Object.fromEntries(Array.from({ length: 10 }, (_, at) => [`addresses[${at}]`, t('dialogs.addressN', { n: at + 1 })])), addresses: t('dialogs.addresses'),
+    name: t('common.name'), company: t('common.company'), numbers: t('dialogs.numbers'), note: t('dialogs.note'), language: t('dialogs.language'),
+    category: t('dialogs.category'),
   }
   const done = await send(labels, async () => {
     const numbers = form.value.numbers.filter(({ number }) => number.trim() !== '')
@@ -75,7 +76,7 @@ async function save(): Promise<void> {
     await contacts.refresh()
   })
   if (!done) return
-  desk.say(`${form.value.name} is written down`)
+  desk.say(t('dialogs.isWrittenDown', { name: form.value.name }))
   dialogs.contact = null
 }
 
@@ -98,7 +99,7 @@ async function same(other: Contact): Promise<void> {
     await contacts.refresh()
   })
   if (!done) return
-  desk.say(`${seen.value?.name ?? other.name}: one contact now`)
+  desk.say(t('dialogs.oneContactNow', { name: seen.value?.name ?? other.name }))
   dialogs.contact = null
 }
 
@@ -109,7 +110,7 @@ async function remove(): Promise<void> {
     await contacts.refresh()
   })
   if (!done) return
-  desk.say(`${name} is removed`)
+  desk.say(t('dialogs.isRemoved', { name }))
   dialogs.contact = null
 }
 </script>
@@ -117,8 +118,10 @@ async function remove(): Promise<void> {
 <template>
   <FormDialog
     :open="shown !== null"
-    :title="fixed ? seen!.name : seen ? `Edit ${before?.name ?? seen.name}` : shown?.number ? 'Save caller' : 'New contact'"
-    :action="fixed ? 'Close' : 'Save'"
+    :title="fixed ? seen!.name : seen ? t('dialogs.editName', {
+      name: before?.name ?? seen.name,
+    }) : shown?.number ? t('common.saveCaller') : t('dialogs.newContact')"
+    :action="fixed ? t('common.close') : t('dialogs.save')"
     :failure="failure"
     :sending="sending"
     first="contact-name"
@@ -129,19 +132,19 @@ async function remove(): Promise<void> {
     <ul
       v-if="alike.length"
       class="alike"
-      aria-label="Known already"
+      :aria-label="t('dialogs.knownAlready')"
     >
       <li
         v-for="other in alike"
         :key="other.id"
       >
-        <span>Known already: <strong>{{ other.name }}</strong> {{ other.numbers.map(({ number }) => formatNumber(number)).join(', ') }}</span>
+        <span>{{ t('dialogs.knownAlready2') }} <strong>{{ other.name }}</strong> {{ other.numbers.map(({ number }) => formatNumber(number)).join(', ') }}</span>
         <el-button
           v-if="!other.book && !fixed && (shares || other.private)"
           size="small"
           @click="same(other)"
         >
-          {{ seen ? 'Make them one' : 'Add the number there' }}
+          {{ seen ? t('dialogs.makeThemOne') : t('dialogs.addTheNumberThere') }}
         </el-button>
       </li>
     </ul>
@@ -153,7 +156,7 @@ async function remove(): Promise<void> {
     </p>
     <fieldset :disabled="fixed !== null">
       <FormField
-        label="Name"
+        :label="t('common.name')"
         for="contact-name"
         :error="errors.name"
       >
@@ -164,13 +167,13 @@ async function remove(): Promise<void> {
         />
       </FormField>
       <FormField
-        label="Who it is"
+        :label="t('dialogs.whoItIs')"
         for="contact-kind"
       >
         <el-radio-group
           id="contact-kind"
           v-model="form.kind"
-          aria-label="Who it is"
+          :aria-label="t('dialogs.whoItIs')"
         >
           <el-radio
             v-for="kind in contactKinds"
@@ -182,7 +185,7 @@ async function remove(): Promise<void> {
       </FormField>
       <FormField
         v-if="form.kind === 'person'"
-        label="Company"
+        :label="t('common.company')"
         for="contact-company"
         :error="errors.company"
       >
@@ -205,7 +208,7 @@ async function remove(): Promise<void> {
         :errors="errors"
       />
       <FormField
-        label="Note"
+        :label="t('dialogs.note')"
         for="contact-note"
         :error="errors.note"
       >
@@ -219,16 +222,16 @@ async function remove(): Promise<void> {
       </FormField>
       <el-checkbox
         v-model="form.readFirst"
-        label="Read the note before answering"
+        :label="t('dialogs.readTheNoteBeforeAnswering')"
       />
       <el-checkbox
         v-model="form.private"
         :disabled="!shares"
-        label="For me alone: nobody else sees this contact"
+        :label="t('dialogs.forMeAloneNobodyElse')"
       />
       <div class="pair">
         <FormField
-          label="Category"
+          :label="t('dialogs.category')"
           for="contact-category"
           :error="errors.category"
         >
@@ -247,7 +250,7 @@ async function remove(): Promise<void> {
           </datalist>
         </FormField>
         <FormField
-          label="Addresses for text messages"
+          :label="t('dialogs.addressesForTextMessages')"
           for="contact-addresses"
           :error="Object.entries(errors).find(([field]) => field.startsWith('addresses'))?.[1]"
         >
@@ -261,7 +264,7 @@ async function remove(): Promise<void> {
       </div>
       <div class="pair">
         <FormField
-          label="Language"
+          :label="t('dialogs.language')"
           for="contact-language"
           :error="errors.language"
         >
@@ -272,13 +275,13 @@ async function remove(): Promise<void> {
           />
         </FormField>
         <FormField
-          label="Mark"
+          :label="t('dialogs.mark')"
           for="contact-mark"
         >
           <el-radio-group
             id="contact-mark"
             v-model="form.mark"
-            aria-label="Mark"
+            :aria-label="t('dialogs.mark')"
           >
             <el-radio
               v-for="mark in contactMarks"
@@ -296,7 +299,7 @@ async function remove(): Promise<void> {
       text
       @click="remove"
     >
-      Remove this contact
+      {{ t('dialogs.removeThisContact') }}
     </el-button>
   </FormDialog>
 </template>

@@ -28,7 +28,7 @@ watch(() => desk.talking?.id, () => {
 <template>
   <el-dialog
     v-model="open"
-    title="Send digits"
+    :title="t('dialogs.sendDigits')"
     width="min(22rem, 94vw)"
     @opened="input?.focus()"
     @closed="focusField"
@@ -38,15 +38,15 @@ watch(() => desk.talking?.id, () => {
         ref="input"
         v-model="prepared"
         maxlength="40"
-        placeholder="1234,,5# — a comma pauses"
-        aria-label="Digits to send; a comma pauses two seconds"
+        :placeholder="t('dialogs.n12345ACommaPauses')"
+        :aria-label="t('dialogs.digitsToSendAComma')"
         @keydown.enter.prevent="sendPrepared"
       />
       <el-button
         class="send"
         @click="sendPrepared"
       >
-        Send
+        {{ t('dialogs.send') }}
       </el-button>
       <div class="pad">
         <el-button
@@ -61,7 +61,7 @@ watch(() => desk.talking?.id, () => {
         class="sent"
         role="status"
       >
-        {{ desk.notice ?? (sent ? `Sent ${sent}` : 'Nothing sent yet') }}
+        {{ desk.notice ?? (sent ? t('dialogs.sentSent', { sent }) : t('dialogs.nothingSentYet')) }}
       </p>
     </div>
   </el-dialog>

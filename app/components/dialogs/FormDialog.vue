@@ -43,7 +43,7 @@ function atOnce(): void {
     </el-form>
     <template #footer>
       <el-button @click="emit('close')">
-        Cancel
+        {{ t('dialogs.cancel') }}
       </el-button>
       <el-button
         type="primary"

@@ -13,7 +13,8 @@ const dialogs = useDialogs()
 const directory = useDirectory()
 const live = useLive()
 const kinds: { value: ForwardKind, label: string }[]
-  = [{ value: 'always', label: 'Always' }, { value: 'busy', label: 'While busy' }, { value: 'noAnswer', label: 'When nobody answers' }]
+  = [{ value: 'always', label: t('dialogs.always') }, { value: 'busy', label: t('dialogs.whileBusy') },
+    { value: 'noAnswer', label: t('dialogs.whenNobodyAnswers') }]
 const when = ref<ForwardKind>('always')
 const to = ref('')
 const until = ref('')
@@ -34,7 +35,9 @@ const along = computed(() => (whose.value && live.state?.devices.get(whose.value
 async function ringAlong(on: boolean): Promise<void> {
   if (!await desk.ask({ service: 'setRingAlong', on, ...(!own.value && { of: whose.value! }) })) failure.value = desk.notice
 }
-const title = computed(() => own.value ? 'Forward your calls' : `Forward the calls of ${whose.value ? directory.nameOf(whose.value) : ''}`)
+const title = computed(() => own.value
+  ? t('dialogs.forwardYourCalls')
+  : t('dialogs.forwardTheCallsOf', { more: whose.value ? directory.nameOf(whose.value) : '' }))
 
 watch(whose, () => {
   when.value = whose.value && live.state?.agents.has(whose.value) ? 'noAnswer' : 'always'
@@ -48,8 +51,8 @@ watch(whose, () => {
 async function send(destination: string | null): Promise<void> {
   const at = destination === null ? null : timeOfDay(until.value, live.wall(live.now()))
   wrong.value = {
-    ...(destination === '' && { to: 'Calls go to: name a person, a group or a number.' }),
-    ...(at === undefined && { until: `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` }),
+    ...(destination === '' && { to: t('dialogs.callsGoToNameA') }),
+    ...(at === undefined && { until: t('dialogs.untilIsNoTimeOf', { until: until.value }) }),
   }
   if (destination === '' || at === undefined) return
   const request = {
@@ -64,7 +67,7 @@ async function send(destination: string | null): Promise<void> {
   <FormDialog
     :open="whose !== null"
     :title="title"
-    action="Forward"
+    :action="t('dialogs.forward')"
     :failure="failure"
     width="min(30rem, 94vw)"
     first="forward-to"
@@ -72,13 +75,13 @@ async function send(destination: string | null): Promise<void> {
     @send="send(to)"
   >
     <FormField
-      label="When"
+      :label="t('common.when')"
       for="forward-when"
     >
       <el-radio-group
         id="forward-when"
         v-model="when"
-        aria-label="When"
+        :aria-label="t('common.when')"
       >
         <el-radio
           v-for="kind in kinds"
@@ -91,12 +94,14 @@ async function send(destination: string | null): Promise<void> {
       v-if="now[when]"
       class="now"
     >
-      <span>Now to {{ directory.destinationName(now[when]!.to) }}{{ now[when]!.by ? `, set by ${directory.nameOf(now[when]!.by!)}` : '' }}.</span>
+      <span>{{ t('dialogs.nowTo', {
+        name: directory.destinationName(now[when]!.to), more: now[when]!.by ? t('dialogs.setBy', { name: directory.nameOf(now[when]!.by!) }) : '',
+      }) }}</span>
       <el-button
         size="small"
         @click="send(null)"
       >
-        End it
+        {{ t('dialogs.endIt') }}
       </el-button>
     </p>
     <el-checkbox
@@ -104,10 +109,10 @@ async function send(destination: string | null): Promise<void> {
       :model-value="along"
       @change="ringAlong($event === true)"
     >
-      {{ own ? 'Your' : 'Their' }} mobile, {{ formatNumber(mobile) }}, rings along
+      {{ t('dialogs.mobileRingsAlong', { more: own ? t('dialogs.your') : t('dialogs.their'), number: formatNumber(mobile) }) }}
     </el-checkbox>
     <FormField
-      label="Calls go to"
+      :label="t('dialogs.callsGoTo')"
       for="forward-to"
       :error="wrong.to"
     >
@@ -118,8 +123,8 @@ async function send(destination: string | null): Promise<void> {
         remote
         clearable
         :remote-method="search"
-        placeholder="A name, a group, or a number"
-        aria-label="Calls go to"
+        :placeholder="t('dialogs.aNameAGroupOr')"
+        :aria-label="t('dialogs.callsGoTo')"
       >
         <el-option
           v-for="option in found"
@@ -129,7 +134,7 @@ async function send(destination: string | null): Promise<void> {
       </el-select>
     </FormField>
     <FormField
-      label="Until (empty: until further notice)"
+      :label="t('dialogs.untilEmptyUntilFurtherNotice')"
       for="forward-until"
       :error="wrong.until"
     >

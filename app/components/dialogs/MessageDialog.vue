@@ -51,13 +51,13 @@ const options = computed(() => form.to && !found.value.some(option => option.val
   : found.value)
 
 async function send(): Promise<void> {
-  const done = await sent.send({ to: 'For', caller: 'Who called', number: 'Number', text: 'What about' }, async () => {
+  const done = await sent.send({ to: t('common.for'), caller: t('dialogs.whoCalled'), number: t('common.number'), text: t('dialogs.whatAbout') }, async () => {
     const filled = { ...form, text: form.text.trim(), caller: form.caller.trim() || null, number: form.number.trim() || null }
     const body = newMessage.validateSync(filled, { abortEarly: false })
     await $fetch('/api/messages', { method: 'POST', body })
   })
   if (!done) return
-  desk.say(`Message left for ${directory.nameOf(form.to)}`)
+  desk.say(t('dialogs.messageLeftFor', { name: directory.nameOf(form.to) }))
   dialogs.message = null
 }
 </script>
@@ -65,15 +65,15 @@ async function send(): Promise<void> {
 <template>
   <FormDialog
     :open="dialogs.message !== null"
-    title="Take a message"
-    action="Leave message"
+    :title="t('dialogs.takeAMessage')"
+    :action="t('dialogs.leaveMessage')"
     :failure="sent.failure.value"
     :sending="sent.sending.value"
     @close="dialogs.message = null"
     @send="send"
   >
     <FormField
-      label="For"
+      :label="t('common.for')"
       for="message-to"
       :error="sent.errors.value.to"
     >
@@ -83,8 +83,8 @@ async function send(): Promise<void> {
         filterable
         remote
         :remote-method="search"
-        placeholder="Name, department or extension"
-        aria-label="For whom"
+        :placeholder="t('dialogs.nameDepartmentOrExtension')"
+        :aria-label="t('dialogs.forWhom')"
       >
         <el-option
           v-for="option in options"
@@ -96,7 +96,7 @@ async function send(): Promise<void> {
     </FormField>
     <div class="pair">
       <FormField
-        label="Who called"
+        :label="t('dialogs.whoCalled')"
         for="message-caller"
         :error="sent.errors.value.caller"
       >
@@ -107,7 +107,7 @@ async function send(): Promise<void> {
         />
       </FormField>
       <FormField
-        label="Number"
+        :label="t('common.number')"
         for="message-number"
         :error="sent.errors.value.number"
       >
@@ -119,7 +119,7 @@ async function send(): Promise<void> {
       </FormField>
     </div>
     <FormField
-      label="What about"
+      :label="t('dialogs.whatAbout')"
       for="message-text"
       :error="sent.errors.value.text"
     >
@@ -133,10 +133,10 @@ async function send(): Promise<void> {
     </FormField>
     <div class="checks">
       <el-checkbox v-model="form.callBack">
-        Wants to be called back
+        {{ t('dialogs.wantsToBeCalledBack') }}
       </el-checkbox>
       <el-checkbox v-model="form.urgent">
-        Urgent
+        {{ t('dialogs.urgent') }}
       </el-checkbox>
     </div>
   </FormDialog>

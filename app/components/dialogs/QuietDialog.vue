@@ -24,7 +24,7 @@ watch(() => dialogs.quiet, () => {
 
 async function send(): Promise<void> {
   const at = timeOfDay(until.value, live.wall(live.now()))
-  wrong.value = at === undefined ? `Until: "${until.value}" is no time of the day. Write it like 16:30, or leave it empty.` : undefined
+  wrong.value = at === undefined ? t('dialogs.untilIsNoTimeOf', { until: until.value }) : undefined
   if (at === undefined) return
   if (await desk.ask({ service: 'setDoNotDisturb', of: dialogs.quiet!, on: true, until: at })) dialogs.quiet = null
   else failure.value = desk.notice
@@ -34,8 +34,8 @@ async function send(): Promise<void> {
 <template>
   <FormDialog
     :open="dialogs.quiet !== null"
-    :title="`Do not disturb ${name}`"
-    action="Do not disturb"
+    :title="t('dialogs.doNotDisturb', { name })"
+    :action="t('common.doNotDisturb')"
     :failure="failure"
     width="min(24rem, 94vw)"
     first="quiet-until"
@@ -43,7 +43,7 @@ async function send(): Promise<void> {
     @send="send"
   >
     <FormField
-      label="Until (empty: until they end it)"
+      :label="t('dialogs.untilEmptyUntilTheyEnd')"
       for="quiet-until"
       :error="wrong"
     >

@@ -18,7 +18,7 @@ watch(() => dialogs.story && live.state?.calls.get(dialogs.story), (known) => {
 <template>
   <el-dialog
     :model-value="dialogs.story !== null"
-    :title="call ? `The story of ${directory.nameOf(call.calling, call.party)}` : 'The story'"
+    :title="call ? t('dialogs.theStoryOf', { name: directory.nameOf(call.calling, call.party) }) : t('dialogs.theStory')"
     width="min(34rem, 94vw)"
     @close="dialogs.story = null"
     @closed="focusField"

@@ -3,7 +3,7 @@ import { formatNumber } from '~/composables/numbers'
 import type { Contact } from '~~/shared/contacts'
 
 defineProps<{ contact: Contact, company: string }>()
-const kinds = { company: 'Company', person: 'Contact', individual: 'Contact' }
+const kinds = { company: t('common.company'), person: t('field.contact'), individual: t('field.contact') }
 </script>
 
 <template>
@@ -11,7 +11,7 @@ const kinds = { company: 'Company', person: 'Contact', individual: 'Contact' }
     <p class="title">
       {{ contact.name }}
     </p>
-    <p>{{ [kinds[contact.kind], company, contact.book ?? (contact.private ? 'my own' : '')].filter(Boolean).join(' · ') }}</p>
+    <p>{{ [kinds[contact.kind], company, contact.book ?? (contact.private ? t('field.myOwn') : '')].filter(Boolean).join(' · ') }}</p>
     <p
       v-for="{ number, kind } in contact.numbers"
       :key="number"

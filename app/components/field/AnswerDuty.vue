@@ -13,17 +13,23 @@ const live = useLive()
 const directory = useDirectory()
 const words = usePresenceWords()
 
-const until = computed(() => props.duty.until === null ? '' : `until ${momentWords(props.duty.until, live.wall(desk.now))}`)
+const until = computed(() => props.duty.until === null ? '' : t('field.untilMomentWords', { momentWords: momentWords(props.duty.until, live.wall(desk.now)) }))
 const reached = computed(() => props.duty.people.map((id) => {
   const company = live.company!
   const [person, telephone] = [company.people[id], telephoneOf(company, id)]
   const presence = telephone && live.presences.get(telephone)
   const numbers = [telephone && directory.numberOf(telephone), person?.mobile && formatNumber(person.mobile)].filter(Boolean)
-  return { id, name: directory.personName(id), numbers: numbers.join(', ') || 'no telephone', state: presence ? words.whole(presence, desk.now) : '', presence }
+  return { id, name: directory.personName(id), numbers: numbers.join(', ') || t('common.noTelephone'), state: presence
+    ? words.whole(presence, desk.now)
+    : '', presence }
 }))
 const next = computed(() => {
   const { next } = props.duty
-  return next ? `${[...next.people.map(directory.personName), ...next.unknown].join(', ')} from ${momentWords(next.from, live.wall(desk.now))}` : ''
+  return next
+    ? t('field.xFromMomentWords', {
+        x: [...next.people.map(directory.personName), ...next.unknown].join(', '), momentWords: momentWords(next.from, live.wall(desk.now)),
+      })
+    : ''
 })
 </script>
 
@@ -33,7 +39,7 @@ const next = computed(() => {
       {{ duty.name }}
     </p>
     <p v-if="!reached.length">
-      <strong>Nobody is on duty {{ until }}.</strong> Reached instead: {{ directory.destinationName(duty.instead) }}
+      <strong>{{ t('field.nobodyIsOnDuty', { until }) }}</strong> {{ t('field.reachedInstead', { name: directory.destinationName(duty.instead) }) }}
     </p>
     <ol v-else>
       <li
@@ -51,19 +57,19 @@ const next = computed(() => {
       v-if="reached.length && until"
       class="soft"
     >
-      On duty {{ until }}
+      {{ t('field.onDuty', { until }) }}
     </p>
     <p
       v-if="duty.unknown.length"
       class="soft"
     >
-      The roster also names {{ duty.unknown.join(', ') }}: nobody here
+      {{ t('field.theRosterAlsoNamesNobody', { unknown: duty.unknown.join(', ') }) }}
     </p>
     <p
       v-if="next"
       class="soft"
     >
-      Next: {{ next }}
+      {{ t('field.nextNext', { next }) }}
     </p>
   </div>
 </template>

@@ -32,7 +32,7 @@ const free = computed(() => members.value.filter(member => member.presence.lit).
       {{ group.number }}
     </p>
     <p class="state">
-      {{ group.distribution === 'queue' ? 'Queue' : 'Group' }} · {{ free }} of {{ members.length }} free
+      {{ t('field.ofFree', { more: group.distribution === 'queue' ? t('common.queue') : t('field.group'), free, count: members.length }) }}
     </p>
     <!-- For the eye: to the ear a group is its name and how many are free. -->
     <ol

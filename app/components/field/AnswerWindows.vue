@@ -33,7 +33,7 @@ const answers = computed(() => field.hits.map(({ id, because }): Answer => {
   const presence = live.presences.get(duty ? whereabouts.reach(duty) : id) ?? noTelephone
   const contact = contacts.known.get(contactOfEntry(id) ?? '')
   const [group, zone, person] = [directory.group(id), directory.zone(id), directory.person(id)]
-  return { id, because, group, zone, contact, person, duty, presence }
+  return { id, because: because && say(because), group, zone, contact, person, duty, presence }
 }))
 
 watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.scrollIntoView({ block: 'nearest' }), { flush: 'post' })
@@ -47,7 +47,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
     <ul
       id="answers"
       role="listbox"
-      aria-label="Answers"
+      :aria-label="t('field.answers')"
       class="front"
       tabindex="0"
     >
@@ -94,7 +94,7 @@ watch(() => field.best, best => document.getElementById(`answer-${best?.id}`)?.s
           v-else
           class="title"
         >
-          Not here any more
+          {{ t('field.notHereAnyMore') }}
         </p>
         <p
           v-if="answer.because"

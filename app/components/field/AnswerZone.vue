@@ -5,7 +5,7 @@ import { useLive } from '~/stores/live'
 
 const props = defineProps<{ zone: Zone, site: string }>()
 const live = useLive()
-const speaks = computed(() => live.state ? speakerWords(live.state, speakingAt(live.state, props.zone.speakers)) : '')
+const speaks = computed(() => live.state ? speakerWords(t, live.state, speakingAt(live.state, props.zone.speakers)) : '')
 </script>
 
 <template>
@@ -13,7 +13,7 @@ const speaks = computed(() => live.state ? speakerWords(live.state, speakingAt(l
     <p class="title">
       {{ zone.name }}
     </p>
-    <p>{{ speaks ? `${speaks} speaks there` : 'Loudspeakers' }} · {{ zone.number }}</p>
+    <p>{{ speaks ? t('field.speaksThere', { speaks }) : t('common.loudspeakers') }} · {{ zone.number }}</p>
     <p class="soft">
       {{ site }}: {{ zone.speakers.join(', ') }}
     </p>

@@ -20,8 +20,8 @@ const takeFirst = () => field.ways[0] && field.take(field.ways[0])
     v-model="ways.note"
     size="small"
     maxlength="120"
-    placeholder="A line to send along"
-    aria-label="A line of text to send along with the call"
+    :placeholder="t('field.aLineToSendAlong')"
+    :aria-label="t('field.aLineOfTextTo')"
     @keydown.enter.prevent="takeFirst"
   />
   <template v-else-if="dials">
@@ -29,8 +29,8 @@ const takeFirst = () => field.ways[0] && field.take(field.ways[0])
       v-model="ways.account"
       size="small"
       maxlength="24"
-      placeholder="Account code, if wanted"
-      aria-label="Account code for this call"
+      :placeholder="t('field.accountCodeIfWanted')"
+      :aria-label="t('field.accountCodeForThisCall')"
       list="account-codes"
       @keydown.enter.prevent="takeFirst"
     />

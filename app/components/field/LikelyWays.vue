@@ -8,13 +8,13 @@ const likely = useLikely()
 const live = useLive()
 const directory = useDirectory()
 const words = usePresenceWords()
-const keys = ['→', '⇧→', 'Ctrl →']
-const spoken = ['right arrow', 'Shift right arrow', 'Control right arrow']
+const keys = ['→', '⇧→', t('field.ctrl')]
+const spoken = [t('field.rightArrow'), t('field.shiftRightArrow'), t('field.controlRightArrow')]
 
 const shown = computed(() => likely.destinations.map(({ destination, because }, index) => {
   const presence = live.presences.get(destination)
   return {
-    id: destination, because, key: keys[index]!, spoken: spoken[index]!, name: directory.nameOf(destination),
+    id: destination, because: say(because), key: keys[index]!, spoken: spoken[index]!, name: directory.nameOf(destination),
     state: presence ? words.short(presence, live.now()).what : '', unlit: presence?.lit === false,
   }
 }))
@@ -25,7 +25,7 @@ const longName = 14
 <template>
   <ul
     class="likely"
-    aria-label="Probably for"
+    :aria-label="t('field.probablyFor')"
   >
     <li
       v-for="(place, index) in shown"
@@ -36,8 +36,8 @@ const longName = 14
         v-if="likely.inHand"
         :class="['place', { unlit: place.unlit, long: place.name.length > longName }]"
         :disabled="!live.working"
-        :aria-label="`Pass on to ${place.name}${place.unlit ? `, ${place.state}` : ''}: ${place.because} (${place.spoken})`"
-        :title="`${place.because}. With Shift: asks first.`"
+        :aria-label="t('field.passOnTo', { name: place.name, more: place.unlit ? `, ${place.state}` : '', because: place.because, spoken: place.spoken })"
+        :title="t('field.withShiftAsksFirst', { because: place.because })"
         @click="likely.take(index, ($event as MouseEvent).shiftKey)"
       >
         <span class="who"><kbd>{{ place.key }}</kbd> {{ place.name }}</span>

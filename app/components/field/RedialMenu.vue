@@ -14,7 +14,7 @@ const shown = 10
 /** None yet: said in a line that can't be chosen. */
 const choices = computed(() => last.value.length > 0
   ? last.value.map(({ number, name }) => ({ id: number, label: name }))
-  : [{ id: 'none', label: failure.value ?? 'You have called nobody yet.', disabled: true }])
+  : [{ id: 'none', label: failure.value ?? t('field.youHaveCalledNobodyYet'), disabled: true }])
 
 async function load(): Promise<void> {
   try {
@@ -24,7 +24,7 @@ async function load(): Promise<void> {
       const read = readDialled(dialled)
       const number = read.kind === 'outside' ? read.e164 : dialled
       const reached = story.find(step => step.type === 'delivered' || step.type === 'failed' || step.type === 'queued')
-      if (!numbers.has(number)) numbers.set(number, read.kind === 'outside' ? formatNumber(number) : (reached && names[reached.device]) ?? dialled)
+      if (!numbers.has(number)) numbers.set(number, read.kind === 'outside' ? formatNumber(number) : say((reached && names[reached.device]) ?? dialled))
     }
     last.value = [...numbers].slice(0, shown).map(([number, name]) => ({ number, name }))
     failure.value = null
@@ -44,7 +44,7 @@ async function load(): Promise<void> {
     @choose="desk.ask({ service: 'makeCall', number: $event })"
   >
     <el-button text>
-      Redial
+      {{ t('field.redial') }}
     </el-button>
   </ChoiceMenu>
 </template>

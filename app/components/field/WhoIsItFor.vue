@@ -18,9 +18,9 @@ const input = useTemplateRef<HTMLInputElement>('input')
 
 /** Why Enter does nothing with what has been typed. */
 const nothingThere = computed(() => {
-  if (field.looking) return 'Looking …'
-  if (field.isGone) return 'Not here any more.'
-  return field.hits.length > 0 ? 'That is you.' : field.wrongNumber ?? 'Nobody found. Try another part of the name, a department or a number.'
+  if (field.looking) return t('field.looking')
+  if (field.isGone) return t('field.notHereAnyMoreSentence')
+  return field.hits.length > 0 ? t('field.thatIsYou') : field.wrongNumber ?? t('field.nobodyFoundTryAnotherPart')
 })
 const marked = computed(() => field.isSearching && field.best ? `answer-${field.best.id}` : undefined)
 const asking = computed(() => desk.asking || field.taking)
@@ -69,9 +69,9 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <section
     class="field"
-    aria-label="Who is it for?"
+    :aria-label="t('field.whoIsItFor')"
   >
-    <label for="who">{{ desk.carried ? `Carrying ${desk.otherName(desk.carried)} to…` : 'Who is it for?' }}</label>
+    <label for="who">{{ desk.carried ? t('field.carryingTo', { name: desk.otherName(desk.carried) }) : t('field.whoIsItFor') }}</label>
     <input
       id="who"
       ref="input"
@@ -81,7 +81,7 @@ function onKey(event: KeyboardEvent): void {
       spellcheck="false"
       maxlength="100"
       role="combobox"
-      aria-label="Who is it for?"
+      :aria-label="t('field.whoIsItFor')"
       aria-controls="answers"
       :aria-expanded="field.isSearching"
       aria-autocomplete="list"
@@ -104,26 +104,26 @@ function onKey(event: KeyboardEvent): void {
         :disabled="!live.working"
         @click="field.take(field.standing)"
       >
-        <kbd>Enter</kbd> {{ field.standing.words }}
+        <kbd>{{ t('field.enter') }}</kbd> {{ field.standing.words }}
       </el-button>
       <p
         v-else
         :class="['tip', { beside: likely.destinations.length }]"
       >
         <template v-if="ways.missed && !field.isSearching">
-          {{ ways.missed }} has gone.
+          {{ t('field.hasGone', { missed: ways.missed }) }}
         </template>
         <template v-else-if="field.slotMode === 'take'">
-          <kbd>1</kbd>…<kbd>0</kbd> takes who waits in that slot.
+          <kbd>1</kbd>…<kbd>0</kbd> {{ t('field.takesWhoWaitsInThat') }}
         </template>
         <template v-else-if="field.slotMode === 'park'">
-          <kbd>1</kbd>…<kbd>0</kbd> parks the call in hand in that slot, <kbd>⏎</kbd> in the first free one.
+          <kbd>1</kbd>…<kbd>0</kbd> {{ t('field.parksTheCallInHand') }} <kbd>⏎</kbd> {{ t('field.inTheFirstFreeOne') }}
         </template>
         <template v-else-if="field.isSearching">
           {{ nothingThere }}
         </template>
         <template v-else>
-          Name, department, role, what it is about, or a number
+          {{ t('field.nameDepartmentRoleWhatIt') }}
         </template>
       </p>
       <LikelyWays v-if="!field.isSearching && !field.slotMode && likely.destinations.length" />
@@ -135,7 +135,7 @@ function onKey(event: KeyboardEvent): void {
         :disabled="!(field.isSearching || field.slotMode || desk.carried)"
         @click="desk.carry(null); field.clear()"
       >
-        <kbd>Esc</kbd>&nbsp;{{ desk.carried ? 'put down' : 'everybody' }}
+        <kbd>{{ t('common.esc') }}</kbd>&nbsp;{{ desk.carried ? t('field.putDown') : t('field.everybody') }}
       </el-button>
     </div>
     <RefusalSlip />

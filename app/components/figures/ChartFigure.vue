@@ -45,7 +45,7 @@ const printed = useMediaQuery('print')
         <i :class="`shade-${one.shade}`" />{{ one.name }}
       </li>
       <li v-if="compared">
-        <i class="earlier" />in the earlier period
+        <i class="earlier" />{{ t('figures.inTheEarlierPeriod') }}
       </li>
     </ul>
     <slot v-if="props.rows.length" />
@@ -53,12 +53,12 @@ const printed = useMediaQuery('print')
       v-if="props.rows.length"
       :open="open || printed"
     >
-      <summary>Table of {{ title.toLowerCase() }}</summary>
+      <summary>{{ t('figures.tableOf', { title: title.toLowerCase() }) }}</summary>
       <div
         class="scroll"
         tabindex="0"
         role="group"
-        :aria-label="`Table of ${title.toLowerCase()}`"
+        :aria-label="t('figures.tableOf', { title: title.toLowerCase() })"
       >
         <table class="records">
           <thead>
@@ -95,7 +95,7 @@ const printed = useMediaQuery('print')
       class="file"
       :href="file"
       download
-    >Give out as CSV<span class="unseen">, {{ title.toLowerCase() }}</span></a>
+    >{{ t('common.giveOutAsCsv') }}<span class="unseen">, {{ title.toLowerCase() }}</span></a>
   </section>
 </template>
 

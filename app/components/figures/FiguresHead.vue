@@ -2,8 +2,8 @@
 /** The head of every page of figures. */
 defineProps<{ title: string }>()
 const all = [
-  { title: 'Look back', to: '/figures' }, { title: 'Look ahead', to: '/figures/ahead' }, { title: 'Watching', to: '/watch' },
-  { title: 'Charges', to: '/charges' },
+  { title: t('figures.lookBack'), to: '/figures' }, { title: t('figures.lookAhead'), to: '/figures/ahead' }, { title: t('common.watching'), to: '/watch' },
+  { title: t('figures.charges'), to: '/charges' },
 ]
 const pages = computed(() => all.filter(({ to }) => mayOpen(to)))
 </script>
@@ -11,7 +11,7 @@ const pages = computed(() => all.filter(({ to }) => mayOpen(to)))
 <template>
   <FamilyHead
     :title="title"
-    family="Reports"
+    :family="t('figures.reports')"
     :pages="pages"
   />
 </template>

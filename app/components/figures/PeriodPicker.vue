@@ -10,12 +10,12 @@ const shortcuts = computed(() => {
   const since = (from: Dayjs, to = last) => (): Period => [from.toDate(), to.toDate()]
   const yesterday = last.subtract(1, 'day')
   return [
-    { text: 'Today', value: since(last) },
-    { text: 'Yesterday', value: since(yesterday, yesterday) },
-    { text: 'Last 7 days', value: since(last.subtract(6, 'day')) },
-    { text: 'Last 28 days', value: since(last.subtract(27, 'day')) },
-    { text: 'This month', value: since(last.startOf('month')) },
-    { text: 'Last 12 months', value: since(last.subtract(1, 'year').add(1, 'day')) },
+    { text: t('common.today'), value: since(last) },
+    { text: t('figures.yesterday'), value: since(yesterday, yesterday) },
+    { text: t('figures.last7Days'), value: since(last.subtract(6, 'day')) },
+    { text: t('figures.last28Days'), value: since(last.subtract(27, 'day')) },
+    { text: t('figures.thisMonth'), value: since(last.startOf('month')) },
+    { text: t('figures.last12Months'), value: since(last.subtract(1, 'year').add(1, 'day')) },
   ]
 })
 </script>
@@ -27,8 +27,8 @@ const shortcuts = computed(() => {
     :clearable="false"
     :shortcuts="shortcuts"
     format="D MMM YYYY"
-    start-placeholder="From"
-    end-placeholder="To"
-    aria-label="Period"
+    :start-placeholder="t('common.from')"
+    :end-placeholder="t('common.to')"
+    :aria-label="t('figures.period')"
   />
 </template>

@@ -53,22 +53,22 @@ const print = () => window.print()
 
 <template>
   <RecordsTable
-    :columns="['Who answers', 'Sign-in name', '-Is it you?']"
+    :columns="[t('firstHour.whoAnswers'), t('common.signInName'), `-${t('firstHour.isItYou')}`]"
     :rows="operators"
     :key-of="row => row.person"
-    empty="Nobody answers yet: choose them with the step before."
+    :empty="t('firstHour.nobodyAnswersYetChooseThem')"
   >
     <template #default="{ row }">
       <td>{{ row.name }}</td>
-      <td>{{ row.account ? `${row.account.signIn}, ${row.account.role}` : 'no account yet' }}</td>
+      <td>{{ row.account ? `${row.account.signIn}, ${row.account.role}` : t('firstHour.noAccountYet') }}</td>
       <td class="acts">
         <el-button
           v-if="!row.account && me && me.person === null"
           size="small"
-          :aria-label="`${row.name}: that is me`"
+          :aria-label="t('firstHour.thatIsMe', { name: row.name })"
           @click="thatIsMe(row.person)"
         >
-          That is me
+          {{ t('firstHour.thatIsMe2') }}
         </el-button>
       </td>
     </template>
@@ -79,9 +79,9 @@ const print = () => window.print()
     class="made"
     role="status"
   >
-    <p><strong>To be handed over now.</strong> These passwords are shown this once; everybody changes theirs under their name, at the right above.</p>
+    <p><strong>{{ t('firstHour.toBeHandedOverNow') }}</strong> {{ t('firstHour.thesePasswordsAreShownThis') }}</p>
     <RecordsTable
-      :columns="['Name', 'Sign-in name', 'Password']"
+      :columns="[t('common.name'), t('common.signInName'), t('common.password')]"
       :rows="made"
       :key-of="row => row.signIn"
       :empty="null"
@@ -100,19 +100,19 @@ const print = () => window.print()
       :loading="sending"
       @click="makeAll"
     >
-      {{ without.length === 1 ? 'Make an account' : `Make ${without.length} accounts` }}
+      {{ without.length === 1 ? t('firstHour.makeAnAccount') : t('firstHour.makeAccounts', { count: without.length }) }}
     </el-button>
     <el-button
       v-if="made.length"
       @click="print"
     >
-      Print
+      {{ t('common.print') }}
     </el-button>
     <el-button
       :type="without.length ? 'default' : 'primary'"
       @click="emit('done')"
     >
-      Go on
+      {{ t('firstHour.goOn') }}
     </el-button>
   </p>
 </template>

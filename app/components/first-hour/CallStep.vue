@@ -17,7 +17,9 @@ const line = computed(() => Object.values(company.value.lines).find(({ target })
 const calls = computed(() => callers.calls.map((call) => {
   const answered = call.story.find(({ type }) => type === 'established')
   const since = spell(desk.now - call.created)
-  return { call, words: answered ? `${directory.nameOf(answered.device)} has answered.` : `It rings, ${since}.`, answered: Boolean(answered) }
+  return { call, words: answered
+    ? t('firstHour.hasAnswered', { name: directory.nameOf(answered.device) })
+    : t('firstHour.itRings', { since }), answered: Boolean(answered) }
 }))
 const there = computed(() => [...live.state?.agents ?? []].filter(([, { attended }]) => attended).map(([id]) => directory.nameOf(id)))
 /** It may be evening: by its hours nobody answers now. */
@@ -26,24 +28,24 @@ const openIt = () => desk.ask({ service: 'setOpening', of: line.value!.id, open:
 const done = ref(false)
 watch(calls, now => done.value ||= now.some(({ answered }) => answered))
 
-const ring = () => line.value && callers.dial('A first caller', '', line.value.number)
+const ring = () => line.value && callers.dial(t('firstHour.aFirstCaller'), '', line.value.number)
 </script>
 
 <template>
   <p v-if="there.length">
-    At a console now: {{ there.join(', ') }}.
+    {{ t('firstHour.atAConsoleNow', { there: there.join(', ') }) }}
   </p>
   <p v-else>
-    Nobody is at a console yet: an operator signs in, in another browser or a private window. If you are one of them, say so with the step before.
+    {{ t('firstHour.nobodyIsAtAConsole') }}
   </p>
   <p v-if="closed">
-    By its hours {{ line!.name }} is closed now: callers can leave a message.
+    {{ t('firstHour.byItsHoursIsClosed', { name: line!.name }) }}
     <el-button
       v-if="desk.device"
       size="small"
       @click="openIt"
     >
-      Open it for an hour
+      {{ t('firstHour.openItForAnHour') }}
     </el-button>
   </p>
   <p class="button-row">
@@ -52,10 +54,10 @@ const ring = () => line.value && callers.dial('A first caller', '', line.value.n
       :disabled="!props.ready || !line"
       @click="ring"
     >
-      Ring {{ line?.name ?? 'the general line' }}
+      {{ t('firstHour.ringName', { name: line?.name ?? t('firstHour.theGeneralLine') }) }}
     </el-button>
     <el-button @click="navigateTo('/')">
-      To the console
+      {{ t('firstHour.toTheConsole') }}
     </el-button>
   </p>
   <FailureNote :text="callers.failure" />
@@ -72,7 +74,7 @@ const ring = () => line.value && callers.dial('A first caller', '', line.value.n
         size="small"
         @click="callers.hangUp(call)"
       >
-        Hang up
+        {{ t('firstHour.hangUp') }}
       </el-button>
     </li>
   </ul>
@@ -81,7 +83,7 @@ const ring = () => line.value && callers.dial('A first caller', '', line.value.n
     class="done"
     role="status"
   >
-    The first call has been answered. The house is at work: everything else is under Company.
+    {{ t('firstHour.theFirstCallHasBeen') }}
   </p>
 </template>
 

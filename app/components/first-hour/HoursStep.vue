@@ -42,10 +42,10 @@ async function save(): Promise<void> {
     const fault = weekFault.value ?? read.value.faults[0]
     if (fault) throw new NotTaken(fault)
     const id = there?.id ?? newId('h')
-    const hours = { id, name: there?.name ?? 'Office hours', zone: there?.zone ?? now.settings.zone, week: week.value, holidays: read.value.is }
+    const hours = { id, name: there?.name ?? t('firstHour.officeHours'), zone: there?.zone ?? now.settings.zone, week: week.value, holidays: read.value.is }
     const changes: CompanyChange[] = [{ part: 'hours', id, value: hours }]
     const line = general && now.lines[general.id]
-    const closedText = line?.closedText || `${now.settings.name} is closed now. Please leave a message.`
+    const closedText = line?.closedText || t('firstHour.isClosedNowPleaseLeave', { name: now.settings.name })
     if (line) changes.push({ part: 'lines', id: line.id, value: { ...line, hours: id, closedText } })
     await editCompany(now, changes)
   })) emit('done')
@@ -63,21 +63,21 @@ async function save(): Promise<void> {
       v-model="week"
       @fault="weekFault = $event"
     />
-    <h3>Closed on</h3>
+    <h3>{{ t('firstHour.closedOn') }}</h3>
     <p class="proposal">
       <el-select-v2
         v-if="known?.regions.length"
         v-model="region"
-        :options="[{ value: '', label: 'The whole country' }, ...known.regions.map(({ code, name }) => ({ value: code, label: name }))]"
+        :options="[{ value: '', label: t('firstHour.theWholeCountry') }, ...known.regions.map(({ code, name }) => ({ value: code, label: name }))]"
         filterable
         :empty-values="[null, undefined]"
-        aria-label="Region, whose holidays are proposed"
+        :aria-label="t('firstHour.regionWhoseHolidaysAreProposed')"
       />
       <el-button
         :disabled="!known?.holidays.length"
         @click="propose"
       >
-        Propose {{ known?.holidays.length ?? 0 }} public holidays
+        {{ t('firstHour.proposePublicHolidays', { count: known?.holidays.length ?? 0 }) }}
       </el-button>
     </p>
     <el-input
@@ -85,8 +85,8 @@ async function save(): Promise<void> {
       v-model="days"
       type="textarea"
       :autosize="{ minRows: 4, maxRows: 12 }"
-      aria-label="Days on which it is closed, one to a line"
-      placeholder="2026-12-25 Christmas Day"
+      :aria-label="t('firstHour.daysOnWhichItIs')"
+      :placeholder="t('firstHour.n20261225ChristmasDay')"
     />
     <ul
       v-if="read.faults.length"
@@ -102,7 +102,7 @@ async function save(): Promise<void> {
     </ul>
     <template #more>
       <el-button @click="emit('done')">
-        Always open, go on
+        {{ t('firstHour.alwaysOpenGoOn') }}
       </el-button>
     </template>
   </StepForm>

@@ -23,21 +23,24 @@ watch(() => form.country, async (now, before) => {
 }, { immediate: true })
 
 const labels = {
-  name: 'Name of the house', country: 'Country', zone: 'Time zone', language: 'Language of the house', firstExtension: 'Extensions begin at',
-  longestInside: 'Longest number inside',
+  name: t('firstHour.nameOfTheHouse'), country: t('firstHour.country'), zone: t('firstHour.timeZone'), language: t('firstHour.languageOfTheHouse'),
+  firstExtension: t('firstHour.extensionsBeginAt'),
+  longestInside: t('firstHour.longestNumberInside'),
 }
 async function save(): Promise<void> {
   const { company } = live
   if (!company) return
   if (await send(labels, async () => {
-    if (form.name.trim() === '') throw new NotTaken('Say what the house is called: operators see it, and it stands in greetings.')
+    if (form.name.trim() === '') throw new NotTaken(t('firstHour.sayWhatTheHouseIs'))
     const settings = { ...company.settings, ...form }
     // The emergency numbers of the country are known from now on; those that are there already stay.
     const emergency = (known.value?.emergency ?? ['112']).filter(number => !Object.hasOwn(company.shortNumbers, number))
     const none = !Object.values(company.shortNumbers).some(one => one.emergency)
     await editCompany(company, [
       { part: 'settings', value: settings },
-      ...none ? emergency.map(number => ({ part: 'shortNumbers' as const, id: number, value: { number, name: 'Emergency', emergency: true } })) : [],
+      ...none
+        ? emergency.map(number => ({ part: 'shortNumbers' as const, id: number, value: { number, name: t('firstHour.emergency'), emergency: true } }))
+        : [],
     ])
   })) emit('done')
 }
@@ -111,7 +114,7 @@ async function save(): Promise<void> {
         />
       </FormField>
       <FormField
-        label="Longest number inside, digits"
+        :label="t('firstHour.longestNumberInsideDigits')"
         for="house-longest"
         :error="errors.longestInside"
       >
@@ -119,7 +122,7 @@ async function save(): Promise<void> {
           id="house-longest"
           v-model="form.longestInside"
           :controls="false"
-          aria-label="Longest number inside, digits"
+          :aria-label="t('firstHour.longestNumberInsideDigits')"
         />
       </FormField>
     </div>
@@ -127,7 +130,7 @@ async function save(): Promise<void> {
       v-if="known?.emergency.length"
       class="soft"
     >
-      Emergency numbers there: {{ known.emergency.join(', ') }}. They always get through, and can be changed under Company, Short numbers.
+      {{ t('firstHour.emergencyNumbersThereTheyAlways', { emergency: known.emergency.join(', ') }) }}
     </p>
   </StepForm>
 </template>

@@ -17,27 +17,29 @@ const [trunk] = Object.values(trunks)
 const usualSlots = 10
 const firstSlot = '701'
 const form = reactive({
-  name: general?.name ?? 'General line', number: general ? formatNumber(general.number) : '',
-  greeting: general?.greeting ?? `${settings.name}, how can I help you?`,
+  name: general?.name ?? t('firstHour.generalLine'), number: general ? formatNumber(general.number) : '',
+  greeting: general?.greeting ?? t('firstHour.howCanIHelpYou', { name: settings.name }),
   channels: trunk?.channels ?? 4, slots: Object.keys(slots).length || usualSlots,
 })
 const labels = {
-  name: 'What the line is called', number: 'Its number, as people write it', greeting: 'Greeting', channels: 'Calls with the outside at once',
-  slots: 'Park slots',
+  name: t('firstHour.whatTheLineIsCalled'), number: t('firstHour.itsNumberAsPeopleWrite'), greeting: t('firstHour.greeting'),
+  channels: t('firstHour.callsWithTheOutsideAt'),
+  slots: t('common.parkSlots'),
 }
 
 async function save(): Promise<void> {
   const { company } = live
   if (!company) return
   if (await send(labels, async () => {
-    if (form.number.trim() === '') throw new NotTaken('Say which number people call: with its area code.')
+    if (form.number.trim() === '') throw new NotTaken(t('firstHour.sayWhichNumberPeopleCall'))
     const id = general?.id ?? newId('l')
     const before = general ?? { ...partForms.lines.blank(company), id, night: mailboxOf(id), overflow: { after: 240_000, to: mailboxOf(id) } }
     const changes: CompanyChange[] = [
       { part: 'lines', id, value: { ...before, name: form.name, number: form.number.trim(), greeting: form.greeting } },
       trunk
         ? { part: 'trunks', id: trunk.id, value: { ...trunk, channels: form.channels } }
-        : { part: 'trunks', id: 'trunk:first', value: { id: 'trunk:first', name: 'Outside', channels: form.channels, kept: form.channels > 1 ? 1 : 0 } },
+        : { part: 'trunks', id: 'trunk:first',
+            value: { id: 'trunk:first', name: t('common.outside'), channels: form.channels, kept: form.channels > 1 ? 1 : 0 } },
     ]
     // Slots that are missing are added; none is taken away here, for somebody may wait in it.
     const taken = takenNumbers(company)
@@ -83,7 +85,7 @@ async function save(): Promise<void> {
       </FormField>
     </div>
     <FormField
-      label="Greeting: what operators say, after good morning"
+      :label="t('firstHour.greetingWhatOperatorsSayAfter')"
       for="line-greeting"
       :error="errors.greeting"
     >
@@ -106,7 +108,7 @@ async function save(): Promise<void> {
         />
       </FormField>
       <FormField
-        label="Park slots, where anybody takes a caller"
+        :label="t('firstHour.parkSlotsWhereAnybodyTakes')"
         for="line-slots"
         :error="errors.slots"
       >
@@ -116,13 +118,12 @@ async function save(): Promise<void> {
           :min="0"
           :max="40"
           :controls="false"
-          aria-label="Park slots"
+          :aria-label="t('common.parkSlots')"
         />
       </FormField>
     </div>
     <p class="soft">
-      Calls go to the operators. When none of them is there, or nobody answers for four minutes, callers can leave a message.
-      More lines, queues and trunks: under Company.
+      {{ t('firstHour.callsGoToTheOperators') }}
     </p>
   </StepForm>
 </template>

@@ -20,7 +20,7 @@ const options = computed(() => Object.values(company.value.telephones).filter(({
 async function save(): Promise<void> {
   const now = company.value
   if (await send({}, async () => {
-    if (chosen.value.length === 0) throw new NotTaken('Choose one person at least: calls come to them.')
+    if (chosen.value.length === 0) throw new NotTaken(t('firstHour.chooseOnePersonAtLeast'))
     const small = chosen.value.map(id => now.telephones[id]!).filter(telephone => telephone.capacity < capacity)
     const changes: CompanyChange[] = [
       { part: 'groups', id: operators.value.id, value: { ...operators.value, members: [...chosen.value] } },
@@ -38,7 +38,7 @@ async function save(): Promise<void> {
     @keep="save"
   >
     <FormField
-      label="Who answers, in order"
+      :label="t('firstHour.whoAnswersInOrder')"
       for="operators-chosen"
     >
       <el-select-v2
@@ -47,12 +47,12 @@ async function save(): Promise<void> {
         :options="options"
         multiple
         filterable
-        aria-label="Who answers, in order"
-        placeholder="Names, extensions"
+        :aria-label="t('firstHour.whoAnswersInOrder')"
+        :placeholder="t('firstHour.namesExtensions')"
       />
     </FormField>
     <p class="soft">
-      They see every caller who waits, and each answers whom they like. Each needs an account: that comes with the step after the next.
+      {{ t('firstHour.theySeeEveryCallerWho') }}
     </p>
   </StepForm>
 </template>

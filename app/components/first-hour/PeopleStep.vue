@@ -22,7 +22,7 @@ const first = useTemplateRef<{ focus: () => void }>('first')
 async function add(): Promise<void> {
   const now = company.value
   if (!await send({}, async () => {
-    if (`${form.first}${form.last}`.trim() === '') throw new NotTaken('Say who it is: a first or a last name.')
+    if (`${form.first}${form.last}`.trim() === '') throw new NotTaken(t('firstHour.sayWhoItIsA'))
     const changes: CompanyChange[] = []
     const inOrder = Object.values(now.departments).sort((a, b) => a.position - b.position)
     let department = form.department.trim() === '' ? inOrder[0]?.id : inOrder.find(({ name }) => fold(name) === fold(form.department))?.id
@@ -44,14 +44,14 @@ async function add(): Promise<void> {
 
 <template>
   <PeopleFile @done="said = $event" />
-  <h3>Or one by one</h3>
+  <h3>{{ t('firstHour.orOneByOne') }}</h3>
   <el-form
     label-position="top"
     @submit.prevent="add"
   >
     <div class="pair">
       <FormField
-        label="First name"
+        :label="t('firstHour.firstName')"
         for="person-first"
       >
         <el-input
@@ -61,7 +61,7 @@ async function add(): Promise<void> {
         />
       </FormField>
       <FormField
-        label="Last name"
+        :label="t('firstHour.lastName')"
         for="person-last"
       >
         <el-input
@@ -70,7 +70,7 @@ async function add(): Promise<void> {
         />
       </FormField>
       <FormField
-        label="Department, also one that is not there yet"
+        :label="t('firstHour.departmentAlsoOneThatIs')"
         for="person-department"
       >
         <el-select-v2
@@ -81,12 +81,12 @@ async function add(): Promise<void> {
           allow-create
           clearable
           :value-on-clear="() => ''"
-          aria-label="Department"
+          :aria-label="t('firstHour.department')"
           placeholder=" "
         />
       </FormField>
       <FormField
-        :label="`Extension; empty: ${free}`"
+        :label="t('firstHour.extensionEmpty', { free })"
         for="person-extension"
       >
         <el-input
@@ -109,28 +109,29 @@ async function add(): Promise<void> {
         native-type="submit"
         :loading="sending"
       >
-        Add
+        {{ t('firstHour.add') }}
       </el-button>
       <el-button
         type="primary"
         :disabled="people.length === 0"
         @click="emit('done')"
       >
-        Go on with {{ people.length === 1 ? 'one person' : `${people.length} people` }}
+        {{ t('firstHour.goOnWithOnePerson', { count: people.length }) }}
       </el-button>
     </p>
   </el-form>
   <ul
     v-if="people.length"
     class="there"
-    aria-label="Who is there"
+    :aria-label="t('common.whoIsThere')"
   >
     <li
       v-for="person in people.slice(-12).reverse()"
       :key="person.id"
     >
       {{ titleOf(company, 'people', person.id) }}
-      <span class="soft">{{ telephonesOf(company, person.id)[0]?.number ?? 'no telephone' }}, {{ titleOf(company, 'departments', person.department) }}</span>
+      <span class="soft">{{ telephonesOf(company, person.id)[0]?.number ?? t('common.noTelephone') }},
+        {{ titleOf(company, 'departments', person.department) }}</span>
     </li>
   </ul>
 </template>

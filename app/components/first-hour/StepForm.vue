@@ -17,7 +17,7 @@ const emit = defineEmits<{ keep: [] }>()
         native-type="submit"
         :loading="sending"
       >
-        Keep, and go on
+        {{ t('firstHour.keepAndGoOn') }}
       </el-button>
       <slot name="more" />
     </p>

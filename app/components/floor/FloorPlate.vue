@@ -21,7 +21,7 @@ const free = computed(() => props.block.people.filter(({ id }) => live.presences
       :class="{ over: block.group !== null && carrying.over?.target === block.group }"
       :disabled="block.group === null"
       tabindex="-1"
-      :aria-label="`${block.department.name}, ${block.site}: ${free} of ${block.people.length} free`"
+      :aria-label="t('floor.ofFree', { name: block.department.name, site: block.site, free, count: block.people.length })"
       :title="`${block.department.name}, ${block.site}`"
       @click="block.group && field.pick(block.group)"
     >

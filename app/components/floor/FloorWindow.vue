@@ -33,7 +33,7 @@ watch(() => [lit.value, presence.value?.kind] as const, ([is, kind], [was, befor
 /** New messages that wait for them. */
 const mail = computed(() => {
   const count = mailboxes.countOf(props.person.id)
-  return count > 0 ? `${count} new` : ''
+  return count > 0 ? t('floor.countNew', { count }) : ''
 })
 const label = computed(() => {
   const { first, last, extension, role } = props.person

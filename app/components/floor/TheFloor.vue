@@ -91,18 +91,18 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
       id="floor-title"
       class="unseen"
     >
-      Everybody: {{ free }} of {{ directory.people.length }} free
+      {{ t('floor.everybodyOfFree', { free, count: directory.people.length }) }}
     </h2>
     <p
       v-if="shown.filtered"
       class="only"
     >
-      <span>Only {{ shown.words }}</span>
+      <span>{{ t('floor.onlyWords', { words: shown.words }) }}</span>
       <el-button
         size="small"
         @click="shown.everybody()"
       >
-        Everybody&nbsp;<kbd>)</kbd>
+        {{ t('floor.everybody') }}&nbsp;<kbd>)</kbd>
       </el-button>
     </p>
     <FloorFront
@@ -119,13 +119,13 @@ function neighbour(windows: HTMLElement[], at: number, key: string): HTMLElement
       v-if="shown.filtered && !departments.length"
       class="empty"
     >
-      Nobody. <kbd>)</kbd> shows everybody again.
+      {{ t('floor.nobody') }} <kbd>)</kbd> {{ t('floor.showsEverybodyAgain') }}
     </p>
     <p
       v-if="!directory.people.length"
       class="empty"
     >
-      Nobody is in the directory yet.
+      {{ t('floor.nobodyIsInTheDirectory') }}
     </p>
   </section>
 </template>

@@ -18,25 +18,26 @@ const names = computed(() => {
   const { call } = props
   const named = others.value.map(other => directory.nameOf(other.device, other.party ?? (other.device === call.calling ? call.party : null)))
   // Nobody is on the line yet of whom one is to call back.
-  return named.join(', ') || (isPrompt(call) ? directory.nameOf('', call.party) : '') || (call.failed ? directory.nameOf(call.failed.device) : 'Nobody')
+  return named.join(', ') || (isPrompt(call) ? directory.nameOf('', call.party) : '')
+    || (call.failed ? directory.nameOf(call.failed.device) : t('handset.nobody'))
 })
 const consultation = computed(() => props.handset.calls.find(call => call.consultation === props.call.id))
 const another = computed(() => props.handset.calls.find(call => call.id !== props.call.id && connectionOf(call, props.handset.device)!.state !== 'alerting'))
 const state = computed(() => {
   const { state: its, invitedBy, offeredBy } = own.value
   if (its === 'alerting') return isPrompt(props.call)
-    ? 'is to be called back'
+    ? t('handset.isToBeCalledBack')
     : invitedBy
-      ? 'asks you to join'
+      ? t('handset.asksYouToJoin')
       : offeredBy
-        ? `rings for the ${directory.nameOf(offeredBy)}`
-        : 'rings'
-  if (own.value.state === 'held') return 'on hold'
+        ? t('handset.ringsForThe', { name: directory.nameOf(offeredBy) })
+        : t('handset.rings')
+  if (own.value.state === 'held') return t('common.onHold')
   const other = others.value[0]
-  if (props.call.failed) return whyFailed[props.call.failed.cause] ?? 'can\'t be reached'
-  if (other?.state === 'alerting') return 'is being rung'
-  if (other?.state === 'held') return 'has you on hold ♪'
-  return 'talking'
+  if (props.call.failed) return t(whyFailed[props.call.failed.cause] ?? 'handset.cantBeReached')
+  if (other?.state === 'alerting') return t('handset.isBeingRung')
+  if (other?.state === 'held') return t('handset.hasYouOnHold')
+  return t('handset.talking')
 })
 const said = computed(() => props.call.caption && props.call.caption.device !== props.handset.device ? props.call.caption.text : null)
 const note = computed(() => props.call.passing?.to === props.handset.device ? props.call.passing?.note : null)
@@ -45,7 +46,7 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
 <template>
   <article
     class="call"
-    :aria-label="`Call with ${names}`"
+    :aria-label="t('handset.callWith', { names })"
   >
     <p>
       <strong>{{ names }}</strong> {{ state }} <span class="time">{{ spell(desk.now - own.since) }}</span>
@@ -54,13 +55,13 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
       v-if="note"
       class="strong"
     >
-      Note: {{ note }}
+      {{ t('handset.noteNote', { note }) }}
     </p>
     <p
       v-if="own.muted"
       class="strong"
     >
-      {{ own.byItself ? 'Speaks into your room. You are not heard until you turn the microphone on.' : 'Your microphone is off: you are not heard.' }}
+      {{ own.byItself ? t('handset.speaksIntoYourRoomYou') : t('handset.yourMicrophoneIsOffYou') }}
     </p>
     <p v-if="said">
       “{{ said }}”
@@ -71,46 +72,46 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
           type="primary"
           @click="handset.ask({ service: 'answerCall', call: call.id })"
         >
-          Answer
+          {{ t('common.answer') }}
         </el-button>
         <el-button @click="handset.ask({ service: 'clearConnection', call: call.id })">
-          Decline
+          {{ t('handset.decline') }}
         </el-button>
       </template>
       <el-button
         v-else-if="own.state === 'held'"
         @click="handset.ask({ service: 'retrieveCall', call: call.id })"
       >
-        Take back
+        {{ t('common.takeBack') }}
       </el-button>
       <template v-else>
         <el-button @click="handset.ask({ service: 'clearConnection', call: call.id })">
-          Hang up
+          {{ t('handset.hangUp') }}
         </el-button>
         <el-button @click="handset.ask({ service: 'holdCall', call: call.id })">
-          Hold
+          {{ t('handset.hold') }}
         </el-button>
         <el-button @click="handset.ask({ service: 'parkCall', call: call.id, slot: null, for: null })">
-          Park
+          {{ t('handset.park') }}
         </el-button>
         <el-button
           :aria-pressed="Boolean(own.muted)"
           @click="handset.ask({ service: 'setMicrophoneMute', call: call.id, party: handset.device, on: !own.muted })"
         >
-          {{ own.muted ? 'Turn the microphone on' : 'Microphone off' }}
+          {{ own.muted ? t('handset.turnTheMicrophoneOn') : t('handset.microphoneOff') }}
         </el-button>
         <el-button
           v-if="another"
           @click="handset.ask({ service: 'conferenceCall', call: call.id, other: another.id })"
         >
-          Join calls
+          {{ t('handset.joinCalls') }}
         </el-button>
       </template>
       <el-button
         v-if="consultation"
         @click="handset.ask({ service: 'transferCall', call: call.id, consultation: consultation.id })"
       >
-        Hand over
+        {{ t('common.handOver') }}
       </el-button>
     </div>
     <HandsetSaying

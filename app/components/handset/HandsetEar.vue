@@ -10,7 +10,7 @@ const isOpen = () => Boolean(live.state && device && speaksOnCall(live.state, de
 const { state, refusal, microphoneProblem } = useEar(() => device, () => isOn.value, listens ? null : isOpen)
 const words = computed(() => {
   if (refusal.value ?? microphoneProblem.value) return refusal.value ?? microphoneProblem.value
-  return state.value === 'lost' ? 'Sound is lost, and tried again.' : ''
+  return state.value === 'lost' ? t('handset.soundIsLostAndTried') : ''
 })
 </script>
 
@@ -23,7 +23,7 @@ const words = computed(() => {
       :aria-label="label || undefined"
       @click="isOn = !isOn"
     >
-      {{ listens ? 'Hear' : isOn ? 'Talk no more' : 'Talk here' }}
+      {{ listens ? t('handset.hear') : isOn ? t('handset.talkNoMore') : t('handset.talkHere') }}
     </el-button>
     <span
       role="status"

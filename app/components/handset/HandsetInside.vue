@@ -28,19 +28,22 @@ const name = computed(() => directory.nameOf(props.device))
 const pages = computed(() => live.state ? pagesHeardAt(live.state, props.device) : [])
 /** Where its calls go, and who else has said so until when. */
 const forwards = computed(() => Object.entries(own.value?.forwarding ?? {}).map(([when, { to, by, until }]) => {
-  const who = by ? `, set by ${directory.nameOf(by)}` : ''
-  const left = until ? ` for another ${spell(until - desk.now)}` : ''
-  return { when: when as ForwardKind, words: `${forwardWords[when as ForwardKind]} to ${directory.destinationName(to)}${who}${left}` }
+  const who = by ? t('handset.setBy', { name: directory.nameOf(by) }) : ''
+  const left = until ? t('handset.forAnother', { time: spell(until - desk.now) }) : ''
+  return { when: when as ForwardKind, words: t('handset.forwardWordsToNameWhoLeft', {
+    forwardWords: forwardWords[when as ForwardKind], name: directory.destinationName(to), who, left,
+  }) }
 }))
-const forwardWords: Record<ForwardKind, string> = { always: 'Calls go', busy: 'While busy calls go', noAnswer: 'Unanswered calls go' }
+const forwardWords: Record<ForwardKind, string> = { always: t('handset.callsGo'), busy: t('handset.whileBusyCallsGo'),
+  noAnswer: t('handset.unansweredCallsGo') }
 const notice = computed(() => {
   if (!own.value?.doNotDisturb) return null
   const { doNotDisturbBy, doNotDisturbUntil } = own.value
-  const by = doNotDisturbBy ? `, set by ${directory.nameOf(doNotDisturbBy)}` : ''
-  const until = doNotDisturbUntil ? ` for another ${spell(doNotDisturbUntil - desk.now)}` : ''
+  const by = doNotDisturbBy ? t('handset.setBy', { name: directory.nameOf(doNotDisturbBy) }) : ''
+  const until = doNotDisturbUntil ? t('handset.forAnother', { time: spell(doNotDisturbUntil - desk.now) }) : ''
   const { letThrough = [] } = own.value
-  const except = letThrough.length > 0 ? `, except ${letThrough.map(directory.destinationName).join(', ')}` : ''
-  return `Do not disturb${by}${until}${except}`
+  const except = letThrough.length > 0 ? t('handset.exceptLetThrough', { letThrough: letThrough.map(directory.destinationName).join(', ') }) : ''
+  return t('handset.doNotDisturb', { by, until, except })
 })
 
 const mobile = computed(() => {
@@ -76,7 +79,7 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
 <template>
   <section
     class="phone"
-    :aria-label="`Handset of ${name}`"
+    :aria-label="t('handset.handsetOf', { name })"
   >
     <HandsetReceiver :state="handset.talking ? 'lifted' : handset.rings ? 'rings' : 'down'" />
     <p class="plate">
@@ -93,7 +96,7 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         class="light"
         role="status"
       >
-        ● message
+        {{ t('handset.message') }}
       </p>
       <p
         v-if="notice"
@@ -111,7 +114,7 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
           size="small"
           @click="handset.ask({ service: 'setForwarding', when: forward.when, to: null })"
         >
-          End it
+          {{ t('handset.endIt') }}
         </el-button>
       </p>
       <p
@@ -120,7 +123,9 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         class="strong"
         role="status"
       >
-        ◖ {{ directory.nameOf(page.by) }} speaks to {{ page.private ? 'you' : directory.nameOf(page.to) }}{{ page.text ? `: “${page.text}”` : ' …' }}
+        {{ t('handset.speaksTo', {
+          name: directory.nameOf(page.by), more: page.private ? t('handset.you') : directory.nameOf(page.to), more2: page.text ? `: “${page.text}”` : ' …',
+        }) }}
       </p>
       <HandsetCall
         v-for="call in handset.calls"
@@ -132,7 +137,7 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         v-if="!handset.calls.length"
         class="soft"
       >
-        Nothing rings.
+        {{ t('handset.nothingRings') }}
       </p>
       <article
         v-for="call in handset.reserved"
@@ -140,18 +145,19 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         class="note"
       >
         <p>
-          <strong>{{ directory.nameOf(call.calling, call.party) }}</strong> waits for you in {{ directory.nameOf(call.parked!.slot) }},
-          parked by {{ directory.nameOf(call.parked!.by) }} {{ spell(desk.now - call.parked!.at) }} ago.
+          <strong>{{ directory.nameOf(call.calling, call.party) }}</strong> {{ t('handset.waitsForYouInParked', {
+            name: directory.nameOf(call.parked!.slot), name2: directory.nameOf(call.parked!.by), time: spell(desk.now - call.parked!.at),
+          }) }}
         </p>
         <div class="keys">
           <el-button @click="handset.ask({ service: 'directedPickupCall', call: call.id })">
-            {{ handset.calls.length ? 'Swap to them' : 'Take' }}
+            {{ handset.calls.length ? t('handset.swapToThem') : t('handset.take') }}
           </el-button>
           <el-button
             v-if="handset.calls.length"
             @click="handset.joinReserved(call)"
           >
-            Join
+            {{ t('handset.join') }}
           </el-button>
         </div>
       </article>
@@ -161,12 +167,13 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         class="note"
       >
         <p>
-          {{ directory.nameOf(note.caller, note.party) }} waited for you in {{ directory.nameOf(note.slot) }} for {{ spell(note.ended - note.since) }},
-          and has hung up.
+          {{ t('handset.waitedForYouInFor', {
+            name: directory.nameOf(note.caller, note.party), name2: directory.nameOf(note.slot), time: spell(note.ended - note.since),
+          }) }}
         </p>
         <div class="keys">
           <el-button @click="handset.ask({ service: 'dismissNote', note: note.call })">
-            Put away
+            {{ t('handset.putAway') }}
           </el-button>
         </div>
       </article>
@@ -179,7 +186,7 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
           :key="`parked ${call.id}`"
           @click="handset.ask({ service: 'directedPickupCall', call: call.id })"
         >
-          Take {{ directory.nameOf(call.calling, call.party) }} from {{ directory.nameOf(call.parked!.slot) }}
+          {{ t('handset.takeFrom', { name: directory.nameOf(call.calling, call.party), name2: directory.nameOf(call.parked!.slot) }) }}
         </el-button>
       </div>
       <HandsetQueues
@@ -189,7 +196,7 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
       <ul
         v-if="handset.messages.length"
         class="messages"
-        aria-label="Messages"
+        :aria-label="t('common.messages')"
       >
         <MessageCard
           v-for="message in handset.messages"
@@ -210,14 +217,14 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
       <el-input
         v-model="number"
         maxlength="40"
-        placeholder="Number, extension, slot"
-        aria-label="Number"
+        :placeholder="t('handset.numberExtensionSlot')"
+        :aria-label="t('common.number')"
       />
       <el-button
         type="primary"
         native-type="submit"
       >
-        Dial
+        {{ t('handset.dial') }}
       </el-button>
     </form>
     <div class="ways">
@@ -225,26 +232,26 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
         :disabled="!handset.talking"
         @click="handset.talking && passOn(handset.talking.id)"
       >
-        Pass on
+        {{ t('handset.passOn') }}
       </el-button>
       <el-button
         :disabled="!handset.talking"
         @click="handset.talking && askFirst(handset.talking.id)"
       >
-        Ask first
+        {{ t('handset.askFirst') }}
       </el-button>
       <el-button
         :disabled="!handset.talking"
         @click="handset.talking && sendTones(handset.talking.id)"
       >
-        Tones
+        {{ t('handset.tones') }}
       </el-button>
     </div>
     <div class="lower">
       <div
         class="keypad"
         role="group"
-        :aria-label="`Keypad of ${name}`"
+        :aria-label="t('handset.keypadOf', { name })"
       >
         <button
           v-for="key in keypad"
@@ -257,20 +264,20 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
       </div>
       <div class="functions">
         <el-button @click="handset.ask({ service: 'groupPickupCall', group: null })">
-          Pick up in group
+          {{ t('handset.pickUpInGroup') }}
         </el-button>
         <el-button
           :aria-pressed="own?.doNotDisturb"
           :class="{ set: own?.doNotDisturb }"
           @click="handset.ask({ service: 'setDoNotDisturb', on: !own?.doNotDisturb })"
         >
-          Do not disturb
+          {{ t('common.doNotDisturb') }}
         </el-button>
         <el-button
           :disabled="!number.trim()"
           @click="letThrough"
         >
-          {{ isLetThrough(number) ? 'Let through no more' : 'Let through' }}
+          {{ isLetThrough(number) ? t('handset.letThroughNoMore') : t('handset.letThrough') }}
         </el-button>
         <el-button
           v-if="mobile"
@@ -278,13 +285,13 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
           :class="{ set: own?.ringsAlong }"
           @click="handset.ask({ service: 'setRingAlong', on: !own?.ringsAlong })"
         >
-          Mobile rings along
+          {{ t('handset.mobileRingsAlong') }}
         </el-button>
         <el-button
-          :aria-label="`Put down the handset of ${name}`"
+          :aria-label="t('handset.putDownTheHandsetOf', { name })"
           @click="$emit('putDown')"
         >
-          Put down
+          {{ t('handset.putDown') }}
         </el-button>
       </div>
     </div>

@@ -26,35 +26,39 @@ const form = reactive({ name: 'Odette Farrowmere', number: '07700 900987', to: '
 watch(() => directory.lines, (lines) => { form.to ||= lines[0]?.number ?? '' }, { immediate: true })
 
 const toneWords: Record<ToneKind, string> = {
-  ringing: 'It rings.', busy: 'The busy tone.', congestion: 'A tone: every line is in use.', unobtainable: 'A tone: nobody can be reached.',
+  ringing: t('handset.itRings'), busy: t('handset.theBusyTone'), congestion: t('handset.aToneEveryLineIs'), unobtainable: t('handset.aToneNobodyCanBe'),
 }
 
 /** What the caller hears: all they know. */
 function hears(call: Call): string {
   const { voices, announcement, music, tone } = heardBy(live.state!, call.calling)
-  if (voices.length > 0) return `You are talking to ${voices.map(device => directory.nameOf(device, connectionOf(call, device)?.party)).join(' and ')}.`
-  if (announcement === 'mailbox') return 'A voicemail: speak after the tone.'
-  if (music) return call.parked ? '♪ Music: somebody is being fetched.' : '♪ Music: you are on hold.'
+  if (voices.length > 0) return t('handset.youAreTalkingTo', {
+    voices: voices.map(device => directory.nameOf(device, connectionOf(call, device)?.party)).join(' and '),
+  })
+  if (announcement === 'mailbox') return t('handset.aVoicemailSpeakAfterThe')
+  if (music) return call.parked ? t('handset.musicSomebodyIsBeingFetched') : t('handset.musicYouAreOnHold')
   if (tone === 'ringing' && placesOf(call)[0] === 'waiting') {
     const digit = callers.callBackDigit(call)
-    return `It rings. “${call.told ? tellPlace(call.told) : 'Please wait, somebody will be with you.'}${digit ? ` To be called back, press ${digit}.` : ''}”`
+    return t('handset.itRingsMoreMore2', {
+      more: call.told ? say(tellPlace(call.told)) : t('handset.pleaseWaitSomebodyWillBe'), more2: digit ? t('handset.toBeCalledBackPress', { digit }) : '',
+    })
   }
-  return tone ? toneWords[tone] : 'Silence.'
+  return tone ? toneWords[tone] : t('handset.silence')
 }
 
 function heard(call: Call): string | null {
-  return call.caption && call.caption.device !== call.calling ? call.caption.text : null
+  return call.caption && call.caption.device !== call.calling ? say(call.caption.text) : null
 }
 </script>
 
 <template>
   <section
     class="phone outside"
-    aria-label="Telephone outside"
+    :aria-label="t('handset.telephoneOutside')"
   >
     <span class="slit" />
     <p class="plate">
-      <strong>A caller outside</strong>
+      <strong>{{ t('handset.aCallerOutside') }}</strong>
     </p>
     <HandsetEar
       v-model="talks"
@@ -65,7 +69,7 @@ function heard(call: Call): string | null {
         v-for="call in callers.calls"
         :key="call.id"
         class="call"
-        :aria-label="`Call of ${directory.nameOf(call.calling, call.party)}`"
+        :aria-label="t('handset.callOf', { name: directory.nameOf(call.calling, call.party) })"
       >
         <p>
           <strong>{{ directory.nameOf(call.calling, call.party) }}</strong>{{ ' ' }}
@@ -77,12 +81,12 @@ function heard(call: Call): string | null {
         </p>
         <p v-if="callers.callBackDigit(call)">
           <el-button @click="callers.press(call, callers.callBackDigit(call))">
-            Press {{ callers.callBackDigit(call) }}
+            {{ t('handset.pressCallBackDigit', { callBackDigit: callers.callBackDigit(call) }) }}
           </el-button>
         </p>
         <HandsetSaying :say="words => callers.speak(call, words)">
           <el-button @click="callers.hangUp(call)">
-            Hang up
+            {{ t('handset.hangUp') }}
           </el-button>
         </HandsetSaying>
       </article>
@@ -90,13 +94,13 @@ function heard(call: Call): string | null {
         v-for="promise in callers.promises"
         :key="promise.id"
       >
-        {{ formatNumber(promise.party.number!) }}: “{{ promise.word ?? 'Your place is kept. We call you back.' }}”
+        {{ formatNumber(promise.party.number!) }}: “{{ promise.word ?? t('handset.yourPlaceIsKeptWe') }}”
       </p>
       <p
         v-if="!callers.calls.length"
         class="soft"
       >
-        No call. Dial one of the company's numbers.
+        {{ t('handset.noCallDialOneOf') }}
       </p>
     </div>
     <FailureNote :text="callers.failure" />
@@ -104,27 +108,27 @@ function heard(call: Call): string | null {
       class="form"
       @submit.prevent="callers.dial(form.name, form.number, form.to)"
     >
-      <label for="out-name">Name shown</label>
+      <label for="out-name">{{ t('handset.nameShown') }}</label>
       <el-input
         id="out-name"
         v-model="form.name"
         maxlength="80"
-        placeholder="withheld"
+        :placeholder="t('handset.withheld')"
       />
-      <label for="out-number">Number shown</label>
+      <label for="out-number">{{ t('handset.numberShown') }}</label>
       <el-input
         id="out-number"
         v-model="form.number"
         maxlength="40"
-        placeholder="withheld"
+        :placeholder="t('handset.withheld')"
       />
-      <label for="out-to">Dials</label>
+      <label for="out-to">{{ t('handset.dials') }}</label>
       <el-select
         id="out-to"
         v-model="form.to"
         filterable
         allow-create
-        aria-label="Dials"
+        :aria-label="t('handset.dials')"
       >
         <el-option
           v-for="line in directory.lines"
@@ -138,13 +142,13 @@ function heard(call: Call): string | null {
           type="primary"
           native-type="submit"
         >
-          Call
+          {{ t('handset.call') }}
         </el-button>
         <el-button
-          aria-label="Put down the telephone outside"
+          :aria-label="t('handset.putDownTheTelephoneOutside')"
           @click="$emit('putDown')"
         >
-          Put down
+          {{ t('handset.putDown') }}
         </el-button>
       </div>
     </form>

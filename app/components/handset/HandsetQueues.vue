@@ -34,7 +34,7 @@ const queues = computed(() => {
     :aria-label="queue.name"
   >
     <p class="head">
-      <span>{{ queue.name }}: {{ queue.absence ? absenceWords(queue.absence, desk.now) : 'serving' }}</span>
+      <span>{{ queue.name }}: {{ queue.absence ? absenceWords(queue.absence, desk.now) : t('handset.serving') }}</span>
       <QueueService
         :queue="queue.id"
         :member="handset.device"
@@ -49,7 +49,7 @@ const queues = computed(() => {
       size="small"
       @click="handset.ask({ service: 'directedPickupCall', call: call.id })"
     >
-      Take {{ directory.nameOf(call.calling, call.party) }}, waiting {{ spell(desk.now - since) }}
+      {{ t('handset.takeWaiting', { name: directory.nameOf(call.calling, call.party), time: spell(desk.now - since) }) }}
     </el-button>
   </section>
 </template>

@@ -13,12 +13,12 @@ async function speak(): Promise<void> {
     <el-input
       v-model="words"
       maxlength="300"
-      placeholder="Say something"
-      aria-label="Say something"
+      :placeholder="t('handset.saySomething')"
+      :aria-label="t('handset.saySomething')"
       @keydown.enter.prevent="speak"
     />
     <el-button @click="speak">
-      Say
+      {{ t('common.say') }}
     </el-button>
     <slot />
   </div>

@@ -27,10 +27,10 @@ const sites = computed(() => {
 <template>
   <section
     class="phone"
-    aria-label="Loudspeakers"
+    :aria-label="t('common.loudspeakers')"
   >
     <p class="plate">
-      <strong>Loudspeakers</strong>
+      <strong>{{ t('common.loudspeakers') }}</strong>
     </p>
     <div class="display">
       <template
@@ -53,7 +53,7 @@ const sites = computed(() => {
               :model-value="heard[speaker] ?? false"
               :device="loudspeakerEar(speaker)"
               listens
-              :label="`Hear the loudspeaker ${speaker}`"
+              :label="t('handset.hearTheLoudspeaker', { speaker })"
               @update:model-value="heard[speaker] = $event"
             />
           </li>
@@ -63,11 +63,11 @@ const sites = computed(() => {
         v-if="!sites.length"
         class="soft"
       >
-        The company has no loudspeakers.
+        {{ t('handset.theCompanyHasNoLoudspeakers') }}
       </p>
     </div>
     <el-button @click="$emit('putDown')">
-      Put away
+      {{ t('handset.putAway') }}
     </el-button>
   </section>
 </template>

@@ -36,17 +36,17 @@ function saveCaller(): void {
 }
 
 async function makeKey(): Promise<void> {
-  keyMade.value = await speedKeys.add(key.value) ? `There is a key on the page ${speedKeys.open?.name} now.` : ''
+  keyMade.value = await speedKeys.add(key.value) ? t('log.thereIsAKeyOn', { name: speedKeys.open!.name }) : ''
 }
 
-const lines = computed(() => tellStory(props.row.story, nameIn(props.row))
+const lines = computed(() => tellStory(t, props.row.story, nameIn(props.row))
   .map(({ at, text, lasted }) => ({ at, text, lasted: lasted === null ? '' : spell(lasted) })))
 const open = computed(() => isMissed(props.row))
 
 async function deal(calledBack: boolean): Promise<void> {
   try {
     await $fetch(`/api/calls/${props.row.id}/dealt-with`, { method: 'POST', body: { calledBack } })
-    desk.say(`${whoCalled(props.row)}: ${calledBack ? 'called back' : 'dealt with'}`)
+    desk.say(`${whoCalled(props.row)}: ${calledBack ? t('log.calledBack') : t('log.dealtWith')}`)
     emit('changed')
   }
   catch (error) {
@@ -78,7 +78,7 @@ async function call(): Promise<void> {
 <template>
   <aside
     class="details"
-    aria-label="The chosen call"
+    :aria-label="t('log.theChosenCall')"
   >
     <h2>{{ whoCalled(row) }}</h2>
     <p v-if="row.name && row.number">
@@ -91,55 +91,57 @@ async function call(): Promise<void> {
       {{ becameOf(row) }}
     </p>
     <p v-if="row.dealtWith">
-      {{ row.dealtWith.calledBack ? 'Called back' : 'Dealt with' }} by {{ row.dealtWith.by }}, {{ shownAt(row.dealtWith.at).format('D MMM H:mm') }}.
+      {{ t('log.moreByByAt', {
+        more: row.dealtWith.calledBack ? t('log.calledBack2') : t('log.dealtWith2'), by: row.dealtWith.by, at: shownAt(row.dealtWith.at).format('D MMM H:mm'),
+      }) }}
     </p>
     <p class="button-row">
       <el-button
         v-if="desk.device && row.number && row.number !== desk.device"
         :disabled="!live.working"
-        :aria-label="`Call ${whoCalled(row)}`"
+        :aria-label="t('log.callWhoCalled', { whoCalled: whoCalled(row) })"
         @click="call"
       >
-        {{ row.direction === 'inbound' ? 'Call back' : 'Call again' }}
+        {{ row.direction === 'inbound' ? t('log.callBack') : t('log.callAgain') }}
       </el-button>
       <el-button
         v-if="open && desk.operates"
         @click="deal(false)"
       >
-        Dealt with
+        {{ t('log.dealtWith2') }}
       </el-button>
       <el-button
         v-if="desk.operates && row.direction === 'inbound' && row.number?.startsWith('+') && !promised"
         :disabled="!live.working"
-        :aria-label="`Promise ${whoCalled(row)} a call-back`"
+        :aria-label="t('log.promiseACallBack', { whoCalled: whoCalled(row) })"
         @click="promise"
       >
-        Promise a call-back
+        {{ t('log.promiseACallBack2') }}
       </el-button>
       <NuxtLink
         v-if="promised"
         to="/call-backs"
       >
-        Promised a call-back
+        {{ t('log.promisedACallBack') }}
       </NuxtLink>
       <el-button
         v-if="desk.operates && row.direction === 'inbound' && row.number"
         :disabled="!live.working"
         @click="dialogs.blocking = row.number"
       >
-        Block…
+        {{ t('log.block') }}
       </el-button>
       <el-button
         v-if="contacts.sees && row.number?.startsWith('+')"
         @click="saveCaller"
       >
-        {{ contacts.of(row.number) ? 'Edit contact' : 'Save caller' }}
+        {{ contacts.of(row.number) ? t('log.editContact') : t('common.saveCaller') }}
       </el-button>
       <el-button
         v-if="desk.operates && key"
         @click="makeKey"
       >
-        Make a key
+        {{ t('log.makeAKey') }}
       </el-button>
     </p>
     <p
@@ -149,10 +151,10 @@ async function call(): Promise<void> {
       {{ keyMade }}
     </p>
     <FailureNote :text="failure" />
-    <h3>What happened</h3>
+    <h3>{{ t('common.whatHappened') }}</h3>
     <StoryList :lines="lines" />
     <template v-if="row.number && row.direction !== 'internal'">
-      <h3>Other calls</h3>
+      <h3>{{ t('log.otherCalls') }}</h3>
       <EarlierCalls
         :number="row.number"
         :except="row.id"

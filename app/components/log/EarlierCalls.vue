@@ -21,9 +21,9 @@ watch(() => [props.except, props.number, props.device] as const, async ([except,
   }
 }, { immediate: true })
 const words = computed(() => {
-  if (!props.number && !props.device) return 'No number is known: nothing earlier can be found.'
-  if (!earlier.value) return 'Looking …'
-  return props.device ? 'No call yet.' : 'No other call with this number.'
+  if (!props.number && !props.device) return t('log.noNumberIsKnownNothing')
+  if (!earlier.value) return t('log.looking')
+  return props.device ? t('log.noCallYet') : t('log.noOtherCallWithThis')
 })
 </script>
 

@@ -10,13 +10,13 @@ const emit = defineEmits<{ choose: [id: string] }>()
 const directory = useDirectory()
 const live = useLive()
 
-const ways = { inbound: 'In', outbound: 'Out', internal: 'Inside' } as const
+const ways = { inbound: t('log.in'), outbound: t('log.out'), internal: t('log.inside') } as const
 /** Whom they wanted: the line they called, or whoever was called from here. */
 function wanted(row: LogRow): string {
   if (row.line) return directory.line(row.line)?.name ?? row.line
   if (row.direction === 'inbound') return formatNumber(row.dialled)
   const reached = row.story.find(({ type }) => type === 'delivered' || type === 'failed' || type === 'queued')
-  return (reached && row.names[reached.device]) ?? ''
+  return say((reached && row.names[reached.device]) ?? '')
 }
 /** Today's calls by the time alone. */
 const when = (at: number) => shownAt(at).format(shownAt(at).isSame(shownAt(live.wall(live.now())), 'day') ? 'H:mm:ss' : 'D MMM H:mm')
@@ -26,7 +26,7 @@ const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedA
 <template>
   <RecordsTable
     class="log"
-    :columns="['When', 'Way', 'Who', 'Wanted', 'What became of it', 'Waited', 'Talked']"
+    :columns="[t('common.when'), t('log.way'), t('common.who'), t('log.wanted'), t('log.whatBecameOfIt'), t('log.waited'), t('log.talked')]"
     :rows="rows"
     :key-of="row => row.id"
     :empty="null"
@@ -44,7 +44,7 @@ const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedA
           type="button"
           class="choose"
           :aria-pressed="chosen === row.id"
-          :aria-label="`Story of the call with ${whoCalled(row)}`"
+          :aria-label="t('log.storyOfTheCallWith', { whoCalled: whoCalled(row) })"
           @click.stop="emit('choose', row.id)"
         >
           {{ whoCalled(row) }}
@@ -54,10 +54,10 @@ const talked = (row: LogRow) => row.answeredAt && row.endedAt ? spell(row.endedA
           class="soft"
         >{{ formatNumber(row.number) }}</span>
       </td>
-      <td>{{ wanted(row) }}{{ row.account ? ` · account ${row.account}` : '' }}</td>
+      <td>{{ wanted(row) }}{{ row.account ? t('log.accountAccount', { account: row.account }) : '' }}</td>
       <td class="became">
         {{ becameOf(row) }}<template v-if="row.dealtWith">
-          · {{ row.dealtWith.calledBack ? 'called back' : 'dealt with' }} by {{ row.dealtWith.by }}
+          {{ t('log.moreByBy', { more: row.dealtWith.calledBack ? t('log.calledBack') : t('log.dealtWith'), by: row.dealtWith.by }) }}
         </template>
       </td>
       <td class="number">

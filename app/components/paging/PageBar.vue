@@ -36,7 +36,7 @@ async function say(): Promise<void> {
   <section
     v-if="paging.page"
     class="bar open"
-    aria-label="Your microphone"
+    :aria-label="t('paging.yourMicrophone')"
     @keydown.esc.stop.prevent="paging.close()"
   >
     <p class="to">
@@ -45,11 +45,11 @@ async function say(): Promise<void> {
         aria-hidden="true"
       >{{ paging.page.waits ? '◌' : '●' }}</span>
       <template v-if="paging.page.waits">
-        {{ paging.speakers }} speaks there. You are next: <strong>{{ paging.to }}</strong>
+        {{ t('paging.speaksThereYouAreNext', { speakers: paging.speakers }) }} <strong>{{ paging.to }}</strong>
       </template>
       <template v-else>
-        Microphone open to <strong>{{ paging.to }}</strong>
-        <span v-if="paging.page.private"> alone</span>
+        {{ t('paging.microphoneOpenTo') }} <strong>{{ paging.to }}</strong>
+        <span v-if="paging.page.private">{{ ` ${t('paging.alone')}` }}</span>
         <span v-if="paging.page.rank !== 'ordinary'">, {{ paging.page.rank }}</span>
       </template>
     </p>
@@ -57,7 +57,7 @@ async function say(): Promise<void> {
       v-if="!paging.page.waits"
       class="left"
     >
-      closes in {{ spell(paging.left) }} unless you go on
+      {{ t('paging.closesInUnlessYouGo', { time: spell(paging.left) }) }}
     </p>
     <el-button
       v-if="paging.page.waits"
@@ -65,7 +65,7 @@ async function say(): Promise<void> {
       :disabled="!live.working"
       @click="paging.open(paging.page.to, 'safety')"
     >
-      Speak over them: safety first
+      {{ t('paging.speakOverThemSafetyFirst') }}
     </el-button>
     <form
       v-else
@@ -76,8 +76,8 @@ async function say(): Promise<void> {
         ref="input"
         v-model="text"
         maxlength="600"
-        placeholder="What you say (stands in for the voice)"
-        aria-label="What you say"
+        :placeholder="t('paging.whatYouSayStandsIn')"
+        :aria-label="t('paging.whatYouSay')"
         @input="paging.goOn()"
       >
       <el-button
@@ -85,14 +85,14 @@ async function say(): Promise<void> {
         native-type="submit"
         :disabled="!live.working"
       >
-        Say
+        {{ t('common.say') }}
       </el-button>
       <el-button
         size="small"
         :aria-expanded="reading"
         @click="reading = !reading"
       >
-        Read out …
+        {{ t('paging.readOut') }}
       </el-button>
     </form>
     <el-button
@@ -100,7 +100,7 @@ async function say(): Promise<void> {
       type="primary"
       @click="paging.close()"
     >
-      Close&nbsp;<kbd>Esc</kbd>
+      {{ t('common.close') }}&nbsp;<kbd>{{ t('common.esc') }}</kbd>
     </el-button>
     <p
       v-if="paging.page.text"
@@ -112,7 +112,7 @@ async function say(): Promise<void> {
       v-if="reading && !paging.page.waits"
       class="texts"
       role="group"
-      aria-label="Announcements at hand"
+      :aria-label="t('paging.announcementsAtHand')"
     >
       <div
         v-for="{ occasion, texts } in paging.announcements"
@@ -129,7 +129,7 @@ async function say(): Promise<void> {
         >
           <span>{{ one.text }}</span>
           <span class="often">{{ one.rank === 'ordinary' ? '' : one.rank }}
-            {{ one.twice ? `said ${paging.said[one.id] ?? 0} of 2 times` : paging.said[one.id] ? 'said' : '' }}</span>
+            {{ one.twice ? t('paging.saidOf2Times', { said: paging.said[one.id] ?? 0 }) : paging.said[one.id] ? t('paging.said') : '' }}</span>
         </button>
       </div>
     </div>
@@ -137,14 +137,16 @@ async function say(): Promise<void> {
   <section
     v-else-if="paging.heard.length"
     class="bar"
-    aria-label="Somebody speaks to you"
+    :aria-label="t('paging.somebodySpeaksToYou')"
   >
     <p
       v-for="page in paging.heard"
       :key="page.id"
       class="to"
     >
-      <strong>{{ directory.nameOf(page.by) }}</strong> speaks to {{ page.private ? 'you' : directory.nameOf(page.to) }}<template v-if="page.text">
+      <strong>{{ directory.nameOf(page.by) }}</strong> {{ t('paging.speaksTo', {
+        more: page.private ? t('paging.you') : directory.nameOf(page.to),
+      }) }}<template v-if="page.text">
         : “{{ page.text }}”
       </template>
     </p>
@@ -152,7 +154,7 @@ async function say(): Promise<void> {
   <section
     v-else-if="paging.report"
     class="bar"
-    aria-label="Who was reached"
+    :aria-label="t('paging.whoWasReached')"
   >
     <p class="to">
       {{ paging.report.text }}
@@ -161,14 +163,14 @@ async function say(): Promise<void> {
       v-if="paging.report.missed.length"
       class="said"
     >
-      Not reached: {{ paging.report.missed.join(', ') }}
+      {{ t('paging.notReached', { missed: paging.report.missed.join(', ') }) }}
     </p>
     <el-button
       size="small"
       text
       @click="paging.report = null"
     >
-      Close
+      {{ t('common.close') }}
     </el-button>
   </section>
 </template>

@@ -19,7 +19,7 @@ function nameOf(device: string): string {
   return directory.nameOf(device, connectionOf(props.call, device)?.party ?? (ours ? null : props.call.party))
 }
 
-const lines = computed(() => tellStory(props.call.story, nameOf)
+const lines = computed(() => tellStory(t, props.call.story, nameOf)
   .map(({ at, text, lasted }) => ({ at: live.wall(at), text, lasted: spell(lasted ?? desk.now - at) })))
 </script>
 

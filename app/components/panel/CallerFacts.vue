@@ -31,19 +31,21 @@ const lines = computed(() => (customer.value?.lines ?? []).map(({ label, text })
 const facts = computed(() => {
   const saysName = party.value?.name && party.value.name !== contact.value?.name ? party.value.name : ''
   return [
-    { what: 'Company', is: company.value?.name ?? (contact.value?.kind === 'company' ? contact.value.name : '') },
-    { what: 'Number', is: number.value ? formatNumber(number.value) : 'withheld' },
-    { what: 'From', is: contact.value ? '' : [card.value?.place, card.value?.kind].filter(Boolean).join(', ') },
-    { what: 'Line', is: directory.line(props.call.line)?.name ?? '' },
-    { what: 'Speaks', is: contact.value?.language ?? '' },
-    { what: 'Shows as', is: contact.value ? saysName : '' },
+    { what: t('common.company'), is: company.value?.name ?? (contact.value?.kind === 'company' ? contact.value.name : '') },
+    { what: t('common.number'), is: number.value ? formatNumber(number.value) : t('panel.withheld') },
+    { what: t('common.from'), is: contact.value ? '' : [card.value?.place, card.value?.kind].filter(Boolean).join(', ') },
+    { what: t('common.line'), is: directory.line(props.call.line)?.name ?? '' },
+    { what: t('panel.speaks'), is: contact.value?.language ?? '' },
+    { what: t('panel.showsAs'), is: contact.value ? saysName : '' },
   ]
 })
 const notes = computed(() => [contact.value?.note, company.value?.note].filter(Boolean))
 const promised = computed(() => live.state ? promisedTo(live.state, props.call) : [])
 const open = computed(() => [
-  card.value && card.value.missed > 0 ? `${card.value.missed} missed ${card.value.missed === 1 ? 'call' : 'calls'} not dealt with` : '',
-  ...(card.value?.messages ?? []).map(({ to, text, at }) => `Unread since ${shownAt(at).format('D MMM H:mm')}, for ${directory.nameOf(to)}: “${text}”`),
+  card.value && card.value.missed > 0 ? t('panel.missedCallNotDealtWith', { count: card.value.missed }) : '',
+  ...(card.value?.messages ?? []).map(({ to, text, at }) => t('panel.unreadSinceFor', {
+    at: shownAt(at).format('D MMM H:mm'), name: directory.nameOf(to), text,
+  })),
 ].filter(Boolean))
 
 function save(): void {
@@ -57,7 +59,7 @@ function save(): void {
       v-if="contact && contact.mark !== 'none'"
       :class="['mark', contact.mark]"
     >
-      {{ contact.mark === 'important' ? '★ Important' : '⚑ Nuisance' }}
+      {{ contact.mark === 'important' ? t('panel.important') : t('panel.nuisance') }}
     </p>
     <p
       v-for="note in notes"
@@ -69,14 +71,16 @@ function save(): void {
     <FactList :facts="facts" />
     <ul
       v-if="open.length || promised.length"
-      aria-label="Open with this caller"
+      :aria-label="t('panel.openWithThisCaller')"
       class="open"
     >
       <li
         v-for="promise in promised"
         :key="promise.id"
       >
-        <NuxtLink to="/call-backs">To be called back</NuxtLink> by {{ directory.nameOf(promise.queue) }}: {{ standing(promise) }}. {{ promising(promise) }}
+        <NuxtLink to="/call-backs">{{ t('panel.toBeCalledBack') }}</NuxtLink> {{ t('panel.byNameStandingPromising', {
+          name: directory.nameOf(promise.queue), standing: standing(promise), promising: promising(promise),
+        }) }}
       </li>
       <li
         v-for="item in open"
@@ -87,7 +91,7 @@ function save(): void {
     </ul>
     <section
       v-if="customer"
-      :aria-label="`From ${said?.source}`"
+      :aria-label="t('panel.fromSource', { source: said!.source })"
       class="customer"
     >
       <h3>{{ said?.source }}: {{ customer.name }} <span class="reference">{{ customer.reference }}</span></h3>
@@ -97,7 +101,7 @@ function save(): void {
         :href="customer.link"
         target="_blank"
         rel="noopener noreferrer"
-      >Open {{ customer.reference || customer.name }} there</a>
+      >{{ t('panel.openThere', { reference: customer.reference || customer.name }) }}</a>
     </section>
     <p
       v-else-if="said?.problem"
@@ -113,7 +117,7 @@ function save(): void {
         size="small"
         @click="save"
       >
-        {{ contact ? 'Edit' : 'Save caller' }}&nbsp;<kbd>_</kbd>
+        {{ contact ? t('panel.edit') : t('common.saveCaller') }}&nbsp;<kbd>_</kbd>
       </el-button>
     </p>
   </div>

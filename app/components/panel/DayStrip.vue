@@ -21,13 +21,15 @@ const taken = computed(() => props.engagements.filter(({ from, to }) => from < t
 const hours = [6, 9, 12, 15, 18, 21]
 
 function words({ from, to, allDay, place }: Engagement): string {
-  const when = allDay ? `all day${to > today.value.ends ? `, until ${shownAt(to).format('D MMM')}` : ''}` : `${hour(from)} to ${hour(to)}`
+  const when = allDay
+    ? t('panel.allDay', { more: to > today.value.ends ? t('panel.untilAt', { at: shownAt(to).format('D MMM') }) : '' })
+    : t('panel.hourToHour2', { hour: hour(from), hour2: hour(to) })
   return `${when}${place ? `, ${place}` : ''}`
 }
 const hour = (time: number) => new Date(localTime(zone.value, time)).toISOString().slice(11, 16).replace(/^0/, '')
 const days = computed(() => [
-  { name: 'Today', all: props.engagements.filter(({ from, to }) => from < today.value.ends && to > today.value.begins) },
-  { name: 'Tomorrow', all: props.engagements.filter(({ to }) => to > today.value.ends) },
+  { name: t('common.today'), all: props.engagements.filter(({ from, to }) => from < today.value.ends && to > today.value.begins) },
+  { name: t('panel.tomorrow'), all: props.engagements.filter(({ to }) => to > today.value.ends) },
 ].filter(({ all }) => all.length > 0))
 </script>
 
@@ -70,7 +72,7 @@ const days = computed(() => [
       :key="day.name"
     >
       <h4>{{ day.name }}</h4>
-      <ul :aria-label="`Calendar, ${day.name.toLowerCase()}`">
+      <ul :aria-label="t('panel.calendarName', { name: day.name.toLowerCase() })">
         <li
           v-for="one in day.all"
           :key="`${one.from} ${one.to}`"

@@ -21,9 +21,9 @@ watch(kept, (note, before) => {
 
 async function save(): Promise<void> {
   const note = { person: props.person, text: text.value.trim(), remindOn: remindOn.value || null }
-  if (!await send({ text: 'Your note', remindOn: 'Remind me on' }, () => notes.keep(note))) return
+  if (!await send({ text: t('panel.yourNote'), remindOn: t('panel.remindMeOn') }, () => notes.keep(note))) return
   text.value = note.text
-  desk.say(`Your note about ${props.name} is kept`)
+  desk.say(t('panel.yourNoteAboutIsKept', { name: props.name }))
 }
 </script>
 
@@ -32,7 +32,7 @@ async function save(): Promise<void> {
     class="own-note"
     @submit.prevent="save"
   >
-    <label :for="`note-${person}`">Your note, seen by nobody else</label>
+    <label :for="`note-${person}`">{{ t('panel.yourNoteSeenByNobody') }}</label>
     <textarea
       :id="`note-${person}`"
       v-model="text"
@@ -41,7 +41,7 @@ async function save(): Promise<void> {
       @keydown.ctrl.enter.prevent="save"
     />
     <p class="row">
-      <label :for="`remind-${person}`">Remind me on</label>
+      <label :for="`remind-${person}`">{{ t('panel.remindMeOn') }}</label>
       <input
         :id="`remind-${person}`"
         v-model="remindOn"
@@ -53,7 +53,7 @@ async function save(): Promise<void> {
         :disabled="!changed"
         :loading="sending"
       >
-        Keep
+        {{ t('panel.keep') }}
       </el-button>
     </p>
     <p

@@ -19,16 +19,16 @@ const speedKeys = useSpeedKeys()
       size="small"
       @click="speedKeys.show(true)"
     >
-      Keys&nbsp;<kbd>!</kbd>
+      {{ t('panel.keys') }}&nbsp;<kbd>!</kbd>
     </el-button>
     <el-button
       text
       size="small"
-      aria-label="Hide the side panel"
-      title="Hide the side panel"
+      :aria-label="t('panel.hideTheSidePanel')"
+      :title="t('panel.hideTheSidePanel')"
       @click="preferences.set({ panelShown: false })"
     >
-      Hide&nbsp;<kbd>-</kbd>
+      {{ t('panel.hide') }}&nbsp;<kbd>-</kbd>
     </el-button>
   </header>
 </template>

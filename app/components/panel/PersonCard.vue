@@ -42,25 +42,27 @@ const keepsCalendar = computed(() => known.value && (props.person.telephones.inc
 /** Of a place: who is there, and who was there during the last day. */
 const stays = computed(() => whereabouts.known.occupants.filter(({ telephone }) => telephone === props.person.id).map(({ name, from, to }) => {
   const now = live.wall(desk.now)
-  if (from > now) return { key: `${name} ${from}`, name, when: `from ${momentWords(from, now)}` }
-  return { key: `${name} ${from}`, name, when: to === null || to > now ? `since ${momentWords(from, now)}` : `until ${momentWords(to, now)}` }
+  if (from > now) return { key: `${name} ${from}`, name, when: t('panel.fromMomentWords', { momentWords: momentWords(from, now) }) }
+  return { key: `${name} ${from}`, name, when: to === null || to > now
+    ? t('panel.sinceMomentWords', { momentWords: momentWords(from, now) })
+    : t('panel.untilMomentWords', { momentWords: momentWords(to, now) }) }
 }))
 const presence = computed(() => live.presences.get(props.person.id))
 const facts = computed(() => {
   const { role, departmentName, site, room, extension, direct, mobile, former } = props.person
   const { languages = [], note = '', said = '' } = known.value ?? {}
   return [
-    { what: 'Say', is: said },
-    { what: 'Now', is: presence.value ? words.whole(presence.value, desk.now) : '' },
-    { what: 'New', is: mailboxes.wordsOf(props.person.id) },
-    { what: 'Role', is: [role, departmentName].filter(Boolean).join(', ') },
-    { what: 'Place', is: [site, room].filter(Boolean).join(', ') },
-    { what: 'Speaks', is: languages.length > 0 ? ['English', ...languages].join(', ') : '' },
-    { what: 'Note', is: note },
-    { what: 'Extension', is: extension },
-    { what: 'Direct', is: direct ? formatNumber(direct) : '' },
-    { what: 'Mobile', is: mobile ? formatNumber(mobile) : '' },
-    { what: 'Was', is: former ?? '' },
+    { what: t('common.say'), is: said },
+    { what: t('common.now'), is: presence.value ? words.whole(presence.value, desk.now) : '' },
+    { what: t('panel.new'), is: mailboxes.wordsOf(props.person.id) },
+    { what: t('common.role'), is: [role, departmentName].filter(Boolean).join(', ') },
+    { what: t('panel.place'), is: [site, room].filter(Boolean).join(', ') },
+    { what: t('panel.speaks'), is: languages.length > 0 ? [t('panel.english'), ...languages].join(', ') : '' },
+    { what: t('panel.note'), is: note },
+    { what: t('panel.extension'), is: extension },
+    { what: t('panel.direct'), is: direct ? formatNumber(direct) : '' },
+    { what: t('common.mobile'), is: mobile ? formatNumber(mobile) : '' },
+    { what: t('panel.was'), is: former ?? '' },
   ]
 })
 /** Who stands in for them, with how it is with each. */
@@ -68,14 +70,16 @@ const deputies = computed(() => (known.value?.deputies ?? []).flatMap((id) => {
   const telephone = telephoneOf(live.company!, id)
   const other = directory.person(telephone ?? id)
   const their = telephone && live.presences.get(telephone)
-  const state = their ? { state: words.whole(their, desk.now), shape: shapeOf(their), lit: their.lit } : { state: 'no telephone', shape: '', lit: false }
+  const state = their
+    ? { state: words.whole(their, desk.now), shape: shapeOf(their), lit: their.lit }
+    : { state: t('common.noTelephone'), shape: '', lit: false }
   return other ? [{ ...other, ...state }] : []
 }))
 const pinned = computed(() => known.value !== undefined && preferences.pinned.includes(known.value.id))
 function pin(): void {
   const { id } = known.value!
   preferences.set({ pinned: pinned.value ? preferences.pinned.filter(one => one !== id) : [...preferences.pinned, id].slice(-mostPinned) })
-  desk.say(pinned.value ? `${name.value} stands first on the floor` : `${name.value} stands with the department again`)
+  desk.say(pinned.value ? t('panel.standsFirstOnTheFloor', { name: name.value }) : t('panel.standsWithTheDepartmentAgain', { name: name.value }))
 }
 /** Who of the same department could take a call now, whoever has been free longest first. */
 const others = computed(() => {
@@ -89,7 +93,7 @@ const others = computed(() => {
 <template>
   <aside
     class="panel"
-    :aria-label="`About ${name}`"
+    :aria-label="t('panel.aboutName', { name })"
   >
     <PanelHead :title="name" />
     <div
@@ -98,8 +102,8 @@ const others = computed(() => {
     >
       <FactList :facts="facts" />
       <template v-if="deputies.length">
-        <h3>Who stands in</h3>
-        <ul aria-label="Who stands in">
+        <h3>{{ t('panel.whoStandsIn') }}</h3>
+        <ul :aria-label="t('panel.whoStandsIn')">
           <li
             v-for="deputy in deputies"
             :key="deputy.id"
@@ -115,7 +119,7 @@ const others = computed(() => {
         </ul>
       </template>
       <template v-if="engagements.length">
-        <h3>Calendar</h3>
+        <h3>{{ t('panel.calendar') }}</h3>
         <DayStrip :engagements="engagements" />
       </template>
       <button
@@ -124,7 +128,7 @@ const others = computed(() => {
         class="quiet"
         @click="dialogs.calendar = { of: known.id, name }"
       >
-        {{ engagements.length ? 'Where the calendar comes from …' : 'Add a calendar …' }}
+        {{ engagements.length ? t('panel.whereTheCalendarComesFrom') : t('panel.addACalendar') }}
       </button>
       <button
         v-if="known && desk.operates && !person.telephones.includes(desk.device ?? '')"
@@ -133,7 +137,7 @@ const others = computed(() => {
         :aria-pressed="pinned"
         @click="pin"
       >
-        {{ pinned ? 'Pinned to the front of the floor: unpin' : 'Pin to the front of the floor' }}
+        {{ pinned ? t('panel.pinnedToTheFrontOf') : t('panel.pinToTheFrontOf') }}
       </button>
       <OwnNoteForm
         v-if="known && desk.operates"
@@ -141,8 +145,8 @@ const others = computed(() => {
         :name="name"
       />
       <template v-if="stays.length">
-        <h3>Who is there</h3>
-        <ul aria-label="Who is there">
+        <h3>{{ t('common.whoIsThere') }}</h3>
+        <ul :aria-label="t('common.whoIsThere')">
           <li
             v-for="stay in stays"
             :key="stay.key"
@@ -152,8 +156,8 @@ const others = computed(() => {
         </ul>
       </template>
       <template v-if="others.length">
-        <h3>Free in {{ person.departmentName }}</h3>
-        <ul :aria-label="`Free in ${person.departmentName}`">
+        <h3>{{ t('panel.freeIn', { departmentName: person.departmentName }) }}</h3>
+        <ul :aria-label="t('panel.freeIn', { departmentName: person.departmentName })">
           <li
             v-for="other in others"
             :key="other.id"
@@ -169,7 +173,7 @@ const others = computed(() => {
         </ul>
       </template>
       <template v-if="desk.operates && person.telephones.length">
-        <h3>Last calls</h3>
+        <h3>{{ t('panel.lastCalls') }}</h3>
         <EarlierCalls
           :number="null"
           :device="person.id"

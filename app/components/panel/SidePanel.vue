@@ -31,9 +31,9 @@ const number = computed(() => party.value?.number ?? null)
 <template>
   <aside
     class="panel"
-    aria-label="The call in question"
+    :aria-label="t('panel.theCallInQuestion')"
   >
-    <PanelHead :title="call ? name : 'The call in question'" />
+    <PanelHead :title="call ? name : t('panel.theCallInQuestion')" />
     <div
       v-if="call"
       class="content"
@@ -43,12 +43,12 @@ const number = computed(() => party.value?.number ?? null)
         v-if="!current"
         class="soft"
       >
-        This call is over.
+        {{ t('panel.thisCallIsOver') }}
       </p>
       <CallerFacts :call="call" />
-      <h3>What happened</h3>
+      <h3>{{ t('common.whatHappened') }}</h3>
       <CallStory :call="call" />
-      <h3>Earlier calls</h3>
+      <h3>{{ t('panel.earlierCalls') }}</h3>
       <EarlierCalls
         :number="number"
         :except="call.id"
@@ -58,7 +58,7 @@ const number = computed(() => party.value?.number ?? null)
       v-else
       class="content soft"
     >
-      Here stands what belongs to the call in hand or the next one: what has happened to it, and the caller's earlier calls with us.
+      {{ t('panel.hereStandsWhatBelongsTo') }}
     </p>
     <section
       v-if="reminders.length"
@@ -66,7 +66,7 @@ const number = computed(() => party.value?.number ?? null)
       aria-labelledby="reminders"
     >
       <h3 id="reminders">
-        To remember today
+        {{ t('panel.toRememberToday') }}
       </h3>
       <ul>
         <li

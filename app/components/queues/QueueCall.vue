@@ -24,16 +24,17 @@ const number = computed(() => props.call.party?.name && props.call.party.number 
 const used = computed(() => usedOf({ since: props.since, promise: props.board.promise }, desk.now))
 const about = computed(() => {
   const { line, passing, refusedBy } = props.call
-  const left = refusedBy.length > 0 && `left by ${refusedBy.length}`
-  return [directory.line(line)?.name, passing && `from ${directory.nameOf(passing.by)}`, left].filter(Boolean).join(' · ')
+  const left = refusedBy.length > 0 && t('queues.leftBy', { count: refusedBy.length })
+  return [directory.line(line)?.name, passing && t('queues.fromName', { name: directory.nameOf(passing.by) }), left].filter(Boolean).join(' · ')
 })
 const course = computed(() => {
   const { connections, hunting, told } = props.call
   const rings = connections.filter(({ offeredBy }) => offeredBy).map(({ device }) => directory.nameOf(device))
   const tries = hunting?.group === props.board.id ? hunting.tried.length : 0
-  return [rings.length > 0 && `rings at ${rings.join(', ')}`, tries > 1 && `${tries} tries`, told && `heard: “${tellPlace(told)}”`].filter(Boolean).join(' · ')
+  return [rings.length > 0 && t('queues.ringsAt', { rings: rings.join(', ') }), tries > 1 && t('queues.triesTries', { tries }), told
+    && t('queues.heardTellPlace', { place: say(tellPlace(told)) })].filter(Boolean).join(' · ')
 })
-const said = computed(() => props.call.caption?.device === props.call.calling ? props.call.caption.text : null)
+const said = computed(() => props.call.caption?.device === props.call.calling ? say(props.call.caption.text) : null)
 
 async function put(place: 'first' | 'last'): Promise<void> {
   if (await desk.ask({ service: 'putInQueue', call: props.call.id, place })) emit('placed')
@@ -44,17 +45,19 @@ const acts = computed(() => {
   const first = props.board.waiting[0]?.call.id === id
   return [
     {
-      label: 'Answer', words: `Answer ${name.value} from the ${props.board.name}`,
+      label: t('common.answer'), words: t('queues.answerFromThe', { name: name.value, name2: props.board.name }),
       act: () => ways.perform({ do: 'ask', request: { service: 'directedPickupCall', call: id } }),
     },
-    { label: 'Carry to…', words: `Carry ${name.value} out of the ${props.board.name}`, act: () => desk.carry(id) },
+    { label: t('queues.carryTo'), words: t('queues.carryOutOfThe', { name: name.value, name2: props.board.name }), act: () => desk.carry(id) },
     {
-      label: 'Operators', words: `Send ${name.value} to the operators`,
+      label: t('queues.operators'), words: t('queues.sendToTheOperators', { name: name.value }),
       act: () => desk.ask({ service: 'deflectCall', call: id, from: props.board.id, to: live.company!.settings.operators }),
     },
     ...props.board.waiting.length > 1
       ? [{
-          label: first ? 'Last' : 'First', words: `Put ${name.value} ${first ? 'last' : 'first'}`,
+          label: first ? t('queues.last') : t('queues.first'), words: t('queues.putNameMore', {
+            name: name.value, more: first ? t('queues.lastInline') : t('queues.firstInline'),
+          }),
           act: () => put(first ? 'last' : 'first'),
         }]
       : [],

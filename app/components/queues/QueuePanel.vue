@@ -61,11 +61,11 @@ const manner = computed(() => {
   const { free, busy } = props.board.serving
   const wait = live.state && waitAhead(props.board.waiting.length + 1, paceOf(live.state, props.board.id, free + busy))
   return [
-    group && ringingWords[group.ringing],
-    group && group.ringing !== 'none' && `${spell(group.ringTime)} each`,
-    group && group.mostWaiting > 0 && `${group.mostWaiting} wait at most`,
-    free === 0 && wait && `whoever joins now waits about ${spell(wait.mean)}, mostly ${spell(wait.low)} to ${spell(wait.high)}`,
-    free === 0 && wait && `the promise is kept for ${Math.round(100 * wait.within(props.board.promise))} of 100`,
+    group && t(ringingWords[group.ringing]),
+    group && group.ringing !== 'none' && t('queues.timeEach', { time: spell(group.ringTime) }),
+    group && group.mostWaiting > 0 && t('queues.waitAtMost', { mostWaiting: group.mostWaiting }),
+    free === 0 && wait && t('queues.whoeverJoinsNowWaitsAbout', { time: spell(wait.mean), time2: spell(wait.low), time3: spell(wait.high) }),
+    free === 0 && wait && t('queues.thePromiseIsKeptFor', { n: Math.round(100 * wait.within(props.board.promise)) }),
   ].filter(Boolean).join(', ')
 })
 </script>
@@ -82,7 +82,7 @@ const manner = computed(() => {
         size="small"
         @click="queues.open(null)"
       >
-        Close
+        {{ t('common.close') }}
       </el-button>
     </header>
     <div
@@ -90,15 +90,18 @@ const manner = computed(() => {
       class="content waiting"
       tabindex="0"
       role="group"
-      aria-label="Calls"
+      :aria-label="t('common.calls')"
     >
       <p :class="{ alarm: board.open && isDeserted(board) }">
-        {{ board.waiting.length ? `${board.waiting.length} waiting` : 'Nobody waits' }}, {{ spell(board.promise) }} promised.
-        {{ board.open && isDeserted(board) ? 'Nobody is there to answer: whoever is sent here goes on at once.' : '' }}
+        {{ t('queues.moreTimePromisedMore2', {
+          more: board.waiting.length ? t('queues.countWaiting', { count: board.waiting.length }) : t('queues.nobodyWaits'),
+          time: spell(board.promise),
+          more2: board.open && isDeserted(board) ? t('queues.nobodyIsThereToAnswer') : '',
+        }) }}
       </p>
       <ol
         v-if="places.length"
-        aria-label="Who waits"
+        :aria-label="t('queues.whoWaits')"
       >
         <template
           v-for="place in places"
@@ -119,7 +122,7 @@ const manner = computed(() => {
             v-else
             class="gone"
           >
-            Does not wait here any more.
+            {{ t('queues.doesNotWaitHereAny') }}
           </li>
         </template>
       </ol>
@@ -131,7 +134,7 @@ const manner = computed(() => {
       class="content"
       tabindex="0"
       role="group"
-      aria-label="Opening and members"
+      :aria-label="t('queues.openingAndMembers')"
     >
       <p
         v-if="desk.operates"
@@ -141,10 +144,10 @@ const manner = computed(() => {
         <el-button
           size="small"
           :disabled="!live.working"
-          :aria-label="`${board.open ? 'Close' : 'Open'} the ${board.name}`"
+          :aria-label="t('queues.moreTheName', { more: board.open ? t('common.close') : t('common.open'), name: board.name })"
           @click="setOpening(!board.open)"
         >
-          {{ board.open ? 'Close it' : 'Open it' }}
+          {{ board.open ? t('queues.closeIt') : t('queues.openIt') }}
         </el-button>
         <el-button
           v-if="opening.hours && opening.byHand"
@@ -152,20 +155,22 @@ const manner = computed(() => {
           :disabled="!live.working"
           @click="setOpening(null)"
         >
-          As its hours say
+          {{ t('queues.asItsHoursSay') }}
         </el-button>
       </p>
       <h3>
-        <span>{{ board.serving.free }} free, {{ board.serving.busy }} talking, {{ board.serving.paused }} paused, {{ board.serving.away }} away</span>
+        <span>{{ t('queues.freeTalkingPausedAway', {
+          free: board.serving.free, busy: board.serving.busy, paused: board.serving.paused, away: board.serving.away,
+        }) }}</span>
         <el-button
           size="small"
           :aria-pressed="shownOnly"
           @click="queues.showOnly()"
         >
-          {{ shownOnly ? 'Everybody' : 'Only them on the floor' }}&nbsp;<kbd>;</kbd>
+          {{ shownOnly ? t('queues.everybody') : t('queues.onlyThemOnTheFloor') }}&nbsp;<kbd>;</kbd>
         </el-button>
       </h3>
-      <ul aria-label="Who serves it">
+      <ul :aria-label="t('queues.whoServesIt')">
         <li
           v-for="member in members"
           :key="member.id"

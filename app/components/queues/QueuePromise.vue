@@ -17,7 +17,7 @@ const { callerOf, standing } = useCallBackWords()
       <span>{{ spell(desk.now - promise.since) }}</span> <strong>{{ callerOf(promise) }}</strong>
     </p>
     <p class="stands">
-      to be called back: {{ standing(promise) }}
+      {{ t('queues.toBeCalledBack', { standing: standing(promise) }) }}
     </p>
     <p
       v-if="desk.operates"
@@ -26,13 +26,13 @@ const { callerOf, standing } = useCallBackWords()
       <el-button
         size="small"
         :disabled="!live.working"
-        :aria-label="`Call ${callerOf(promise)} back now`"
+        :aria-label="t('queues.callBackNow', { callerOf: callerOf(promise) })"
         @click="desk.ask({ service: 'makeCallBack', callBack: promise.id })"
       >
-        Call back now
+        {{ t('queues.callBackNow2') }}
       </el-button>
       <NuxtLink to="/call-backs">
-        All call-backs
+        {{ t('queues.allCallBacks') }}
       </NuxtLink>
     </p>
   </li>

@@ -11,9 +11,9 @@ const reasons = computed(() => live.company?.settings.pauseReasons ?? [])
 const mayLeave = computed(() => live.company?.groups[props.queue]?.voluntary.includes(props.member))
 
 const choices = computed(() => [
-  ...(props.absence ? [{ id: 'serving', label: 'Serve again' }] : []),
-  ...reasons.value.map(reason => ({ id: `paused ${reason}`, label: `Pause: ${reason}` })),
-  ...(mayLeave.value && props.absence?.state !== 'left' ? [{ id: 'left', label: 'Leave the queue' }] : []),
+  ...(props.absence ? [{ id: 'serving', label: t('queues.serveAgain') }] : []),
+  ...reasons.value.map(reason => ({ id: `paused ${reason}`, label: t('queues.pauseReason', { reason }) })),
+  ...(mayLeave.value && props.absence?.state !== 'left' ? [{ id: 'left', label: t('queues.leaveTheQueue') }] : []),
 ])
 
 function choose(choice: string): void {
@@ -31,7 +31,7 @@ function choose(choice: string): void {
     <el-button
       size="small"
       text
-      :aria-label="`${name}: pause or serve`"
+      :aria-label="t('queues.pauseOrServe', { name })"
     >
       ⋯
     </el-button>

@@ -19,7 +19,7 @@ const shelf = computed(() => queues.boards.map((board) => {
     id: board.id,
     name: board.name.replace(/ queue$/, ''),
     waits: board.since === null ? '' : `${board.waiting.length} · ${spell(desk.now - board.since)}`,
-    serving: !board.open ? 'closed' : isDeserted(board) ? 'nobody' : `${board.serving.free} free`,
+    serving: !board.open ? t('queues.closed') : isDeserted(board) ? t('queues.nobody') : t('common.freeFree', { free: board.serving.free }),
     deserted: !board.open || isDeserted(board),
     level: queues.levelOf(board.id),
     used,
@@ -36,8 +36,8 @@ const shelf = computed(() => queues.boards.map((board) => {
     aria-labelledby="queues-title"
   >
     <h2 id="queues-title">
-      <span>Queues</span>
-      <span class="keys"><kbd>=</kbd> open</span>
+      <span>{{ t('queues.queues') }}</span>
+      <span class="keys"><kbd>=</kbd> {{ t('queues.open') }}</span>
     </h2>
     <ul>
       <li

@@ -59,12 +59,12 @@ function vTold(table: HTMLTableElement, { value: columns }: { value: readonly st
     <tfoot v-if="rows.length > shown.length">
       <tr>
         <td :colspan="columns.length">
-          {{ shown.length }} of {{ rows.length }}
+          {{ t('records.countOfCount2', { count: shown.length, count2: rows.length }) }}
           <el-button
             size="small"
             @click="most += step"
           >
-            More
+            {{ t('records.more') }}
           </el-button>
         </td>
       </tr>

@@ -6,16 +6,15 @@ import { useShift } from '~/stores/shift'
 defineProps<{ given: HandOver }>()
 const shift = useShift()
 const when = (at: number) => shownAt(at).format('D MMM H:mm')
-const several = (count: number, one: string, many: string) => count === 1 ? `1 ${one}` : `${count} ${many}`
 </script>
 
 <template>
   <article
     class="given"
-    :aria-label="`Handed over by ${given.byName}, ${when(given.at)}`"
+    :aria-label="t('shift.handedOverBy', { byName: given.byName, when: when(given.at) })"
   >
     <p>
-      <strong>{{ given.byName }}</strong> handed over, {{ when(given.at) }}
+      <strong>{{ given.byName }}</strong> {{ t('shift.handedOver', { when: when(given.at) }) }}
     </p>
     <p
       v-if="given.words"
@@ -31,33 +30,36 @@ const several = (count: number, one: string, many: string) => count === 1 ? `1 $
         v-for="(note, index) in given.notes"
         :key="`note ${index}`"
       >
-        Note: {{ note }}
+        {{ t('shift.noteNote', { note }) }}
       </li>
       <li
         v-for="(thing, index) in given.things"
         :key="index"
       >
-        <strong>{{ thing.who }}</strong> {{ thing.words }}
+        <strong>{{ say(thing.who) }}</strong> {{ say(thing.words) }}
       </li>
     </ul>
     <p class="soft">
-      {{ given.things.length ? several(given.things.length, 'thing was', 'things were') : 'Nothing was' }} open,
-      {{ several(given.missed, 'missed call', 'missed calls') }} not dealt with, {{ several(given.unread, 'message', 'messages') }} of the lines unread.
+      {{ t('shift.openNotDealtWithOf', {
+        things: given.things.length ? t('shift.thingsWere', { count: given.things.length }) : t('shift.nothingWas'),
+        missed: t('shift.missedCalls', { count: given.missed }),
+        unread: t('shift.messages', { count: given.unread }),
+      }) }}
     </p>
     <p>
       <template v-if="given.seenAt">
-        Seen and signed by {{ given.seenByName }}, {{ when(given.seenAt) }}.
+        {{ t('shift.seenAndSignedBy', { seenByName: given.seenByName!, when: when(given.seenAt) }) }}
       </template>
       <template v-else-if="given.own">
-        Nobody has signed it yet.
+        {{ t('shift.nobodyHasSignedItYet') }}
       </template>
       <el-button
         v-else
         type="primary"
-        :aria-label="`I have seen what ${given.byName} handed over`"
+        :aria-label="t('shift.iHaveSeenWhatHanded', { byName: given.byName })"
         @click="shift.send(`hand-overs/${given.id}/signed`, {}, 'Signed')"
       >
-        I have seen it
+        {{ t('shift.iHaveSeenIt') }}
       </el-button>
     </p>
   </article>

@@ -20,10 +20,10 @@ const lines = computed(() => directory.lines.filter(({ target }) => target === l
     operators: operators.value.map(({ id: operator }) => {
       const until = live.state!.agents.get(operator)!.unserved[id]
       return { id: operator, served: until === undefined, words: until === undefined
-        ? 'takes it'
+        ? t('shift.takesIt')
         : until === null
-          ? 'leaves it'
-          : `leaves it until ${shownAt(until).format('H:mm')}` }
+          ? t('shift.leavesIt')
+          : t('shift.leavesItUntil', { at: shownAt(until).format('H:mm') }) }
     }),
   }
 }))
@@ -37,13 +37,13 @@ const offers = computed(() => live.state && desk.device
 <template>
   <section aria-labelledby="shift-lines">
     <h2 id="shift-lines">
-      Who takes which line
+      {{ t('shift.whoTakesWhichLine') }}
     </h2>
     <table class="records">
       <thead>
         <tr>
           <th scope="col">
-            Line
+            {{ t('common.line') }}
           </th>
           <th
             v-for="operator in operators"
@@ -57,7 +57,7 @@ const offers = computed(() => live.state && desk.device
             scope="col"
             class="acts"
           >
-            Yours
+            {{ t('shift.yours') }}
           </th>
         </tr>
       </thead>
@@ -84,19 +84,19 @@ const offers = computed(() => live.state && desk.device
               v-if="!line.serves"
               size="small"
               :disabled="!live.working"
-              :aria-label="`Take the ${line.name} again`"
+              :aria-label="t('shift.takeTheAgain', { name: line.name })"
               @click="desk.ask({ service: 'setLineServed', line: line.id, on: true, until: null })"
             >
-              Take it again
+              {{ t('shift.takeItAgain') }}
             </el-button>
             <el-button
               v-else-if="line.asked"
               size="small"
               :disabled="!live.working"
-              :aria-label="`Ask ${line.askedName} no longer to take the ${line.name}`"
+              :aria-label="t('shift.askNoLongerToTake', { askedName: line.askedName!, name: line.name })"
               @click="desk.ask({ service: 'offerLine', line: line.id, to: null })"
             >
-              {{ line.askedName }} is asked…
+              {{ t('shift.isAsked', { askedName: line.askedName! }) }}
             </el-button>
             <ChoiceMenu
               v-else-if="others.length"
@@ -106,9 +106,9 @@ const offers = computed(() => live.state && desk.device
               <el-button
                 size="small"
                 :disabled="!live.working"
-                :aria-label="`Ask somebody to take the ${line.name}`"
+                :aria-label="t('shift.askSomebodyToTakeThe', { name: line.name })"
               >
-                Ask…
+                {{ t('shift.ask') }}
               </el-button>
             </ChoiceMenu>
           </td>
@@ -118,27 +118,27 @@ const offers = computed(() => live.state && desk.device
     <ul
       v-if="offers.length"
       class="offers"
-      aria-label="You are asked"
+      :aria-label="t('shift.youAreAsked')"
     >
       <li
         v-for="offer in offers"
         :key="`${offer.from} ${offer.line}`"
       >
-        <span><strong>{{ offer.name }}</strong> asks you to take the {{ offer.lineName }}.</span>
+        <span><strong>{{ offer.name }}</strong> {{ t('shift.asksYouToTakeThe', { lineName: offer.lineName }) }}</span>
         <el-button
           type="primary"
           size="small"
           :disabled="!live.working"
           @click="desk.ask({ service: 'answerLineOffer', from: offer.from, line: offer.line, yes: true })"
         >
-          Take it
+          {{ t('shift.takeIt') }}
         </el-button>
         <el-button
           size="small"
           :disabled="!live.working"
           @click="desk.ask({ service: 'answerLineOffer', from: offer.from, line: offer.line, yes: false })"
         >
-          Not now
+          {{ t('shift.notNow') }}
         </el-button>
       </li>
     </ul>
@@ -146,7 +146,7 @@ const offers = computed(() => live.state && desk.device
       v-if="own && others.length === 0"
       class="soft"
     >
-      No other operator is there: nobody could be asked to take a line.
+      {{ t('shift.noOtherOperatorIsThere') }}
     </p>
   </section>
 </template>

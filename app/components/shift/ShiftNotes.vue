@@ -11,7 +11,7 @@ const done = computed(() => shift.said?.notes.filter(({ doneAt }) => doneAt !== 
 const when = (at: number) => shownAt(at).format('D MMM H:mm')
 
 async function add(): Promise<void> {
-  missing.value = text.value.trim() ? undefined : 'Note is missing: say what the next shift should know.'
+  missing.value = text.value.trim() ? undefined : t('shift.noteIsMissingSayWhat')
   if (!missing.value && await shift.send('notes', { text: text.value }, 'Noted')) text.value = ''
 }
 </script>
@@ -19,7 +19,7 @@ async function add(): Promise<void> {
 <template>
   <section aria-labelledby="shift-notes">
     <h3 id="shift-notes">
-      Notes for the next
+      {{ t('shift.notesForTheNext') }}
     </h3>
     <ul v-if="open.length">
       <li
@@ -29,10 +29,10 @@ async function add(): Promise<void> {
         <span>{{ note.text }} <span class="soft">{{ note.byName }}, {{ when(note.at) }}</span></span>
         <el-button
           size="small"
-          :aria-label="`Done: ${note.text}`"
+          :aria-label="t('shift.doneText', { text: note.text })"
           @click="shift.send(`notes/${note.id}/done`, { done: true }, 'Done')"
         >
-          Done
+          {{ t('common.done') }}
         </el-button>
       </li>
     </ul>
@@ -40,11 +40,11 @@ async function add(): Promise<void> {
       v-else
       class="soft"
     >
-      None. What the next shift should know stands here until somebody has done it.
+      {{ t('shift.noneWhatTheNextShift') }}
     </p>
     <form @submit.prevent="add">
       <FormField
-        label="A note"
+        :label="t('shift.aNote')"
         for="shift-note"
         :error="missing"
       >
@@ -57,23 +57,23 @@ async function add(): Promise<void> {
         />
       </FormField>
       <el-button native-type="submit">
-        Note it
+        {{ t('shift.noteIt') }}
       </el-button>
     </form>
     <details v-if="done.length">
-      <summary>Done lately</summary>
+      <summary>{{ t('shift.doneLately') }}</summary>
       <ul>
         <li
           v-for="note in done"
           :key="note.id"
         >
-          <span>{{ note.text }} <span class="soft">done by {{ note.doneByName }}, {{ when(note.doneAt!) }}</span></span>
+          <span>{{ note.text }} <span class="soft">{{ t('shift.doneBy', { doneByName: note.doneByName!, when: when(note.doneAt!) }) }}</span></span>
           <el-button
             size="small"
-            :aria-label="`Open again: ${note.text}`"
+            :aria-label="t('shift.openAgain', { text: note.text })"
             @click="shift.send(`notes/${note.id}/done`, { done: false }, 'Open again')"
           >
-            Open again
+            {{ t('shift.openAgain2') }}
           </el-button>
         </li>
       </ul>

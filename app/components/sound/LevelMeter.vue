@@ -40,7 +40,7 @@ onBeforeUnmount(() => void audio?.close())
     max="100"
     :value="level"
     :aria-label="label"
-    :aria-valuetext="level > 0 ? `${Math.ceil(level / 10)} of 10` : 'silent'"
+    :aria-valuetext="level > 0 ? t('sound.of10', { ceil: Math.ceil(level / 10) }) : t('sound.silent')"
   />
 </template>
 

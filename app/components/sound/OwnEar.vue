@@ -24,8 +24,8 @@ onBeforeUnmount(() => {
 })
 
 watch(ear.state, (now, before) => {
-  if (now === 'lost') desk.say('Sound is lost. Calls go on, and it is tried again.')
-  if (now === 'on' && before === 'lost') desk.say('Sound is back.')
+  if (now === 'lost') desk.say(t('sound.soundIsLostCallsGo'))
+  if (now === 'on' && before === 'lost') desk.say(t('sound.soundIsBack'))
 })
 watch(ear.microphoneProblem, problem => problem && desk.say(problem))
 // Whoever speaks on a page without typing goes on with it.

@@ -20,19 +20,19 @@ const rate = 8_000
 const words = computed(() => {
   if (voice.refusal) return voice.refusal
   switch (voice.state) {
-    case 'off': return 'Calls are read, not heard, in this browser.'
-    case 'waits': return 'Another window of this browser has the sound. It comes here when that one is closed.'
-    case 'connecting': return 'Connecting …'
-    case 'on': return voice.microphoneProblem ?? 'You hear your calls, and are heard while you talk.'
-    case 'lost': return 'Sound is lost. Calls go on, and it is tried again.'
+    case 'off': return t('sound.callsAreReadNotHeard')
+    case 'waits': return t('sound.anotherWindowOfThisBrowser')
+    case 'connecting': return t('sound.connecting')
+    case 'on': return voice.microphoneProblem ?? t('sound.youHearYourCallsAnd')
+    case 'lost': return t('sound.soundIsLostCallsGo')
   }
   return ''
 })
 
 const choices = computed(() => [
-  { id: 'microphone' as const, label: 'Speak into', found: audioInputs.value, stream: voice.microphone, level: 'Level of the microphone' },
-  { id: 'headset' as const, label: 'Hear by', found: audioOutputs.value, stream: voice.remote, level: 'Level of what is heard' },
-  { id: 'ringing' as const, label: 'Ring by', found: audioOutputs.value, stream: null, level: null },
+  { id: 'microphone' as const, label: t('sound.speakInto'), found: audioInputs.value, stream: voice.microphone, level: t('sound.levelOfTheMicrophone') },
+  { id: 'headset' as const, label: t('sound.hearBy'), found: audioOutputs.value, stream: voice.remote, level: t('sound.levelOfWhatIsHeard') },
+  { id: 'ringing' as const, label: t('sound.ringBy'), found: audioOutputs.value, stream: null, level: null },
 ])
 const named = (found: MediaDeviceInfo[]) => found.filter(({ deviceId, label }) => deviceId && deviceId !== 'default' && label)
 
@@ -56,7 +56,7 @@ async function sound(at: 'headset' | 'ringing'): Promise<void> {
 async function tryVoice(): Promise<void> {
   if (!voice.microphone) return
   voice.trying = true
-  tried.value = 'Say something …'
+  tried.value = t('sound.saySomething')
   const recorder = new MediaRecorder(voice.microphone)
   const parts: Blob[] = []
   recorder.ondataavailable = ({ data }) => parts.push(data)
@@ -65,7 +65,7 @@ async function tryVoice(): Promise<void> {
   setTimeout(() => recorder.state === 'recording' && recorder.stop(), tryingLasts)
   await stopped
   voice.trying = false
-  tried.value = 'This is how you sound.'
+  tried.value = t('sound.thisIsHowYouSound')
   const player = new Audio(URL.createObjectURL(new Blob(parts, { type: recorder.mimeType })))
   await soundAt(player, devices.value.headset)
   player.onended = () => {
@@ -79,7 +79,7 @@ async function tryVoice(): Promise<void> {
 <template>
   <el-dialog
     v-model="voice.sheet"
-    title="Sound"
+    :title="t('sound.sound')"
     width="min(30rem, 94vw)"
     @closed="focusField"
   >
@@ -90,8 +90,8 @@ async function tryVoice(): Promise<void> {
     >
       <el-switch
         v-model="voice.isOn"
-        active-text="Talk and hear by this browser"
-        aria-label="Talk and hear by this browser"
+        :active-text="t('sound.talkAndHearByThis')"
+        :aria-label="t('sound.talkAndHearByThis')"
       />
       <p
         role="status"
@@ -104,7 +104,7 @@ async function tryVoice(): Promise<void> {
           size="small"
           @click="voice.tryAgain"
         >
-          Try again
+          {{ t('sound.tryAgain') }}
         </el-button>
       </p>
       <div
@@ -121,7 +121,7 @@ async function tryVoice(): Promise<void> {
         >
           <el-option
             value=""
-            label="The usual one of this machine"
+            :label="t('sound.theUsualOneOfThis')"
           />
           <el-option
             v-for="{ deviceId, label: name } in named(found)"
@@ -141,13 +141,13 @@ async function tryVoice(): Promise<void> {
           :disabled="!voice.microphone || voice.trying"
           @click="tryVoice"
         >
-          Hear myself
+          {{ t('sound.hearMyself') }}
         </el-button>
         <el-button @click="sound('headset')">
-          Sound in the headset
+          {{ t('sound.soundInTheHeadset') }}
         </el-button>
         <el-button @click="sound('ringing')">
-          Ring
+          {{ t('sound.ring') }}
         </el-button>
         <span
           role="status"
@@ -155,7 +155,7 @@ async function tryVoice(): Promise<void> {
         >{{ tried }}</span>
       </div>
       <el-checkbox v-model="voice.captions">
-        Show what is said under the call
+        {{ t('sound.showWhatIsSaidUnder') }}
       </el-checkbox>
     </el-form>
   </el-dialog>

@@ -18,23 +18,24 @@ const choices = computed(() => {
   const company = live.company!
   const of = (kind: KeyKind, all: { id: string, name: string }[]) => all.map(({ id, name }) => ({ value: `${kind} ${id}`, label: name }))
   return [
-    { label: 'Groups and queues', options: of('group', Object.values(company.groups)) },
-    { label: 'Park slots', options: of('slot', Object.keys(company.slots).map(id => ({ id, name: directory.nameOf(id) }))) },
-    { label: 'Loudspeakers', options: of('zone', Object.values(company.zones)) },
-    { label: 'Lines to serve or leave', options: of('line', Object.values(company.lines).filter(({ target }) => target === company.settings.operators)) },
+    { label: t('speedKeys.groupsAndQueues'), options: of('group', Object.values(company.groups)) },
+    { label: t('common.parkSlots'), options: of('slot', Object.keys(company.slots).map(id => ({ id, name: directory.nameOf(id) }))) },
+    { label: t('common.loudspeakers'), options: of('zone', Object.values(company.zones)) },
+    { label: t('speedKeys.linesToServeOrLeave'),
+      options: of('line', Object.values(company.lines).filter(({ target }) => target === company.settings.operators)) },
     {
-      label: 'Open and close',
+      label: t('speedKeys.openAndClose'),
       options: [
-        { value: 'night lines', label: 'Night: every line' },
+        { value: t('speedKeys.nightLines'), label: t('speedKeys.nightEveryLine') },
         ...of('opening', [...Object.values(company.lines), ...Object.values(company.groups).filter(({ id }) => openedBy(company, id))])
-          .map(option => ({ ...option, label: `Open or close: ${option.label}` })),
+          .map(option => ({ ...option, label: t('speedKeys.openOrClose', { label: option.label }) })),
       ],
     },
     {
-      label: 'Forward your own calls',
-      options: of('forward', Object.values(company.groups)).map(option => ({ ...option, label: `Forward to: ${option.label}` })),
+      label: t('speedKeys.forwardYourOwnCalls'),
+      options: of('forward', Object.values(company.groups)).map(option => ({ ...option, label: t('speedKeys.forwardTo', { label: option.label }) })),
     },
-    { label: 'Your status', options: of('status', ['available' as const, ...awayReasons].map(id => ({ id, name: statusName(id) }))) },
+    { label: t('speedKeys.yourStatus'), options: of('status', ['available' as const, ...awayReasons].map(id => ({ id, name: statusName(id) }))) },
   ]
 })
 
@@ -50,8 +51,8 @@ function add(choice: string): void {
     v-model="chosen"
     filterable
     size="small"
-    placeholder="Add a group, slot, line, status …"
-    aria-label="Add a key"
+    :placeholder="t('speedKeys.addAGroupSlotLine')"
+    :aria-label="t('speedKeys.addAKey')"
     @change="add"
   >
     <el-option-group

@@ -26,7 +26,7 @@ function label(index: number, text: string): void {
 async function move(from: number, to: number): Promise<void> {
   if (!page.value || to < 0 || to >= page.value.keys.length) return
   const { name } = faceOf(page.value.keys[from]!)
-  if (await change(keys => moved(keys, from, to))) desk.say(`${name} is key ${to + 1}`)
+  if (await change(keys => moved(keys, from, to))) desk.say(t('speedKeys.isKey', { name, n: to + 1 }))
   await nextTick()
   focus(to)
 }
@@ -41,7 +41,7 @@ function onKey(event: KeyboardEvent, index: number): void {
 
 async function addPage(keys: SpeedKey[] = []): Promise<void> {
   const name = newName.value.trim()
-  if (!name) return desk.refuse('Give the new page a name. Nothing was done.')
+  if (!name) return desk.refuse(t('speedKeys.giveTheNewPageA'))
   if (await speedKeys.addPage(name, newShared.value, keys)) newName.value = ''
 }
 
@@ -49,7 +49,7 @@ async function readFile(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   input.value = ''
-  if (file && page.value && await speedKeys.readFile(page.value.id, await file.text())) desk.say(`${page.value.name} has been read from the file`)
+  if (file && page.value && await speedKeys.readFile(page.value.id, await file.text())) desk.say(t('speedKeys.hasBeenReadFromThe', { name: page.value.name }))
 }
 </script>
 
@@ -59,12 +59,12 @@ async function readFile(event: Event): Promise<void> {
       <KeyText
         :key="page.id"
         :value="page.name"
-        label="Name of the page"
+        :label="t('speedKeys.nameOfThePage')"
         @change="name => speedKeys.change(page!.id, () => ({ name }))"
       />
       <ol
         ref="list"
-        aria-label="Keys in their order"
+        :aria-label="t('speedKeys.keysInTheirOrder')"
       >
         <li
           v-for="(key, index) in page.keys"
@@ -74,8 +74,8 @@ async function readFile(event: Event): Promise<void> {
           <button
             type="button"
             class="handle"
-            :aria-label="`${faceOf(key).name}, key ${index + 1} of ${page.keys.length}: Shift and arrows move it`"
-            title="Drag, or Shift and arrow keys"
+            :aria-label="t('speedKeys.keyOfShiftAndArrows', { name: faceOf(key).name, n: index + 1, count: page.keys.length })"
+            :title="t('speedKeys.dragOrShiftAndArrow')"
             @keydown="onKey($event, index)"
           >
             ⠿
@@ -83,14 +83,14 @@ async function readFile(event: Event): Promise<void> {
           <KeyText
             :value="key.label ?? ''"
             :placeholder="faceOf({ ...key, label: null }).name"
-            :label="`Label of ${faceOf({ ...key, label: null }).name}`"
+            :label="t('speedKeys.labelOf', { name: faceOf({ ...key, label: null }).name })"
             @change="text => label(index, text)"
           />
           <el-button
             size="small"
             text
-            :aria-label="`Take ${faceOf(key).name} off the page`"
-            title="Take it off the page"
+            :aria-label="t('speedKeys.takeOffThePage', { name: faceOf(key).name })"
+            :title="t('speedKeys.takeItOffThePage')"
             @click="change(keys => keys.filter((_, at) => at !== index))"
           >
             ✕
@@ -103,14 +103,14 @@ async function readFile(event: Event): Promise<void> {
           :aria-pressed="preferences.pinnedKeys === page.id"
           @click="preferences.set({ pinnedKeys: preferences.pinnedKeys === page.id ? null : page.id })"
         >
-          {{ preferences.pinnedKeys === page.id ? 'Unpin from the floor' : 'Pin to the floor' }}
+          {{ preferences.pinnedKeys === page.id ? t('speedKeys.unpinFromTheFloor') : t('speedKeys.pinToTheFloor') }}
         </el-button>
         <a
           class="el-button el-button--small"
           :href="`/api/key-pages/${page.id}/csv`"
           download
-        >Give out as CSV</a>
-        <label class="el-button el-button--small file">Read from CSV<input
+        >{{ t('common.giveOutAsCsv') }}</a>
+        <label class="el-button el-button--small file">{{ t('speedKeys.readFromCsv') }}<input
           type="file"
           accept=".csv,text/csv"
           class="unseen"
@@ -120,7 +120,7 @@ async function readFile(event: Event): Promise<void> {
           size="small"
           @click="speedKeys.removePage(page.id)"
         >
-          Remove this page
+          {{ t('speedKeys.removeThisPage') }}
         </el-button>
       </p>
     </template>
@@ -128,17 +128,17 @@ async function readFile(event: Event): Promise<void> {
       class="new"
       @submit.prevent="addPage()"
     >
-      <h3>A new page</h3>
+      <h3>{{ t('speedKeys.aNewPage') }}</h3>
       <el-input
         v-model="newName"
         size="small"
         maxlength="40"
-        placeholder="What it is about"
-        aria-label="Name of the new page"
+        :placeholder="t('speedKeys.whatItIsAbout')"
+        :aria-label="t('speedKeys.nameOfTheNewPage')"
       />
       <el-checkbox
         v-model="newShared"
-        label="Shared by all operators"
+        :label="t('speedKeys.sharedByAllOperators')"
         size="small"
       />
       <p class="button-row">
@@ -146,14 +146,14 @@ async function readFile(event: Event): Promise<void> {
           size="small"
           native-type="submit"
         >
-          Add, empty
+          {{ t('speedKeys.addEmpty') }}
         </el-button>
         <el-button
           v-if="page"
           size="small"
           @click="addPage(page.keys)"
         >
-          Add as a copy of this one
+          {{ t('speedKeys.addAsACopyOf') }}
         </el-button>
       </p>
     </form>

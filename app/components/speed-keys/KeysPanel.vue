@@ -17,10 +17,10 @@ const named = computed(() => speedKeys.named && faceOf(speedKeys.named).name)
 <template>
   <aside
     class="panel"
-    aria-label="Speed keys"
+    :aria-label="t('speedKeys.speedKeys')"
   >
     <header>
-      <h2>Speed keys</h2>
+      <h2>{{ t('speedKeys.speedKeys') }}</h2>
       <span>
         <el-button
           text
@@ -28,21 +28,21 @@ const named = computed(() => speedKeys.named && faceOf(speedKeys.named).name)
           :aria-pressed="speedKeys.arranging"
           @click="speedKeys.arranging = !speedKeys.arranging"
         >
-          {{ speedKeys.arranging ? 'Done' : 'Arrange' }}
+          {{ speedKeys.arranging ? t('common.done') : t('speedKeys.arrange') }}
         </el-button>
         <el-button
           text
           size="small"
           @click="speedKeys.show(false)"
         >
-          Close
+          {{ t('common.close') }}
         </el-button>
       </span>
     </header>
     <ul
       v-if="speedKeys.pages.length"
       class="pages"
-      aria-label="Pages"
+      :aria-label="t('speedKeys.pages')"
     >
       <li
         v-for="(known, index) in speedKeys.pages"
@@ -51,7 +51,7 @@ const named = computed(() => speedKeys.named && faceOf(speedKeys.named).name)
         <button
           type="button"
           :aria-pressed="known.id === page?.id"
-          :title="known.shared ? 'Shared by all operators' : 'Your own'"
+          :title="known.shared ? t('speedKeys.sharedByAllOperators') : t('speedKeys.yourOwn')"
           @click="speedKeys.openId = known.id"
         >
           <kbd
@@ -73,7 +73,7 @@ const named = computed(() => speedKeys.named && faceOf(speedKeys.named).name)
         size="small"
         @click="speedKeys.add(speedKeys.named)"
       >
-        <kbd>⇧F9</kbd>&nbsp;Make a key of {{ named }}
+        <kbd>⇧F9</kbd>&nbsp;{{ t('speedKeys.makeAKeyOf', { named }) }}
       </el-button>
       <KeysArranged v-if="speedKeys.arranging" />
       <ol
@@ -96,8 +96,8 @@ const named = computed(() => speedKeys.named && faceOf(speedKeys.named).name)
         v-else
         class="soft"
       >
-        {{ page ? 'No key is on this page yet: name somebody in the field and make a key of them, or choose something under Arrange.'
-          : 'Here stand the people, groups, numbers, slots and lines that you need most, one press away. Begin with a page under Arrange.' }}
+        {{ page ? t('speedKeys.noKeyIsOnThis')
+          : t('speedKeys.hereStandThePeopleGroups') }}
       </p>
       <KeyChoice
         v-if="page"

@@ -10,7 +10,7 @@ const speedKeys = useSpeedKeys()
   <section
     v-if="speedKeys.pinned"
     class="pinned"
-    :aria-label="`Keys: ${speedKeys.pinned.name}`"
+    :aria-label="t('speedKeys.keysName', { name: speedKeys.pinned.name })"
   >
     <ol>
       <li

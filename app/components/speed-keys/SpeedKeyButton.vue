@@ -32,7 +32,7 @@ const target = computed(() => {
     type="button"
     :class="['speed-key', face.lit ? 'lit' : 'unlit', { awaited, over: target !== '' && carrying.over?.target === target }]"
     :aria-label="label"
-    :title="`${label} (Shift: asks first)`"
+    :title="t('speedKeys.shiftAsksFirst', { label })"
     :aria-disabled="!live.working"
     @click="live.working && speedKeys.press(speedKey, $event.shiftKey)"
   >

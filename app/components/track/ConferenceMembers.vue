@@ -15,7 +15,7 @@ const leads = computed(() => props.call.conference?.by === desk.device)
 const members = computed(() => props.call.connections.filter(({ device }) => device !== desk.device).map(connection => ({
   ...connection,
   name: directory.nameOf(connection.device, connection.party),
-  words: connection.invitedBy ? 'is being rung' : connection.state === 'held' ? 'holds' : spell(desk.now - connection.since),
+  words: connection.invitedBy ? t('track.isBeingRung') : connection.state === 'held' ? t('track.holds') : spell(desk.now - connection.since),
 })))
 </script>
 
@@ -26,14 +26,14 @@ const members = computed(() => props.call.connections.filter(({ device }) => dev
       :key="member.device"
     >
       <span class="name">{{ member.name }}</span>
-      <span class="since">{{ member.words }}{{ member.muted ? ', muted' : '' }}</span>
+      <span class="since">{{ member.words }}{{ member.muted ? t('track.muted') : '' }}</span>
       <el-button
         v-if="leads && !member.invitedBy"
         text
         size="small"
         :icon="member.muted ? MicOff : Mic"
         :disabled="!live.working"
-        :aria-label="`${member.muted ? 'Unmute' : 'Mute'} ${member.name}`"
+        :aria-label="`${member.muted ? t('track.unmute') : t('track.mute')} ${member.name}`"
         @click="desk.ask({ service: 'setMicrophoneMute', call: call.id, party: member.device, on: !member.muted })"
       />
       <el-button
@@ -42,7 +42,7 @@ const members = computed(() => props.call.connections.filter(({ device }) => dev
         size="small"
         :icon="X"
         :disabled="!live.working"
-        :aria-label="`Drop ${member.name}`"
+        :aria-label="t('track.dropName', { name: member.name })"
         @click="desk.ask({ service: 'dropParty', call: call.id, party: member.device })"
       />
     </li>

@@ -33,8 +33,8 @@ const { call, due, used, heat, name, called, number, isNext, isAsking, origin, w
       <button
         type="button"
         class="name"
-        :aria-label="`The story of ${called}`"
-        :title="`${called}: its story`"
+        :aria-label="t('track.theStoryOf', { called })"
+        :title="t('track.itsStory', { called })"
         @click="dialogs.story = call.id"
       >
         {{ sign }} {{ name }}

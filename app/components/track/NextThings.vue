@@ -4,13 +4,13 @@ import { useLive } from '~/stores/live'
 /** While nobody waits: what is due next. */
 const live = useLive()
 const things = useNextThings(6)
-const when = (at: number | null) => at === null ? 'now' : momentWords(at, live.wall(live.now()))
+const when = (at: number | null) => at === null ? t('track.now') : momentWords(at, live.wall(live.now()))
 </script>
 
 <template>
   <section aria-labelledby="next-things">
     <h3 id="next-things">
-      Next
+      {{ t('track.next') }}
     </h3>
     <ol v-if="things.length">
       <li
@@ -21,7 +21,7 @@ const when = (at: number | null) => at === null ? 'now' : momentWords(at, live.w
       </li>
     </ol>
     <p v-else>
-      Nothing is due in the hours to come.
+      {{ t('track.nothingIsDueInThe') }}
     </p>
   </section>
 </template>

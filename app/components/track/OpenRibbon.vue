@@ -36,8 +36,8 @@ const caption = computed(() => voice.captions && props.ribbon.stretch === 'inHan
           <span
             v-if="call.created < due.since - 1000"
             class="first"
-            title="Since first contact"
-          >of {{ spell(desk.now - call.created) }}</span>
+            :title="t('track.sinceFirstContact')"
+          >{{ t('track.ofTime', { time: spell(desk.now - call.created) }) }}</span>
         </span>
       </p>
       <p
@@ -47,15 +47,15 @@ const caption = computed(() => voice.captions && props.ribbon.stretch === 'inHan
         <button
           type="button"
           class="name"
-          :aria-label="`The story of ${called}`"
-          title="Its story"
+          :aria-label="t('track.theStoryOf', { called })"
+          :title="t('track.itsStory2')"
           @click="dialogs.story = call.id"
         >
           {{ sign }} {{ name }}
         </button> <span
           v-if="own?.muted"
           class="muted"
-        >you are muted</span> <span
+        >{{ t('track.youAreMuted') }}</span> <span
           v-if="number"
           class="number"
         >{{ number }}</span> <span
@@ -67,7 +67,7 @@ const caption = computed(() => voice.captions && props.ribbon.stretch === 'inHan
         v-else-if="own?.muted"
         class="who"
       >
-        <span class="muted">you are muted</span>
+        <span class="muted">{{ t('track.youAreMuted') }}</span>
       </p>
       <p
         v-if="warning"

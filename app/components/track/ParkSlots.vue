@@ -55,8 +55,8 @@ function walk(event: KeyboardEvent): void {
 }
 
 function labelOf({ name, call, who, reserved, by, waits }: typeof slots.value[number]): string {
-  if (!call) return desk.baton ? `Park ${desk.otherName(desk.baton)} in slot ${name}` : `Slot ${name}, free`
-  return `Take ${who} from slot ${name}${reserved ? `, kept for ${reserved}` : ''}, parked by ${by}, waiting ${waits}`
+  if (!call) return desk.baton ? t('track.parkInSlot', { name: desk.otherName(desk.baton), name2: name }) : t('track.slotFree', { name })
+  return t('track.takeFromSlotParkedBy', { who, name, more: reserved ? t('track.keptFor', { reserved }) : '', by, waits })
 }
 </script>
 
@@ -66,9 +66,9 @@ function labelOf({ name, call, who, reserved, by, waits }: typeof slots.value[nu
     aria-labelledby="slots-title"
   >
     <h2 id="slots-title">
-      <span>Parked {{ taken || '' }}</span>
-      <span class="keys"><kbd>#</kbd> take</span>
-      <span class="keys"><kbd>*</kbd> park</span>
+      <span>{{ t('track.parkedTaken', { taken: taken || '' }) }}</span>
+      <span class="keys"><kbd>#</kbd> {{ t('track.take') }}</span>
+      <span class="keys"><kbd>*</kbd> {{ t('track.park') }}</span>
     </h2>
     <ul>
       <li
@@ -106,7 +106,7 @@ function labelOf({ name, call, who, reserved, by, waits }: typeof slots.value[nu
           >{{ slot.who }}<span
             v-if="slot.reserved"
             class="for"
-          > for {{ slot.reserved }}</span></span>
+          >{{ ` ${t('track.forReserved', { reserved: slot.reserved })}` }}</span></span>
         </button>
       </li>
     </ul>

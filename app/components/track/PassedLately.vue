@@ -30,14 +30,14 @@ onMounted(load)
 const when = (at: number) => momentWords(at, live.wall(live.now()))
 /** To whom, where that is known; else what became of it. */
 function became(row: LogRow): string {
-  return row.outcome === 'answered' && row.endedWith && row.endedWith !== desk.device ? `to ${nameIn(row)(row.endedWith)}` : becameOf(row)
+  return row.outcome === 'answered' && row.endedWith && row.endedWith !== desk.device ? t('track.toX', { x: nameIn(row)(row.endedWith) }) : becameOf(row)
 }
 </script>
 
 <template>
   <section aria-labelledby="passed-lately">
     <h3 id="passed-lately">
-      Your last callers
+      {{ t('track.yourLastCallers') }}
     </h3>
     <ol v-if="rows.length">
       <li
@@ -48,7 +48,7 @@ function became(row: LogRow): string {
       </li>
     </ol>
     <p v-else>
-      Nobody yet.
+      {{ t('track.nobodyYet') }}
     </p>
   </section>
 </template>

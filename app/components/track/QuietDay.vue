@@ -19,23 +19,23 @@ const rows = computed(() => {
 
 <template>
   <table>
-    <caption>Today on your lines</caption>
+    <caption>{{ t('track.todayOnYourLines') }}</caption>
     <thead>
       <tr>
         <th scope="col">
-          <span class="unseen">Line</span>
+          <span class="unseen">{{ t('common.line') }}</span>
         </th>
         <th scope="col">
-          called
+          {{ t('track.called') }}
         </th>
         <th scope="col">
-          answered
+          {{ t('track.answered') }}
         </th>
         <th scope="col">
-          gave up
+          {{ t('track.gaveUp') }}
         </th>
         <th scope="col">
-          within
+          {{ t('track.within') }}
         </th>
       </tr>
     </thead>

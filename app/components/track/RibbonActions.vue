@@ -24,11 +24,13 @@ const isAskedFor = computed(() => desk.askedFor?.id === call.value)
 const colleagueIsThere = computed(() => desk.consultation !== null && membersOf(desk.consultation).length > 1)
 const end = computed(() => {
   if (ending.asked === call.value) {
-    return { label: 'Press again', aria: props.ribbon.call.conference ? 'Leave the conference; press again' : `End the call with ${name.value}: press again` }
+    return { label: t('track.pressAgain'), aria: props.ribbon.call.conference
+      ? t('track.leaveTheConferencePressAgain')
+      : t('track.endTheCallWithPress', { name: name.value }) }
   }
   return props.ribbon.call.conference
-    ? { label: 'Leave', aria: 'Leave the conference; the others go on' }
-    : { label: 'End', aria: `End the call with ${name.value}` }
+    ? { label: t('track.leave'), aria: t('track.leaveTheConferenceTheOthers') }
+    : { label: 'End', aria: t('track.endTheCallWith', { name: name.value }) }
 })
 </script>
 
@@ -38,57 +40,57 @@ const end = computed(() => {
       v-if="ribbon.stretch === 'arriving'"
       class="call"
       :disabled="!live.working"
-      :aria-label="`Answer ${name}`"
+      :aria-label="t('track.answerName', { name })"
       @click="desk.ask({ service: 'answerCall', call })"
     >
-      Answer <kbd v-if="isNext && (!desk.consultation || desk.chosen)">⏎</kbd>
+      {{ t('common.answer') }} <kbd v-if="isNext && (!desk.consultation || desk.chosen)">⏎</kbd>
     </el-button>
     <template v-else-if="isAsking && desk.askedFor">
       <template v-if="!line">
         <el-button
           class="call"
           :disabled="!live.working"
-          :aria-label="`Hand ${desk.otherName(desk.askedFor)} over to ${name}`"
+          :aria-label="t('track.handOverTo', { name: desk.otherName(desk.askedFor), name2: name })"
           @click="desk.ask({ service: 'transferCall', call: desk.askedFor.id, consultation: call })"
         >
-          Hand over <kbd v-if="!desk.chosen">⏎</kbd>
+          {{ t('common.handOver') }} <kbd v-if="!desk.chosen">⏎</kbd>
         </el-button>
         <el-button
           :disabled="!live.working"
-          :aria-label="`Back to ${desk.otherName(desk.askedFor)}, letting go of ${name}`"
+          :aria-label="t('track.backToLettingGoOf', { name: desk.otherName(desk.askedFor), name2: name })"
           @click="desk.ask({ service: 'reconnectCall', call })"
         >
-          Back <kbd>⌫</kbd>
+          {{ t('track.back') }} <kbd>⌫</kbd>
         </el-button>
       </template>
       <el-button
         v-if="waiting === 'hold'"
         :disabled="!live.working"
-        :aria-label="`Swap to ${name}`"
+        :aria-label="t('track.swapTo', { name })"
         @click="desk.ask({ service: 'retrieveCall', call })"
       >
-        Swap <kbd>←</kbd>
+        {{ t('track.swap') }} <kbd>←</kbd>
       </el-button>
     </template>
     <template v-else-if="ribbon.stretch === 'inHand'">
       <el-button
         v-if="waiting === 'hold'"
         :disabled="!live.working"
-        :aria-label="`Take back ${name}`"
+        :aria-label="t('track.takeBack', { name })"
         @click="desk.ask({ service: 'retrieveCall', call })"
       >
-        {{ isAskedFor && colleagueIsThere ? 'Swap' : 'Take back' }}
+        {{ isAskedFor && colleagueIsThere ? t('track.swap') : t('common.takeBack') }}
         <kbd v-if="isAskedFor || (first && desk.talking && !desk.askedFor)">←</kbd>
-        <kbd v-else-if="first && !desk.talking">Space</kbd>
+        <kbd v-else-if="first && !desk.talking">{{ t('track.space') }}</kbd>
       </el-button>
       <template v-else>
         <el-button
           v-if="waiting === 'none' && !line"
           :disabled="!live.working"
-          :aria-label="`Hold ${name}`"
+          :aria-label="t('track.holdName', { name })"
           @click="desk.ask({ service: 'holdCall', call })"
         >
-          Hold <kbd>Space</kbd>
+          {{ t('track.hold') }} <kbd>{{ t('track.space') }}</kbd>
         </el-button>
         <el-button
           :class="{ sure: ending.asked === call }"
@@ -96,17 +98,17 @@ const end = computed(() => {
           :aria-label="end.aria"
           @click="ending.end(call)"
         >
-          {{ end.label }} <kbd>Del</kbd>
+          {{ end.label }} <kbd>{{ t('track.del') }}</kbd>
         </el-button>
       </template>
     </template>
     <el-button
       v-else-if="ribbon.stretch === 'passedOn'"
       :disabled="!live.working"
-      :aria-label="`${waiting === 'outside' ? 'Take back' : 'Pull back'} ${name}`"
+      :aria-label="`${waiting === 'outside' ? t('common.takeBack') : t('track.pullBack')} ${name}`"
       @click="desk.ask({ service: 'directedPickupCall', call })"
     >
-      {{ waiting === 'outside' ? 'Take back' : 'Pull back' }} <kbd>⌫</kbd>
+      {{ waiting === 'outside' ? t('common.takeBack') : t('track.pullBack') }} <kbd>⌫</kbd>
     </el-button>
     <RibbonMenu
       :ribbon="ribbon"

@@ -39,43 +39,43 @@ const items = computed<Item[]>(() => [
   ...(props.ribbon.stretch === 'arriving' ? arrivingItems() : []),
   ...(carryable.value
     ? [
-        { id: 'park', label: 'Park in the first free slot', key: '* Enter', act: park },
-        { id: 'carry', label: 'Carry to…', act: () => desk.carry(call.value.id) },
+        { id: 'park', label: t('track.parkInTheFirstFree'), key: t('track.enter'), act: park },
+        { id: 'carry', label: t('track.carryTo'), act: () => desk.carry(call.value.id) },
       ]
     : []),
   ...(talks.value ? talkingItems() : []),
-  ...(call.value.watched ? [{ id: 'endOutside', label: 'End for both', act: clear }] : []),
-  ...(props.ribbon.stretch === 'inHand' ? [{ id: 'message', label: 'Take a message…', key: 'F4', act: takeMessage }] : []),
-  ...(number.value && desk.operates ? [{ id: 'callBack', label: 'Promise a call-back…', act: promise }] : []),
-  { id: 'story', label: 'Its story', act: () => { dialogs.story = call.value.id } },
-  ...(number.value ? [{ id: 'block', label: 'Block this number…', act: () => { dialogs.blocking = number.value } }] : []),
+  ...(call.value.watched ? [{ id: 'endOutside', label: t('track.endForBoth'), act: clear }] : []),
+  ...(props.ribbon.stretch === 'inHand' ? [{ id: 'message', label: t('track.takeAMessage'), key: 'F4', act: takeMessage }] : []),
+  ...(number.value && desk.operates ? [{ id: 'callBack', label: t('track.promiseACallBack'), act: promise }] : []),
+  { id: 'story', label: t('track.itsStory2'), act: () => { dialogs.story = call.value.id } },
+  ...(number.value ? [{ id: 'block', label: t('track.blockThisNumber'), act: () => { dialogs.blocking = number.value } }] : []),
 ])
 
 function askingItems(askedFor: Call): Item[] {
   const consultation = call.value.id
   const name = desk.otherName(askedFor)
   return [
-    { id: 'handOver', label: `Hand ${name} over`, key: 'Enter', act: () => desk.ask({ service: 'transferCall', call: askedFor.id, consultation }) },
-    { id: 'back', label: `Back to ${name}`, key: '⌫', act: () => desk.ask({ service: 'reconnectCall', call: consultation }) },
+    { id: 'handOver', label: t('track.handOver', { name }), key: 'Enter', act: () => desk.ask({ service: 'transferCall', call: askedFor.id, consultation }) },
+    { id: 'back', label: t('track.backTo', { name }), key: '⌫', act: () => desk.ask({ service: 'reconnectCall', call: consultation }) },
   ]
 }
 
 function arrivingItems(): Item[] {
   const line = call.value.line
   return [
-    ...(desk.quiet.has(call.value.id) ? [] : [{ id: 'quiet', label: 'Quiet', key: 'Esc', act: () => desk.hush(call.value.id) }]),
-    { id: 'refuse', label: 'Leave it to the others', act: () => desk.ask({ service: 'clearConnection', call: call.value.id }) },
-    { id: 'voicemail', label: 'To voicemail', act: () => ways.pass(call.value, mailboxOf(line ?? desk.device!)) },
+    ...(desk.quiet.has(call.value.id) ? [] : [{ id: 'quiet', label: t('track.quiet'), key: t('common.esc'), act: () => desk.hush(call.value.id) }]),
+    { id: 'refuse', label: t('track.leaveItToTheOthers'), act: () => desk.ask({ service: 'clearConnection', call: call.value.id }) },
+    { id: 'voicemail', label: t('track.toVoicemail'), act: () => ways.pass(call.value, mailboxOf(line ?? desk.device!)) },
   ]
 }
 
 function talkingItems(): Item[] {
   const joins = desk.askedFor ?? desk.held[0]?.call
   return [
-    { id: 'mute', label: own.value?.muted ? 'Unmute' : 'Mute', key: 'F2', act: () => perform(mute) },
-    { id: 'digits', label: 'Send digits…', key: 'F9', act: () => ways.perform({ do: 'sendDigits' }) },
-    ...(joins ? [{ id: 'join', label: `Join all with ${desk.otherName(joins)}`, key: 'F8', act: () => perform(joinAll) }] : []),
-    ...(call.value.conference?.by === desk.device ? [{ id: 'endAll', label: 'End for everybody', act: clear }] : []),
+    { id: 'mute', label: own.value?.muted ? t('track.unmute') : t('track.mute'), key: 'F2', act: () => perform(mute) },
+    { id: 'digits', label: t('track.sendDigits'), key: 'F9', act: () => ways.perform({ do: 'sendDigits' }) },
+    ...(joins ? [{ id: 'join', label: t('track.joinAllWith', { name: desk.otherName(joins) }), key: 'F8', act: () => perform(joinAll) }] : []),
+    ...(call.value.conference?.by === desk.device ? [{ id: 'endAll', label: t('track.endForEverybody'), act: clear }] : []),
   ]
 }
 
@@ -100,7 +100,7 @@ function act(id: string): void {
       class="menu"
       :icon="Ellipsis"
       :disabled="!live.working"
-      :aria-label="`More for ${name}`"
+      :aria-label="t('track.moreFor', { name })"
     />
   </ChoiceMenu>
 </template>

@@ -8,10 +8,10 @@ const live = useLive()
 /** Why nobody arrives here: nobody calls, or calls go to others for as long as one is not to be had. */
 const nobody = computed(() => {
   const own = desk.device ? live.state?.devices.get(desk.device) : undefined
-  if (own?.doNotDisturb) return 'Do not disturb is on: callers go to the others.'
-  return own?.status.reason ? 'You are away: callers go to the others.' : 'Nobody is waiting.'
+  if (own?.doNotDisturb) return t('track.doNotDisturbIsOn')
+  return own?.status.reason ? t('track.youAreAwayCallersGo') : t('track.nobodyIsWaiting')
 })
-const idle = computed(() => desk.held.length > 0 ? 'No call in hand. Space takes back who has waited longest.' : 'No call in hand.')
+const idle = computed(() => desk.held.length > 0 ? t('track.noCallInHandSpace') : t('track.noCallInHand'))
 /** Nobody calls, nobody is in hand and nobody under way: there is room, and time, for what else is to be known. */
 const isQuiet = computed(() => desk.arriving.length + desk.inHand.length + desk.passedOn.length + desk.farewells.length === 0)
 const farewells = (stretch: string) => desk.farewells.filter(farewell => farewell.stretch === stretch)
@@ -21,7 +21,7 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
   <div class="track">
     <TrackStretch
       stretch="arriving"
-      title="Arriving"
+      :title="t('track.arriving')"
       :ribbons="desk.arriving"
       :open="desk.next"
       :nobody="nobody"
@@ -37,7 +37,7 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
     </TrackStretch>
     <TrackStretch
       stretch="inHand"
-      title="In hand"
+      :title="t('track.inHand')"
       :ribbons="desk.inHand"
       :open="desk.track.open"
       :nobody="idle"
@@ -53,12 +53,12 @@ const farewells = (stretch: string) => desk.farewells.filter(farewell => farewel
     </TrackStretch>
     <TrackStretch
       stretch="passedOn"
-      title="Passed on"
+      :title="t('track.passedOn')"
       :ribbons="desk.passedOn"
       :open="null"
       :nobody="null"
       :farewells="farewells('passedOn')"
-      :empty="isQuiet ? '' : 'Nothing under way.'"
+      :empty="isQuiet ? '' : t('track.nothingUnderWay')"
     >
       <template
         v-if="isQuiet"

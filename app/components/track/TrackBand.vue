@@ -24,14 +24,14 @@ const zone = (id: string, title: string, ribbon: Ribbon | null, count: number, n
   used: ribbon ? urgency(ribbon.due, desk.now) : 0,
   time: ribbon ? spell(desk.now - ribbon.due.since) : '',
   name: ribbon ? desk.shownName(ribbon.call) : '',
-  line: ribbon && id === 'waits' ? ribbon.call.recall ? 'Back' : directory.lineName(ribbon.call) : '',
+  line: ribbon && id === 'waits' ? ribbon.call.recall ? t('track.back') : directory.lineName(ribbon.call) : '',
 })
 const longest = computed(() => [...desk.passedOn].sort((a, b) => a.due.since - b.due.since)[0] ?? null)
 const zones = computed(() => [
-  zone('waits', 'waiting', desk.next, desk.arriving.length, 'Nobody waiting'),
-  zone('talks', 'in hand', desk.track.open, desk.track.open ? 1 : 0, 'No call in hand'),
-  zone('holds', 'on hold', desk.held[0] ?? null, desk.held.length, 'Nobody on hold'),
-  zone('under-way', 'under way', longest.value, desk.passedOn.length, 'Nothing under way'),
+  zone('waits', 'waiting', desk.next, desk.arriving.length, t('track.nobodyWaiting')),
+  zone('talks', t('track.inHandInline'), desk.track.open, desk.track.open ? 1 : 0, t('track.noCallInHand2')),
+  zone('holds', t('common.onHold'), desk.held[0] ?? null, desk.held.length, t('track.nobodyOnHold')),
+  zone('under-way', t('track.underWay'), longest.value, desk.passedOn.length, t('track.nothingUnderWay2')),
 ])
 
 /** In the band every key of the hand counts; typing goes where it belongs, to the page. */
@@ -54,7 +54,7 @@ const isNumber = (name: string) => /^[+\d\s()-]+$/.test(name)
   <section
     ref="band"
     class="band"
-    aria-label="Calls"
+    :aria-label="t('common.calls')"
     tabindex="-1"
   >
     <div class="folded">
@@ -94,7 +94,7 @@ const isNumber = (name: string) => /^[+\d\s()-]+$/.test(name)
         aria-controls="whole-track"
         @click="open = !open"
       >
-        {{ open ? 'Fold' : 'All calls' }}
+        {{ open ? t('track.fold') : t('track.allCalls') }}
       </el-button>
     </div>
     <RefusalSlip />

@@ -39,7 +39,7 @@ const lines = computed<Place<Ribbon>[]>(before => places.value.flatMap((place) =
 const farewellOf = (id: string) => props.farewells.find(farewell => farewell.id === id)?.text
 /** Whose place lies empty under the hand is told; that nobody waits only when it is so. */
 const stands = computed(() => (opened.value && resting.value && farewellOf(opened.value))
-  || (props.stretch === 'arriving' && props.ribbons.length > 0 ? 'The next caller stands below.' : null))
+  || (props.stretch === 'arriving' && props.ribbons.length > 0 ? t('track.theNextCallerStandsBelow') : null))
 const others = computed(() => props.farewells.filter(({ id }) => !places.value.some(place => place.id === id) && id !== opened.value))
 
 /** What does not fit is counted, with who of them has waited longest. */
@@ -57,7 +57,7 @@ useEventListener(list, 'scroll', count, { passive: true })
 watch(lines, count, { flush: 'post' })
 const more = computed(() => {
   const ribbons = props.ribbons.filter(({ call }) => unseen.value.includes(call.id))
-  return ribbons.length > 0 ? `${ribbons.length} more, longest ${spell(desk.now - Math.min(...ribbons.map(({ due }) => due.since)))}` : ''
+  return ribbons.length > 0 ? t('track.moreLongest', { count: ribbons.length, time: spell(desk.now - Math.min(...ribbons.map(({ due }) => due.since))) }) : ''
 })
 watch(() => desk.next?.call.id, (id) => {
   if (props.stretch === 'arriving' && desk.chosen) list.value?.querySelector(`[data-call="${id}"]`)?.scrollIntoView({ block: 'nearest' })

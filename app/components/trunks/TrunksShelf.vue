@@ -18,16 +18,16 @@ const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, nam
   const out = trouble?.outBy ?? null
   const free = channelsFree(state, id)
   const words = [
-    `${used} of ${channels} channels in use`,
-    faulty > 0 && `${faulty} out of order`,
-    `${free} free`,
-    kept > 0 && `${kept} kept for emergencies`,
+    t('trunks.ofChannelsInUse', { used, channels }),
+    faulty > 0 && t('trunks.outOfOrder', { faulty }),
+    t('common.freeFree', { free }),
+    kept > 0 && t('trunks.keptForEmergencies', { kept }),
   ].filter(Boolean).join(', ')
   return {
     id, name, out, words,
     state: out !== null
-      ? `Out of service for ${spell(desk.now - trouble!.since)}, by ${directory.nameOf(out)}`
-      : faulty >= channels ? `Out of order for ${spell(desk.now - trouble!.since)}` : free === 0 ? 'All in use' : 'In service',
+      ? t('trunks.outOfServiceForBy', { time: spell(desk.now - trouble!.since), name: directory.nameOf(out) })
+      : faulty >= channels ? t('trunks.outOfOrderFor', { time: spell(desk.now - trouble!.since) }) : free === 0 ? t('trunks.allInUse') : t('trunks.inService'),
     alarm: out !== null || faulty > 0 || free === 0,
     marks: Array.from({ length: channels }, (_, index) => {
       if (index < used) return 'used'
@@ -43,7 +43,7 @@ const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, nam
     aria-labelledby="trunks-title"
   >
     <h2 id="trunks-title">
-      Trunks
+      {{ t('trunks.trunks') }}
     </h2>
     <ul>
       <li
@@ -52,7 +52,7 @@ const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, nam
         class="trunk"
       >
         <p>
-          <strong>Trunk {{ trunk.name }}</strong> <span :class="{ alarm: trunk.alarm }">{{ trunk.state }}</span>
+          <strong>{{ t('trunks.trunkName', { name: trunk.name }) }}</strong> <span :class="{ alarm: trunk.alarm }">{{ trunk.state }}</span>
         </p>
         <p
           class="marks"
@@ -71,10 +71,10 @@ const trunks = computed(() => Object.values(live.company!.trunks).map(({ id, nam
           v-if="desk.operates"
           size="small"
           :disabled="!live.working"
-          :aria-label="`${trunk.out === null ? 'Take trunk' : 'Put trunk'} ${trunk.name} ${trunk.out === null ? 'out of service' : 'back into service'}`"
+          :aria-label="t(trunk.out === null ? 'trunks.takeNameOutOfService' : 'trunks.putNameBackIntoService', { name: trunk.name })"
           @click="desk.ask({ service: 'setTrunkService', trunk: trunk.id, on: trunk.out !== null })"
         >
-          {{ trunk.out === null ? 'Take out of service' : 'Put back into service' }}
+          {{ trunk.out === null ? t('trunks.takeOutOfService') : t('trunks.putBackIntoService') }}
         </el-button>
       </li>
     </ul>

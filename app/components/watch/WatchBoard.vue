@@ -20,13 +20,13 @@ const directory = useDirectory()
 const queues = useQueues()
 
 const state = computed(() => live.state!)
-const servesWords = ({ free, busy, away }: QueueBoard['serving']) => `${free} free, ${busy} talking, ${away} away`
+const servesWords = ({ free, busy, away }: QueueBoard['serving']) => t('watch.freeTalkingAway', { free, busy, away })
 const boards = computed(() => queues.boards.map((board) => {
   const used = queues.usedOf(board)
   return {
     id: board.id, name: board.name, used, heat: heatOf(used), level: queues.levelOf(board.id),
-    waits: board.since === null ? 'nobody waits' : `${board.waiting.length} waiting, ${spell(desk.now - board.since)}`,
-    serves: !board.open ? 'closed' : isDeserted(board) ? 'nobody there' : servesWords(board.serving),
+    waits: board.since === null ? t('watch.nobodyWaits') : t('watch.countWaitingTime', { count: board.waiting.length, time: spell(desk.now - board.since) }),
+    serves: !board.open ? t('watch.closed') : isDeserted(board) ? t('watch.nobodyThere') : servesWords(board.serving),
     alarm: !board.open || isDeserted(board) || used > 1,
   }
 }))
@@ -44,8 +44,12 @@ const conferences = computed(() => conferencesNow(state.value).map(({ call, sinc
 const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ id, name, channels }) => {
   const trouble = state.value.troubles.get(id)
   return {
-    id, name, words: `${channelsUsed(state.value, id)} of ${channels} in use`,
-    alarm: trouble?.outBy ? 'out of service' : trouble?.faulty ? `${trouble.faulty} out of order` : channelsFree(state.value, id) === 0 ? 'all in use' : '',
+    id, name, words: t('watch.ofInUse', { channelsUsed: channelsUsed(state.value, id), channels }),
+    alarm: trouble?.outBy
+      ? t('watch.outOfService')
+      : trouble?.faulty
+        ? t('watch.outOfOrder', { faulty: trouble.faulty })
+        : channelsFree(state.value, id) === 0 ? t('watch.allInUse') : '',
   }
 }))
 </script>
@@ -55,12 +59,12 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
     class="board"
     tabindex="0"
     role="group"
-    aria-label="Everything at once"
+    :aria-label="t('watch.everythingAtOnce')"
   >
     <div class="side">
       <section aria-labelledby="watch-queues">
         <h2 id="watch-queues">
-          Queues
+          {{ t('watch.queues') }}
         </h2>
         <ul>
           <li
@@ -83,7 +87,7 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
             </button>
             <span>{{ one.waits }},</span>
             <span :class="{ alarm: one.alarm }">{{ one.serves }}</span>
-            <span v-if="one.level">today {{ one.level }}</span>
+            <span v-if="one.level">{{ t('watch.todayLevel', { level: one.level }) }}</span>
           </li>
         </ul>
       </section>
@@ -93,14 +97,14 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
       <WatchOperators @choose="emit('choose', $event)" />
       <section aria-labelledby="watch-trunks">
         <h2 id="watch-trunks">
-          Trunks and conferences
+          {{ t('watch.trunksAndConferences') }}
         </h2>
         <ul>
           <li
             v-for="one in trunks"
             :key="one.id"
           >
-            <strong>Trunk {{ one.name }}</strong>
+            <strong>{{ t('watch.trunkName', { name: one.name }) }}</strong>
             <span>{{ one.words }}</span>
             <span class="alarm">{{ one.alarm }}</span>
           </li>
@@ -108,12 +112,12 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
             v-for="one in conferences"
             :key="one.id"
           >
-            <strong>Conference</strong>
+            <strong>{{ t('watch.conference') }}</strong>
             <span>{{ one.who }}</span>
             <span class="time">{{ one.time }}</span>
           </li>
           <li v-if="conferences.length === 0">
-            <span class="soft">No conference.</span>
+            <span class="soft">{{ t('watch.noConference') }}</span>
           </li>
         </ul>
       </section>
@@ -122,7 +126,7 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
         aria-labelledby="watch-paused"
       >
         <h2 id="watch-paused">
-          Serve no queue for the time being
+          {{ t('watch.serveNoQueueForThe') }}
         </h2>
         <ul>
           <li
@@ -136,7 +140,7 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
       </section>
       <section aria-labelledby="watch-groups">
         <h2 id="watch-groups">
-          Free, by group
+          {{ t('watch.freeByGroup') }}
         </h2>
         <ul class="groups">
           <li
@@ -144,7 +148,7 @@ const trunks = computed(() => Object.values(live.company?.trunks ?? {}).map(({ i
             :key="one.id"
           >
             <strong>{{ one.name }}</strong>
-            <span :class="{ alarm: one.free === 0 }">{{ one.free }} of {{ one.members }}</span>
+            <span :class="{ alarm: one.free === 0 }">{{ t('watch.freeOfMembers', { free: one.free, members: one.members }) }}</span>
           </li>
         </ul>
       </section>

@@ -20,7 +20,7 @@ const to = ref('')
 const missing = ref<string>()
 
 const call = computed(() => live.state?.calls.get(props.id))
-const name = computed(() => call.value ? directory.nameOf(call.value.calling, call.value.party) : 'That call')
+const name = computed(() => call.value ? directory.nameOf(call.value.calling, call.value.party) : t('watch.thatCall'))
 const wait = computed(() => call.value && howWaits(live.state!, call.value, desk.now))
 /** Where the call is: where it waits, or who of ours has it. */
 const at = computed(() => {
@@ -31,7 +31,7 @@ const at = computed(() => {
 })
 const where = computed(() => call.value && [
   directory.lineName(call.value),
-  at.value && `${wait.value ? `waits for ${spell(desk.now - wait.value.since)} at` : 'with'} ${directory.nameOf(at.value)}`,
+  at.value && `${wait.value ? t('watch.waitsForAt', { time: spell(desk.now - wait.value.since) }) : t('watch.with')} ${directory.nameOf(at.value)}`,
 ].filter(Boolean).join(', '))
 const mine = computed(() => Boolean(call.value && desk.device && connectionOf(call.value, desk.device)))
 const queue = computed(() => call.value && queueOf(call.value)?.device)
@@ -47,7 +47,7 @@ function take(): void {
 }
 
 async function move(): Promise<void> {
-  missing.value = to.value ? undefined : 'To is missing: name a person, a group or a number.'
+  missing.value = to.value ? undefined : t('watch.toIsMissingNameA')
   if (missing.value || !at.value) return
   const from = call.value?.parked ? {} : { from: at.value }
   if (await desk.ask({ service: 'deflectCall', call: props.id, to: to.value, ...from })) to.value = ''
@@ -57,7 +57,7 @@ async function move(): Promise<void> {
 <template>
   <aside
     class="panel"
-    aria-label="The chosen call"
+    :aria-label="t('watch.theChosenCall')"
   >
     <header>
       <h2>{{ name }}</h2>
@@ -66,14 +66,14 @@ async function move(): Promise<void> {
         size="small"
         @click="$emit('close')"
       >
-        Close
+        {{ t('common.close') }}
       </el-button>
     </header>
     <div
       class="content"
       tabindex="0"
       role="group"
-      :aria-label="`What can be done for ${name}`"
+      :aria-label="t('watch.whatCanBeDoneFor', { name })"
     >
       <template v-if="call">
         <p v-if="call.party?.name && call.party.number">
@@ -87,23 +87,23 @@ async function move(): Promise<void> {
             <el-button
               type="primary"
               :disabled="!live.working"
-              :aria-label="taken ? `Take ${name}` : `Have ${name} ring here`"
+              :aria-label="taken ? t('watch.takeName', { name }) : t('watch.haveRingHere', { name })"
               @click="take"
             >
-              {{ taken ? 'Take the call' : 'Have it ring here' }}
+              {{ taken ? t('watch.takeTheCall') : t('watch.haveItRingHere') }}
             </el-button>
             <el-button
               v-if="place > 0"
               :disabled="!live.working"
-              :aria-label="`Put ${name} first`"
+              :aria-label="t('watch.putFirst', { name })"
               @click="desk.ask({ service: 'putInQueue', call: id, place: 'first' })"
             >
-              Put first
+              {{ t('watch.putFirst2') }}
             </el-button>
           </p>
           <form @submit.prevent="move">
             <FormField
-              label="Move the call to"
+              :label="t('watch.moveTheCallTo')"
               for="watch-to"
               :error="missing"
             >
@@ -113,8 +113,8 @@ async function move(): Promise<void> {
                 filterable
                 remote
                 :remote-method="search"
-                aria-label="Move the call to"
-                placeholder="Name or number"
+                :aria-label="t('watch.moveTheCallTo')"
+                :placeholder="t('watch.nameOrNumber')"
               >
                 <el-option
                   v-for="one in found"
@@ -127,7 +127,7 @@ async function move(): Promise<void> {
               native-type="submit"
               :disabled="!live.working"
             >
-              Move it
+              {{ t('watch.moveIt') }}
             </el-button>
           </form>
         </template>
@@ -135,16 +135,16 @@ async function move(): Promise<void> {
           v-else-if="mine"
           class="soft"
         >
-          You are in this call: it stands above.
+          {{ t('watch.youAreInThisCall') }}
         </p>
-        <h3>What happened</h3>
+        <h3>{{ t('common.whatHappened') }}</h3>
         <CallStory :call="call" />
       </template>
       <p
         v-else
         class="soft"
       >
-        This call is over.
+        {{ t('watch.thisCallIsOver') }}
       </p>
     </div>
   </aside>

@@ -12,7 +12,7 @@ const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
 const { short } = usePresenceWords()
-const ownWords = { connected: 'with', held: 'on hold', alerting: 'rings', queued: 'waits' } as const
+const ownWords = { connected: t('watch.with'), held: t('common.onHold'), alerting: t('watch.rings'), queued: t('watch.waits') } as const
 
 const now = computed(() => operatorsNow(live.state!))
 const resting = useHandOn(useTemplateRef<HTMLElement>('list'))
@@ -25,12 +25,12 @@ const operators = computed(() => kept.value.map(({ id, calls }) => {
   const presence = live.presences.get(id)
   const { attended, calls: theirs } = now.value.find(one => one.id === id) ?? { attended: false, calls: [] }
   return {
-    id, attended, name: directory.nameOf(id), state: attended ? presence ? short(presence, desk.now).what : 'there' : 'not there',
+    id, attended, name: directory.nameOf(id), state: attended ? presence ? short(presence, desk.now).what : t('watch.there') : t('watch.notThere'),
     calls: calls.map(({ call }) => {
       const still = theirs.find(one => one.call.id === call.id)
       return {
-        id: call.id, over: !still, who: still?.other ? directory.nameOf(still.other.device, still.other.party) : still ? 'nobody' : '',
-        how: still ? ownWords[still.own.state] : 'has it no more', time: still ? spell(desk.now - still.own.since) : '',
+        id: call.id, over: !still, who: still?.other ? directory.nameOf(still.other.device, still.other.party) : still ? t('watch.nobody') : '',
+        how: still ? ownWords[still.own.state] : t('watch.hasItNoMore'), time: still ? spell(desk.now - still.own.since) : '',
       }
     }),
   }
@@ -40,7 +40,7 @@ const operators = computed(() => kept.value.map(({ id, calls }) => {
 <template>
   <section aria-labelledby="watch-operators">
     <h2 id="watch-operators">
-      Operators
+      {{ t('watch.operators') }}
     </h2>
     <ul ref="list">
       <li

@@ -14,7 +14,7 @@ const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
 const most = 12
-const howWords = { waits: 'waits for', rings: 'rings at', parked: 'in', onHold: 'on hold with' } as const
+const howWords = { waits: t('watch.waitsFor'), rings: t('watch.ringsAt'), parked: t('watch.in'), onHold: t('watch.onHoldWith') } as const
 
 const all = computed(() => whoWaits(live.state!, desk.now))
 const late = computed(() => all.value.filter(({ used }) => used > 1).length)
@@ -32,10 +32,10 @@ const rows = computed(() => places.value.map(({ id, item }) => item && {
 <template>
   <section aria-labelledby="watch-waiting">
     <h2 id="watch-waiting">
-      Who waits <strong>{{ all.length }}</strong><span
+      {{ t('watch.whoWaits') }} <strong>{{ all.length }}</strong><span
         v-if="late"
         class="alarm"
-      >, {{ late }} past the promise</span>
+      >{{ t('watch.pastThePromise', { late }) }}</span>
     </h2>
     <ol ref="list">
       <li
@@ -61,17 +61,17 @@ const rows = computed(() => places.value.map(({ id, item }) => item && {
         <span
           v-else
           class="soft"
-        >Waits no more.</span>
+        >{{ t('watch.waitsNoMore') }}</span>
       </li>
     </ol>
     <p
       v-if="all.length === 0"
       class="soft"
     >
-      Nobody waits.
+      {{ t('watch.nobodyWaitsSentence') }}
     </p>
     <p v-else-if="all.length > most">
-      and {{ all.length - most }} more
+      {{ t('watch.andMore', { n: all.length - most }) }}
     </p>
   </section>
 </template>

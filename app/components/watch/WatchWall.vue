@@ -61,7 +61,7 @@ const course = computed(() => {
 
 const operators = computed(() => operatorsNow(state.value).map(({ id, attended, calls }) => {
   const presence = live.presences.get(id)
-  const what = attended ? presence ? short(presence, desk.now).what : 'there' : 'not there'
+  const what = attended ? presence ? short(presence, desk.now).what : t('watch.there') : t('watch.notThere')
   return { id, attended, free: attended && calls.length === 0, name: directory.nameOf(id), what }
 }))
 const there = computed(() => operators.value.filter(({ attended }) => attended))
@@ -70,15 +70,15 @@ const rows = computed(() => queues.boards.map((board) => {
   const used = queues.usedOf(board)
   return {
     id, name, used, heat: heatOf(used), waiting: board.waiting.length || '–', time: since === null ? '–' : spell(desk.now - since),
-    there: !open ? 'closed' : isDeserted(board) ? 'nobody' : String(serving.free), alarm: open && isDeserted(board),
+    there: !open ? t('watch.closed') : isDeserted(board) ? t('watch.nobody') : String(serving.free), alarm: open && isDeserted(board),
     level: queues.levelOf(id) ?? '–',
   }
 }))
 const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMap(({ id, name }) => {
   const trouble = state.value.troubles.get(id)
-  const full = channelsFree(state.value, id) === 0 ? 'all in use' : null
-  const what = trouble?.outBy ? 'out of service' : trouble?.faulty ? `${trouble.faulty} channels out of order` : full
-  return what === null ? [] : [{ id, words: `Trunk ${name}: ${what}` }]
+  const full = channelsFree(state.value, id) === 0 ? t('watch.allInUse') : null
+  const what = trouble?.outBy ? t('watch.outOfService') : trouble?.faulty ? t('watch.channelsOutOfOrder', { faulty: trouble.faulty }) : full
+  return what === null ? [] : [{ id, words: t('watch.trunkNameWhat', { name, what }) }]
 }))
 </script>
 
@@ -94,17 +94,17 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
         :heat="longest.heat"
       />
       <h2 id="wall-longest">
-        Waits longest
+        {{ t('watch.waitsLongest') }}
       </h2>
       <p class="large">
         {{ longest?.time ?? '–' }}
       </p>
       <p class="of">
         <template v-if="longest">
-          <strong>{{ longest.who }}</strong> at {{ longest.where }}, {{ longest.line }}; {{ longest.promise }} promised
+          <strong>{{ longest.who }}</strong> {{ t('watch.atPromised', { where: longest.where, line: longest.line, promise: longest.promise }) }}
         </template>
         <template v-else>
-          Nobody waits.
+          {{ t('watch.nobodyWaitsSentence') }}
         </template>
       </p>
     </section>
@@ -113,13 +113,13 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
       aria-labelledby="wall-waiting"
     >
       <h2 id="wall-waiting">
-        Waiting
+        {{ t('watch.waiting') }}
       </h2>
       <p class="large">
         {{ waiting.length }}
       </p>
       <p :class="['of', { alarm: late }]">
-        {{ late ? `${late} past the promise` : 'all within the promise' }}
+        {{ late ? t('watch.latePastThePromise', { late }) : t('watch.allWithinThePromise') }}
       </p>
     </section>
     <section
@@ -127,13 +127,15 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
       aria-labelledby="wall-level"
     >
       <h2 id="wall-level">
-        In time today
+        {{ t('watch.inTimeToday') }}
       </h2>
       <p class="large">
         {{ level === null ? '–' : Math.round(100 * level) }}<small v-if="level !== null">%</small>
       </p>
       <p class="of">
-        {{ report ? `${report.total.answered} of ${report.total.offered} answered, ${report.total.abandoned} gave up` : 'not counted yet' }}
+        {{ report ? t('watch.ofAnsweredGaveUp', {
+          answered: report.total.answered, offered: report.total.offered, abandoned: report.total.abandoned,
+        }) : t('watch.notCountedYet') }}
       </p>
     </section>
     <section
@@ -141,10 +143,10 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
       aria-labelledby="wall-there"
     >
       <h2 id="wall-there">
-        Operators free
+        {{ t('watch.operatorsFree') }}
       </h2>
       <p :class="['large', { alarm: there.length === 0 }]">
-        {{ there.filter(({ free }) => free).length }}<small>of {{ there.length }}</small>
+        {{ there.filter(({ free }) => free).length }}<small>{{ t('watch.ofCount', { count: there.length }) }}</small>
       </p>
       <ul class="of people">
         <li
@@ -161,10 +163,10 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
       aria-labelledby="wall-course"
     >
       <h2 id="wall-course">
-        The day so far
+        {{ t('watch.theDaySoFar') }}
       </h2>
       <p class="of">
-        {{ report?.total.offered ? course?.words : 'Nobody has called yet today; the marks are those of a week ago.' }}
+        {{ report?.total.offered ? course?.words : t('watch.nobodyHasCalledYetToday') }}
       </p>
       <template v-if="course">
         <StackedBars
@@ -185,7 +187,7 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
             <i :class="`shade-${one.shade}`" />{{ one.name }}
           </li>
           <li v-if="course.earlier">
-            <i class="earlier" />a week ago
+            <i class="earlier" />{{ t('watch.aWeekAgo') }}
           </li>
         </ul>
       </template>
@@ -196,25 +198,25 @@ const troubles = computed(() => Object.values(live.company?.trunks ?? {}).flatMa
       aria-labelledby="wall-queues"
     >
       <h2 id="wall-queues">
-        Queues
+        {{ t('watch.queues') }}
       </h2>
       <table>
         <thead>
           <tr>
             <th scope="col">
-              <span class="unseen">Queue</span>
+              <span class="unseen">{{ t('common.queue') }}</span>
             </th>
             <th scope="col">
-              Waiting
+              {{ t('watch.waiting') }}
             </th>
             <th scope="col">
-              Longest
+              {{ t('watch.longest') }}
             </th>
             <th scope="col">
-              Free
+              {{ t('watch.free') }}
             </th>
             <th scope="col">
-              Today
+              {{ t('common.today') }}
             </th>
           </tr>
         </thead>

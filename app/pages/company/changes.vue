@@ -4,7 +4,7 @@ import type { RecordedChange } from '~~/shared/company-edits'
 import { fieldsOf, partForms, titleOf, wordsOf } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'What was changed · Estafette' })
+useHead({ title: t('company.whatWasChangedEstafette') })
 
 /** Who has changed what of the company, from what to what; undone where it is safe. */
 const live = useLive()
@@ -39,7 +39,7 @@ watch(() => live.company?.version, () => {
 })
 
 function nameOf({ part, thing, before, after }: RecordedChange): string {
-  if (part === 'settings') return 'Settings'
+  if (part === 'settings') return t('company.settings')
   const { company } = live
   const known = company ? titleOf(company, part as Part, thing) : thing
   if (known !== thing) return known
@@ -60,7 +60,7 @@ function differences({ part, before, after }: RecordedChange): string[] {
     const [old, now] = [at(was, field.at), at(is, field.at)]
     if (JSON.stringify(old) === JSON.stringify(now)) return []
     const said = (value: unknown) => short(wordsOf(company, field, value))
-    return [`${field.label}: ${said(old)} → ${said(now)}`]
+    return [`${t(field.label)}: ${said(old)} → ${said(now)}`]
   })
 }
 
@@ -68,7 +68,7 @@ async function undo({ edit }: RecordedChange): Promise<void> {
   done.value = ''
   try {
     await $fetch(`/api/company/edits/${edit}/undo`, { method: 'POST', body: {} })
-    done.value = 'Undone.'
+    done.value = t('company.undone')
     await load()
   }
   catch (error) {
@@ -79,10 +79,10 @@ async function undo({ edit }: RecordedChange): Promise<void> {
 
 <template>
   <div class="records-page">
-    <h1>What was changed</h1>
+    <h1>{{ t('common.whatWasChanged') }}</h1>
     <p class="acts">
       <el-button @click="navigateTo('/company')">
-        Back to the company
+        {{ t('company.backToTheCompany') }}
       </el-button>
     </p>
     <FailureNote :text="failure" />
@@ -94,17 +94,17 @@ async function undo({ edit }: RecordedChange): Promise<void> {
       {{ done }}
     </p>
     <RecordsTable
-      :columns="['When', 'By', 'What', 'From what to what', '-Undo']"
+      :columns="[t('common.when'), t('common.by'), t('common.what'), t('company.fromWhatToWhat'), `-${t('company.undo')}`]"
       :rows="rows ?? []"
       :key-of="row => String(row.id)"
-      :empty="rows ? 'Nothing has been changed yet. Every change of the company stands here, with who made it and what was there before.' : null"
+      :empty="rows ? t('company.nothingHasBeenChangedYet') : null"
     >
       <template #default="{ row }">
         <td>{{ shownAt(row.at).format('D MMM H:mm:ss') }}</td>
         <td>{{ row.by }}</td>
         <td>
           <strong>{{ nameOf(row) }}</strong>
-          <span class="soft">{{ row.part === 'settings' ? '' : ` ${partForms[row.part as Part]?.one ?? row.part}` }}</span>
+          <span class="soft">{{ row.part === 'settings' ? '' : ` ${t(partForms[row.part as Part].one)}` }}</span>
         </td>
         <td>
           <span
@@ -117,10 +117,10 @@ async function undo({ edit }: RecordedChange): Promise<void> {
           <el-button
             v-if="rows?.find(one => one.edit === row.edit)?.id === row.id"
             size="small"
-            :aria-label="`Undo: ${nameOf(row)}, ${differences(row)[0] ?? 'in its order'}`"
+            :aria-label="t('company.undoNameDifferences', { name: nameOf(row), differences: differences(row)[0] ?? t('company.inItsOrder') })"
             @click="undo(row)"
           >
-            Undo
+            {{ t('company.undo2') }}
           </el-button>
         </td>
       </template>
@@ -133,7 +133,7 @@ async function undo({ edit }: RecordedChange): Promise<void> {
         size="small"
         @click="load(true)"
       >
-        Earlier ones
+        {{ t('company.earlierOnes') }}
       </el-button>
     </p>
   </div>

@@ -7,7 +7,7 @@ import { editCompany } from '~/company/edit'
 import { titleOf } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'People from a directory · Estafette' })
+useHead({ title: t('company.peopleFromADirectoryEstafette') })
 
 /** The house's own directory (LDAP): asked, looked at, kept in step with; and who has left it. */
 const live = useLive()
@@ -19,7 +19,8 @@ const found = ref<HouseDirectoryLook | null>(null)
 const as = ref<Meaning[]>([])
 const said = ref('')
 const labels = {
-  address: 'Address', startTls: 'Encrypted', user: 'As whom we ask', password: 'Password there', base: 'Where people stand', filter: 'Who of them',
+  address: t('common.address'), startTls: t('company.encrypted'), user: t('company.asWhomWeAsk'), password: t('company.passwordThere'),
+  base: t('company.wherePeopleStand'), filter: t('company.whoOfThem'),
 }
 
 async function load(): Promise<void> {
@@ -61,14 +62,14 @@ async function keep(): Promise<void> {
   })) return
   found.value = null
   form.value.password = ''
-  said.value = state.value!.failure === null ? `${here.value} people come from the directory, and are kept in step with it.` : ''
+  said.value = state.value!.failure === null ? t('company.peopleComeFromTheDirectory', { here: here.value }) : ''
 }
 
 async function stop(): Promise<void> {
   await send({}, async () => {
     await $fetch('/api/house-directory', { method: 'DELETE' })
     state.value = await $fetch<HouseDirectoryState>('/api/house-directory')
-    said.value = 'The directory is read no more. People stay, and are changed here.'
+    said.value = t('company.theDirectoryIsReadNo')
   })
 }
 
@@ -84,21 +85,21 @@ async function letGo(person: string): Promise<void> {
   const name = nameOf(person)
   if (await sendLeft({}, async () => {
     await editCompany(live.company!, leaving(live.company!, person, successors.value[person] || null))
-  })) said.value = `${name} has left. It can be undone under What was changed.`
+  })) said.value = t('company.hasLeftItCanBe', { name })
 }
-const passwordLabel = computed(() => state.value?.settings ? 'Password there; empty: the one that is kept' : labels.password)
-const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format('D MMM H:mm')
+const passwordLabel = computed(() => state.value?.settings ? t('company.passwordThereEmptyTheOne') : labels.password)
+const when = (at: number | null) => at === null ? t('common.notYet') : shownAt(at).format('D MMM H:mm')
 </script>
 
 <template>
   <div class="records-page">
-    <h1>People from a directory</h1>
+    <h1>{{ t('company.peopleFromADirectory') }}</h1>
     <p class="button-row">
       <el-button @click="navigateTo('/company')">
-        Back to the company
+        {{ t('company.backToTheCompany') }}
       </el-button>
       <el-button @click="navigateTo('/connections')">
-        Connections
+        {{ t('common.connections') }}
       </el-button>
     </p>
     <p
@@ -111,7 +112,7 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
     <div class="two-parts">
       <el-form
         label-position="top"
-        aria-label="The directory"
+        :aria-label="t('company.theDirectory')"
         @submit.prevent="firstLook"
       >
         <FormField
@@ -122,22 +123,22 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
           <el-input
             id="directory-address"
             v-model="form.address"
-            placeholder="ldap://directory.house.example"
+            :placeholder="t('company.ldapDirectoryHouseExample')"
           />
         </FormField>
         <el-checkbox
           v-model="form.startTls"
-          label="Encrypted with StartTLS; ldaps:// is encrypted in any case"
+          :label="t('company.encryptedWithStartTLSLdapsIs')"
         />
         <p
           v-if="!form.startTls && !form.address.startsWith('ldaps') && form.user"
           class="failure"
         >
-          The password goes over the network as it is.
+          {{ t('company.thePasswordGoesOverThe') }}
         </p>
         <div class="pair">
           <FormField
-            label="As whom we ask; empty: as nobody"
+            :label="t('company.asWhomWeAskEmpty')"
             for="directory-user"
             :error="errors.user"
           >
@@ -160,18 +161,18 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
             />
           </FormField>
           <FormField
-            label="Where people stand: a part of the tree"
+            :label="t('company.wherePeopleStandAPart')"
             for="directory-base"
             :error="errors.base"
           >
             <el-input
               id="directory-base"
               v-model="form.base"
-              placeholder="ou=people,dc=house,dc=example"
+              :placeholder="t('company.ouPeopleDcHouseDc')"
             />
           </FormField>
           <FormField
-            label="Who of them: a filter (RFC 4515)"
+            :label="t('company.whoOfThemAFilter')"
             for="directory-filter"
             :error="errors.filter"
           >
@@ -183,7 +184,7 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
         </div>
         <el-checkbox
           v-model="form.numbered"
-          :label="`Whoever has no extension gets the next one that is free, from ${company?.settings.firstExtension ?? ''} on`"
+          :label="t('company.whoeverHasNoExtensionGets', { firstExtension: company?.settings.firstExtension ?? '' })"
         />
         <FailureNote :text="failure" />
         <p class="button-row">
@@ -192,7 +193,7 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
             native-type="submit"
             :loading="sending"
           >
-            See who would come
+            {{ t('company.seeWhoWouldCome') }}
           </el-button>
         </p>
       </el-form>
@@ -201,13 +202,14 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
         aria-labelledby="directory-now"
       >
         <h2 id="directory-now">
-          Now
+          {{ t('common.now') }}
         </h2>
         <template v-if="state?.settings">
           <FactList
             :facts="[
-              { what: 'Last read', is: when(state.readAt) }, { what: 'People', is: String(here) }, { what: 'No longer in it', is: String(gone.length) },
-              { what: 'Refused', is: String(state.refused.length) },
+              { what: t('company.lastRead'), is: when(state.readAt) }, { what: t('common.people'), is: String(here) },
+              { what: t('company.noLongerInIt'), is: String(gone.length) },
+              { what: t('company.refused'), is: String(state.refused.length) },
             ]"
           />
           <FailureNote :text="state.failure" />
@@ -216,7 +218,7 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
               v-for="(one, at) in state.refused"
               :key="at"
             >
-              {{ one.name || 'Somebody without a name' }}: {{ one.why }}
+              {{ one.name || t('company.somebodyWithoutAName') }}: {{ one.why }}
             </li>
           </ul>
           <p class="button-row">
@@ -225,7 +227,7 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
               :loading="sending"
               @click="stop"
             >
-              Read it no more
+              {{ t('company.readItNoMore') }}
             </el-button>
           </p>
         </template>
@@ -233,11 +235,10 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
           v-else
           class="soft"
         >
-          No directory is read. Once one is, what it says of people is changed there alone; it is asked again every quarter of an hour. Whoever leaves it
-          is shown here, and nobody is taken away by it.
+          {{ t('company.noDirectoryIsReadOnce') }}
         </p>
         <template v-if="gone.length">
-          <h3>They have left the directory</h3>
+          <h3>{{ t('company.theyHaveLeftTheDirectory') }}</h3>
           <FailureNote :text="leftFailure" />
           <div
             v-for="{ person, gone: since } in gone"
@@ -246,20 +247,20 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
             role="group"
             :aria-label="nameOf(person)"
           >
-            <p><strong>{{ nameOf(person) }}</strong> <span class="soft">since {{ when(since) }}</span></p>
+            <p><strong>{{ nameOf(person) }}</strong> <span class="soft">{{ t('company.sinceWhen', { when: when(since) }) }}</span></p>
             <el-select-v2
               v-model="successors[person]"
               :options="others.filter(({ value }) => value !== person)"
               filterable
               clearable
-              placeholder="Their telephones go too"
-              :aria-label="`Who gets the telephones of ${nameOf(person)}; empty: they go too`"
+              :placeholder="t('company.theirTelephonesGoToo')"
+              :aria-label="t('company.whoGetsTheTelephonesOf', { name: nameOf(person) })"
             />
             <el-button
               :loading="going"
               @click="letGo(person)"
             >
-              Let {{ nameOf(person) }} go
+              {{ t('company.letGo', { name: nameOf(person) }) }}
             </el-button>
           </div>
         </template>
@@ -267,17 +268,17 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
     </div>
     <section
       v-if="found"
-      aria-label="Who would come"
+      :aria-label="t('company.whoWouldCome')"
     >
       <PeopleColumns
         :model-value="as"
-        legend="What the attributes hold: guessed from their names"
+        :legend="t('company.whatTheAttributesHoldGuessed')"
         :columns="found.columns.map(({ attribute, sample }) => ({ name: attribute, sample }))"
         @update:model-value="mean"
       />
       <PeopleRows
         from="The directory"
-        each="Entry"
+        :each="t('company.entry')"
         :rows="found.rows"
       >
         <el-button
@@ -286,7 +287,7 @@ const when = (at: number | null) => at === null ? 'not yet' : shownAt(at).format
           :disabled="!found.rows.length"
           @click="keep"
         >
-          Bring them in, and keep them in step
+          {{ t('company.bringThemInAndKeep') }}
         </el-button>
       </PeopleRows>
     </section>

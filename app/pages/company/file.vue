@@ -7,7 +7,7 @@ import { inWords, jsonFault } from '~/company/file-faults'
 import { partForms } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Company file · Estafette' })
+useHead({ title: t('company.companyFileEstafette') })
 
 /** The whole company in one file: out, to move or keep it; in, after a look at what it would change. All of it, or nothing. */
 const live = useLive()
@@ -23,7 +23,7 @@ async function look(event: Event): Promise<void> {
   answer.value = null
   if (!chosen) return
   await send({}, async () => {
-    if (chosen.size > largest) throw new NotTaken(`The file is larger than ${largest / 1_000_000} MB.`)
+    if (chosen.size > largest) throw new NotTaken(t('company.theFileIsLargerThanMb', { n: largest / 1_000_000 }))
     name.value = chosen.name
     const text = await chosen.text()
     try {
@@ -60,33 +60,33 @@ const byPart = computed(() => {
     count[what]++
     counts.set(part, count)
   }
-  return [...counts].map(([part, count]) => ({ part, title: part === 'settings' ? 'Settings' : partForms[part as Part].title, ...count }))
+  return [...counts].map(([part, count]) => ({ part, title: part === 'settings' ? t('company.settings') : t(partForms[part as Part].title), ...count }))
 })
 </script>
 
 <template>
   <div class="records-page">
-    <h1>Company file</h1>
+    <h1>{{ t('company.companyFile') }}</h1>
     <p class="button-row">
       <el-button @click="navigateTo('/company')">
-        Back to the company
+        {{ t('company.backToTheCompany') }}
       </el-button>
       <el-button
         tag="a"
         href="/api/company/file"
         download
       >
-        Give out the company as JSON
+        {{ t('company.giveOutTheCompanyAs') }}
       </el-button>
       <el-button
         tag="a"
         href="/api/company/schema"
         download="company.schema.json"
       >
-        Its schema
+        {{ t('company.itsSchema') }}
       </el-button>
     </p>
-    <label for="company-file">A company file in the place of this company. What it would change is shown first:</label>
+    <label for="company-file">{{ t('company.aCompanyFileInThe') }}</label>
     <input
       id="company-file"
       type="file"
@@ -101,7 +101,7 @@ const byPart = computed(() => {
       aria-labelledby="now"
     >
       <h2 id="now">
-        The company as it is
+        {{ t('company.theCompanyAsItIs') }}
       </h2>
       <CompanyParts
         :company="live.company"
@@ -114,7 +114,7 @@ const byPart = computed(() => {
         class="failure"
         role="alert"
       >
-        <p>{{ name }} can't be taken over. Nothing was changed.</p>
+        <p>{{ t('company.cantBeTakenOverNothing', { name }) }}</p>
         <ul>
           <li
             v-for="fault in answer.faults.slice(0, 20)"
@@ -129,17 +129,17 @@ const byPart = computed(() => {
         class="done"
         role="status"
       >
-        {{ name }} is the company now. It can be undone under What was changed.
+        {{ t('company.isTheCompanyNowIt', { name }) }}
       </p>
       <p
         v-else-if="!answer.changes.length"
         role="status"
       >
-        {{ name }} is the company as it is: nothing would change.
+        {{ t('company.isTheCompanyAsIt', { name }) }}
       </p>
       <template v-else>
         <RecordsTable
-          :columns="['Part', 'New', 'Changed', 'Removed']"
+          :columns="[t('company.part'), t('company.new'), t('company.changed'), t('company.removed2')]"
           :rows="byPart"
           :key-of="row => row.part"
           :empty="null"
@@ -157,7 +157,7 @@ const byPart = computed(() => {
             :loading="sending"
             @click="carryOut"
           >
-            Take {{ name }} over
+            {{ t('company.takeOver', { name }) }}
           </el-button>
         </p>
       </template>

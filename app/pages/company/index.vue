@@ -4,7 +4,7 @@ import { fold } from '~~/core/directory/folding'
 import { besideOf, partForms, searchedOf, titleOf } from '~/company/forms'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Company · Estafette' })
+useHead({ title: t('company.companyEstafette') })
 
 /** The company as administrators run it: every part, what is in it, and beside that whatever is chosen, to be changed. */
 const live = useLive()
@@ -56,21 +56,21 @@ watch(part, () => {
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Company</h1>
+      <h1>{{ t('common.company') }}</h1>
       <el-select
         v-model="part"
         class="choice"
-        aria-label="Which part"
+        :aria-label="t('company.whichPart')"
       >
         <el-option
           v-for="(of, name) in partForms"
           :key="name"
           :value="name"
-          :label="of.title"
+          :label="t(of.title)"
         />
         <el-option
           value="settings"
-          label="Settings"
+          :label="t('company.settings')"
         />
       </el-select>
       <template v-if="part !== 'settings'">
@@ -78,39 +78,39 @@ watch(part, () => {
           v-model="text"
           class="wide"
           clearable
-          placeholder="Name, number"
-          aria-label="Filter by name or number"
+          :placeholder="t('company.nameNumber')"
+          :aria-label="t('company.filterByNameOrNumber')"
         />
         <el-button @click="open(null)">
-          New {{ partForms[part].one }}…
+          {{ t('company.newOneDialog', { one: t(partForms[part].one) }) }}
         </el-button>
       </template>
       <el-button
         v-else-if="!chosen"
         @click="open(null)"
       >
-        Change the settings…
+        {{ t('company.changeTheSettings') }}
       </el-button>
       <el-button
         v-if="part === 'people'"
         @click="navigateTo('/company/people')"
       >
-        From a file…
+        {{ t('company.fromAFile') }}
       </el-button>
       <el-button
         v-if="part === 'people'"
         @click="navigateTo('/company/directory')"
       >
-        Directory…
+        {{ t('company.directory') }}
       </el-button>
       <el-button @click="navigateTo('/first-hour')">
-        First hour
+        {{ t('company.firstHour') }}
       </el-button>
       <el-button @click="navigateTo('/company/changes')">
-        What was changed
+        {{ t('common.whatWasChanged') }}
       </el-button>
       <el-button @click="navigateTo('/company/file')">
-        Company file
+        {{ t('company.companyFile') }}
       </el-button>
     </div>
     <p
@@ -124,10 +124,10 @@ watch(part, () => {
       <div class="list">
         <RecordsTable
           v-if="part !== 'settings'"
-          :columns="['Name', '-More about it']"
+          :columns="[t('common.name'), `-${t('company.moreAboutIt')}`]"
           :rows="found"
           :key-of="row => row.id"
-          :empty="company ? 'Nothing like that.' : null"
+          :empty="company ? t('company.nothingLikeThat') : null"
           :class-of="row => row.id === chosen?.id ? 'chosen' : undefined"
         >
           <template #default="{ row }">
@@ -152,7 +152,7 @@ watch(part, () => {
       </div>
       <aside
         class="details"
-        aria-label="What is chosen"
+        :aria-label="t('company.whatIsChosen')"
       >
         <CompanyForm
           v-if="chosen && company"
@@ -165,7 +165,7 @@ watch(part, () => {
         />
         <template v-else>
           <p class="soft">
-            Choose something to change it. What is changed holds at once, on every console and in the exchange; nobody is cut off.
+            {{ t('company.chooseSomethingToChangeIt') }}
           </p>
           <CompanyParts
             v-if="company && part !== 'settings'"

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-useHead({ title: 'People from a file · Estafette' })
+useHead({ title: t('company.peopleFromAFileEstafette') })
 
 const done = ref('')
 </script>
 
 <template>
   <div class="records-page">
-    <h1>People from a file</h1>
+    <h1>{{ t('company.peopleFromAFile') }}</h1>
     <p class="button-row">
       <el-button @click="navigateTo('/company')">
-        Back to the company
+        {{ t('company.backToTheCompany') }}
       </el-button>
     </p>
     <p

@@ -3,7 +3,7 @@ import { type Meaning, meanings } from '~~/core/formats/contact-fields'
 import { formatNumber } from '~/composables/numbers'
 import { useContactImport } from '~/stores/contact-import'
 
-useHead({ title: 'Bring in contacts · Estafette' })
+useHead({ title: t('contacts.bringInContactsEstafette') })
 
 /** Contacts from a file: what it holds is seen before anything is changed. */
 const bringing = useContactImport()
@@ -11,16 +11,18 @@ const shownOf = ref<'all' | 'new' | 'changed' | 'unchanged' | 'refused'>('all')
 const rows = computed(() => bringing.rows.filter(({ verdict }) => shownOf.value === 'all' || verdict === shownOf.value))
 const busy = computed(() => bringing.doing !== 'nothing')
 /** The first few of many. */
-const fewOf = (all: readonly string[], few: number) => all.slice(0, few).join(', ') + (all.length > few ? ` and ${all.length - few} more` : '')
+const fewOf = (all: readonly string[], few: number) => all.slice(0, few).join(', ') + (all.length > few ? t('contacts.andMore', { n: all.length - few }) : '')
 const share = computed(() => Math.round(bringing.done / Math.max(1, bringing.wanted.length) * 100))
 const over = ref(false)
 
 const meaningWords: Record<Meaning, string> = {
-  nothing: 'nothing', name: 'name', first: 'first name', last: 'last name', company: 'company', work: 'number, work', mobile: 'number, mobile',
-  home: 'number, home', other: 'number, other', address: 'address', category: 'category', language: 'language', note: 'note',
-  kind: 'kind', uid: 'identity (UID)',
+  nothing: t('contacts.nothing'), name: t('contacts.name'), first: t('contacts.firstName'), last: t('contacts.lastName'), company: t('contacts.company'),
+  work: t('contacts.numberWork'), mobile: t('contacts.numberMobile'),
+  home: t('contacts.numberHome'), other: t('contacts.numberOther'), address: t('contacts.address'), category: t('contacts.categoryInline'),
+  language: t('contacts.language'), note: t('contacts.note'),
+  kind: 'kind', uid: t('contacts.identityUid'),
 }
-const verdictWords = { new: 'new', changed: 'changed', unchanged: 'unchanged', refused: 'refused' }
+const verdictWords = { new: t('contacts.new'), changed: t('contacts.changed'), unchanged: t('contacts.unchanged'), refused: t('contacts.refused') }
 
 function choose(event: Event): void {
   const input = event.target as HTMLInputElement
@@ -37,18 +39,15 @@ function mean(at: number, meaning: Meaning): void {
   const { file, columns } = bringing
   void bringing.read(file!, columns!.as.map((one, index) => index === at ? meaning : one))
 }
-function counted(count: number, one: string, several = `${one}s`): string {
-  return `${count} ${count === 1 ? one : several}`
-}
 onMounted(bringing.remember)
 </script>
 
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Bring in contacts</h1>
+      <h1>{{ t('contacts.bringInContacts') }}</h1>
       <el-button @click="navigateTo('/contacts')">
-        Back to the contacts
+        {{ t('contacts.backToTheContacts') }}
       </el-button>
     </div>
     <FailureNote :text="bringing.failure" />
@@ -63,7 +62,7 @@ onMounted(bringing.remember)
           @dragleave="over = false"
           @drop.prevent="drop"
         >
-          <label for="contact-file">A file of vCards (.vcf) or CSV, from any address book. Drop it here, or choose it:</label>
+          <label for="contact-file">{{ t('contacts.aFileOfVCardsVcf') }}</label>
           <input
             id="contact-file"
             type="file"
@@ -75,10 +74,10 @@ onMounted(bringing.remember)
             v-if="bringing.doing === 'reading'"
             role="status"
           >
-            Reading …
+            {{ t('contacts.reading') }}
           </p>
           <p class="soft">
-            You see what is new, changed or refused before anything is changed, and all of it can be undone.
+            {{ t('contacts.youSeeWhatIsNew') }}
           </p>
         </div>
         <template v-else>
@@ -87,14 +86,14 @@ onMounted(bringing.remember)
             <el-checkbox
               v-model="bringing.isPrivate"
               :disabled="busy || bringing.current !== null"
-              label="For me alone"
+              :label="t('contacts.forMeAlone')"
               @change="bringing.look()"
             />
             <el-button
               :disabled="busy"
               @click="bringing.forget()"
             >
-              Another file
+              {{ t('contacts.anotherFile') }}
             </el-button>
           </p>
           <fieldset
@@ -102,17 +101,17 @@ onMounted(bringing.remember)
             class="columns"
             :disabled="busy || bringing.current !== null"
           >
-            <legend>What the columns hold: guessed from their names</legend>
+            <legend>{{ t('contacts.whatTheColumnsHoldGuessed') }}</legend>
             <div
               v-for="(column, at) in bringing.columns.names"
               :key="at"
               class="column"
             >
-              <span class="named">{{ column || `Column ${at + 1}` }}</span>
-              <span class="soft">{{ bringing.columns.sample.map(row => row[at]).filter(Boolean).slice(0, 2).join(', ') || 'empty' }}</span>
+              <span class="named">{{ column || t('contacts.columnN', { n: at + 1 }) }}</span>
+              <span class="soft">{{ bringing.columns.sample.map(row => row[at]).filter(Boolean).slice(0, 2).join(', ') || t('contacts.empty') }}</span>
               <el-select
                 :model-value="bringing.columns.as[at]"
-                :aria-label="`What ${column || `column ${at + 1}`} holds`"
+                :aria-label="t('contacts.whatHolds', { column: column || t('contacts.columnN', { n: at + 1 }) })"
                 size="small"
                 :disabled="busy || bringing.current !== null"
                 @update:model-value="mean(at, $event as Meaning)"
@@ -128,10 +127,10 @@ onMounted(bringing.remember)
           </fieldset>
           <el-radio-group
             v-model="shownOf"
-            aria-label="Which rows"
+            :aria-label="t('contacts.whichRows')"
           >
             <el-radio-button value="all">
-              All {{ bringing.rows.length }}
+              {{ t('contacts.allCount', { count: bringing.rows.length }) }}
             </el-radio-button>
             <el-radio-button
               v-for="(word, verdict) in verdictWords"
@@ -142,10 +141,10 @@ onMounted(bringing.remember)
             </el-radio-button>
           </el-radio-group>
           <RecordsTable
-            :columns="['At', 'Name', 'Company', 'Numbers', 'What becomes of it']"
+            :columns="[t('contacts.at'), t('common.name'), t('common.company'), t('contacts.numbers'), t('contacts.whatBecomesOfIt')]"
             :rows="rows"
             :key-of="row => String(row.at)"
-            empty="None."
+            :empty="t('contacts.none')"
           >
             <template #default="{ row }">
               <td>{{ row.at }}</td>
@@ -157,11 +156,11 @@ onMounted(bringing.remember)
                 <span
                   v-if="row.unread.length"
                   class="soft"
-                >can't be called: {{ fewOf(row.unread, 3) }}</span>
+                >{{ t('contacts.cantBeCalled', { fewOf: fewOf(row.unread, 3) }) }}</span>
                 <span
                   v-if="row.left.length"
                   class="soft"
-                >left out: {{ row.left.join(', ') }}</span>
+                >{{ t('contacts.leftOut', { left: row.left.join(', ') }) }}</span>
               </td>
             </template>
           </RecordsTable>
@@ -169,34 +168,35 @@ onMounted(bringing.remember)
       </div>
       <aside
         class="details"
-        aria-label="What will be done"
+        :aria-label="t('contacts.whatWillBeDone')"
       >
         <template v-if="bringing.file">
           <h2 aria-live="polite">
             <template v-if="bringing.doing === 'looking'">
-              Looking at what is there …
+              {{ t('contacts.lookingAtWhatIsThere') }}
             </template>
             <template v-else-if="bringing.isBroughtIn">
-              Brought in
+              {{ t('contacts.broughtIn') }}
             </template>
             <template v-else-if="bringing.current">
-              {{ bringing.done }} of {{ bringing.wanted.length }}
+              {{ t('contacts.doneOfCount', { done: bringing.done, count: bringing.wanted.length }) }}
             </template>
             <template v-else>
-              {{ counted(bringing.counts.new, 'new contact') }}, {{ bringing.counts.changed }} changed
+              {{ t('contacts.countedChangedChanged',
+                   { counted: t('contacts.newContacts', { count: bringing.counts.new }), changed: bringing.counts.changed }) }}
             </template>
           </h2>
           <p>
-            {{ bringing.counts.unchanged }} unchanged, {{ bringing.counts.refused }} refused.
+            {{ t('contacts.unchangedRefused', { unchanged: bringing.counts.unchanged, refused: bringing.counts.refused }) }}
             <template v-if="bringing.companies.length">
-              With them {{ counted(bringing.companies.length, 'company', 'companies') }}: {{ fewOf(bringing.companies, 5) }}.
+              {{ t('contacts.withThem', { counted: t('contacts.companies', { count: bringing.companies.length }), fewOf: fewOf(bringing.companies, 5) }) }}
             </template>
           </p>
           <el-progress
             v-if="bringing.current"
             :percentage="share"
             :show-text="false"
-            aria-label="How much has been brought in"
+            :aria-label="t('contacts.howMuchHasBeenBrought')"
           />
           <p class="button-row">
             <el-button
@@ -205,19 +205,19 @@ onMounted(bringing.remember)
               :disabled="busy || bringing.wanted.length === 0"
               @click="bringing.bringIn()"
             >
-              {{ bringing.current ? 'Go on' : 'Bring them in' }}
+              {{ bringing.current ? t('contacts.goOn') : t('contacts.bringThemIn') }}
             </el-button>
             <el-button
               v-if="bringing.doing === 'bringing' || bringing.doing === 'looking'"
               @click="bringing.stop()"
             >
-              Stop
+              {{ t('contacts.stop') }}
             </el-button>
             <el-button
               v-if="bringing.current && !busy"
               @click="bringing.undo(bringing.current.id)"
             >
-              Undo all of it
+              {{ t('contacts.undoAllOfIt') }}
             </el-button>
           </p>
         </template>
@@ -226,15 +226,15 @@ onMounted(bringing.remember)
           role="status"
           class="undone"
         >
-          Undone: {{ counted(bringing.undone.undone, 'contact') }} as before.
+          {{ t('contacts.undoneAsBefore', { counted: t('contacts.countContacts', { count: bringing.undone.undone }) }) }}
           <template v-if="bringing.undone.left.length">
-            Changed since, and left as they are: {{ fewOf(bringing.undone.left, 8) }}.
+            {{ t('contacts.changedSinceAndLeftAs', { fewOf: fewOf(bringing.undone.left, 8) }) }}
           </template>
         </p>
-        <h3>Brought in before</h3>
+        <h3>{{ t('contacts.broughtInBefore') }}</h3>
         <ul
           v-if="bringing.past.length"
-          aria-label="Brought in before"
+          :aria-label="t('contacts.broughtInBefore')"
         >
           <li
             v-for="one in bringing.past"
@@ -243,17 +243,17 @@ onMounted(bringing.remember)
           >
             <span>
               <strong>{{ one.file }}</strong><br>
-              {{ shownAt(one.at).format('D MMM H:mm') }}, {{ one.by }}: {{ one.added }} new, {{ one.changed }} changed
+              {{ t('contacts.newChanged', { at: shownAt(one.at).format('D MMM H:mm'), by: one.by, added: one.added, changed: one.changed }) }}
             </span>
-            <span v-if="one.undone">undone</span>
+            <span v-if="one.undone">{{ t('contacts.undone') }}</span>
             <el-button
               v-else
               size="small"
               :disabled="busy"
-              :aria-label="`Undo ${one.file}`"
+              :aria-label="t('contacts.undoFile', { file: one.file })"
               @click="bringing.undo(one.id)"
             >
-              Undo
+              {{ t('contacts.undo') }}
             </el-button>
           </li>
         </ul>
@@ -261,7 +261,7 @@ onMounted(bringing.remember)
           v-else
           class="soft"
         >
-          Nothing yet.
+          {{ t('contacts.nothingYet') }}
         </p>
       </aside>
     </div>

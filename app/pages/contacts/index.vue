@@ -7,7 +7,7 @@ import { useContacts } from '~/stores/contacts'
 import { useDialogs } from '~/stores/dialogs'
 import { useSession } from '~/stores/session'
 
-useHead({ title: 'Contacts · Estafette' })
+useHead({ title: t('contacts.contactsEstafette') })
 
 /** Whom we know outside: all of them, and beside the list whoever is chosen. */
 const contacts = useContacts()
@@ -33,42 +33,42 @@ const chosenId = ref<string | null>(null)
 const chosen = computed(() => contacts.known.get(chosenId.value ?? '') ?? found.value[0] ?? null)
 const numbersOf = ({ numbers }: Contact) => numbers.slice(0, 2).map(({ number }) => formatNumber(number)).join(', ')
 const empty = computed(() => contacts.known.size > 0
-  ? 'Nobody like that. Fewer letters find more.'
-  : 'Nobody is known yet. Save whoever calls (_), add a contact, or bring them in from a file.')
-const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
+  ? t('contacts.nobodyLikeThatFewerLetters')
+  : t('contacts.nobodyIsKnownYetSave'))
+const formatWords = { vcard3: t('contacts.vCard30'), vcard4: t('contacts.vCard40'), csv: 'CSV' }
 </script>
 
 <template>
   <div class="records-page split">
     <div class="bar">
-      <h1>Contacts</h1>
+      <h1>{{ t('contacts.contacts') }}</h1>
       <el-input
         v-model="text"
         class="wide"
         clearable
-        placeholder="Name, company, number"
-        aria-label="Filter by name, company or number"
+        :placeholder="t('contacts.nameCompanyNumber')"
+        :aria-label="t('contacts.filterByNameCompanyOr')"
       />
       <el-radio-group
         v-model="whose"
-        aria-label="Whose contacts"
+        :aria-label="t('contacts.whoseContacts')"
       >
         <el-radio-button value="all">
-          All
+          {{ t('common.all') }}
         </el-radio-button>
         <el-radio-button value="shared">
-          Shared
+          {{ t('contacts.shared') }}
         </el-radio-button>
         <el-radio-button value="own">
-          My own
+          {{ t('contacts.myOwn') }}
         </el-radio-button>
       </el-radio-group>
       <el-select
         v-model="category"
         class="choice"
         clearable
-        placeholder="Any category"
-        aria-label="Category"
+        :placeholder="t('contacts.anyCategory')"
+        :aria-label="t('contacts.category')"
       >
         <el-option
           v-for="one in contacts.categories"
@@ -78,18 +78,18 @@ const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
         />
       </el-select>
       <el-button @click="dialogs.contact = { id: null, name: '', number: null }">
-        New contact…
+        {{ t('contacts.newContactDialog') }}
       </el-button>
       <el-button
         v-if="session.may('moveContacts')"
         @click="navigateTo('/contacts/import')"
       >
-        Bring in…
+        {{ t('contacts.bringIn') }}
       </el-button>
       <span
         v-if="session.may('moveContacts')"
         class="out"
-      >Give out as
+      >{{ t('contacts.giveOutAs') }}
         <el-button
           v-for="format in exportFormats"
           :key="format"
@@ -104,7 +104,7 @@ const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
     <div class="panes">
       <div class="list">
         <RecordsTable
-          :columns="['Name', 'Company', 'Numbers', 'Category', 'Seen by']"
+          :columns="[t('common.name'), t('common.company'), t('contacts.numbers'), t('contacts.category'), t('contacts.seenBy')]"
           :rows="found"
           :key-of="row => row.id"
           :empty="empty"
@@ -126,7 +126,7 @@ const formatWords = { vcard3: 'vCard 3.0', vcard4: 'vCard 4.0', csv: 'CSV' }
               {{ numbersOf(row) }}
             </td>
             <td>{{ row.category }}</td>
-            <td>{{ row.private ? 'me' : 'all' }}</td>
+            <td>{{ row.private ? t('contacts.me') : t('contacts.all') }}</td>
           </template>
         </RecordsTable>
       </div>

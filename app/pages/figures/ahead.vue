@@ -7,7 +7,7 @@ import type { Ahead } from '~~/shared/figures'
 import { useLive } from '~/stores/live'
 import { useQueues } from '~/stores/queues'
 
-useHead({ title: 'Look ahead · Estafette' })
+useHead({ title: t('figures.lookAheadEstafette') })
 
 /** What the coming hours bring to a queue, how many people they need, and what becomes of callers with more or fewer of them. */
 const live = useLive()
@@ -79,45 +79,47 @@ const outcomes = computed(() => shown.value.map((one) => {
   return { ...one, service, within: service.within(answer.value!.promise) }
 }))
 const next = computed(() => outcomes.value[0] ?? null)
-const wait = (ms: number) => ms === Infinity ? 'without end' : spell(ms)
+const wait = (ms: number) => ms === Infinity ? t('figures.withoutEnd') : spell(ms)
 const known = computed(() => {
   const { days = 0, sameWeekday = false, length, patience } = answer.value ?? {}
   const made = days === 0
-    ? 'Nothing is known of earlier days: there is no forecast.'
+    ? t('figures.nothingIsKnownOfEarlier')
     : sameWeekday
-      ? `Made of ${days} days of the same weekday${days < 6 ? ', which is not much' : ''}.`
-      : `Made of only ${days} day${days === 1 ? '' : 's'}, of any weekday: a guess.`
-  const calls = length ? `A call lasts ${spell(length)} on average, with what follows it` : 'No call has ended yet: three minutes are assumed'
-  return `${made} ${calls}; ${patience ? `callers wait ${spell(patience)} on average before they give up` : 'nobody has given up'}.`
+      ? t('figures.madeOfDaysOfThe', { days, more: days < 6 ? t('figures.whichIsNotMuch') : '' })
+      : t('figures.madeOfOnlyDayOf', { count: days })
+  const calls = length ? t('figures.aCallLastsOnAverage', { time: spell(length) }) : t('figures.noCallHasEndedYet')
+  return `${made} ${calls}; ${patience ? t('figures.callersWaitOnAverageBefore', { time: spell(patience) }) : t('figures.nobodyHasGivenUp')}.`
 })
 const lookedBack = computed(() => {
   const back = answer.value?.back
-  if (!back) return 'There is too little history to say how far off such a forecast is.'
+  if (!back) return t('figures.thereIsTooLittleHistory')
   const { ours, lastWeek, fourWeeks, days } = back
   return [
-    `Looking back on ${days} days it was typically off by ${ours.toFixed(1)} calls in a half-hour;`,
-    `the same half-hour of the week before by ${lastWeek.toFixed(1)}, the average of four weeks by ${fourWeeks.toFixed(1)}.`,
+    t('figures.lookingBackOnDaysIt', { days, ours: ours.toFixed(1) }),
+    t('figures.theSameHalfHourOf', { lastWeek: lastWeek.toFixed(1), fourWeeks: fourWeeks.toFixed(1) }),
   ].join(' ')
 })
 const words = computed(() => {
   const worst = [...shown.value].sort((a, b) => (b.people ?? 0) - (a.people ?? 0))[0]
-  if (!worst) return 'Nobody is expected in the next 24 hours.'
+  if (!worst) return t('figures.nobodyIsExpectedInThe')
   const short = outcomes.value.filter(one => (one.people ?? 0) > people.value)
   const enough = short.length === 0
-    ? `${people.value === 1 ? 'One is' : `${people.value} are`} enough all the time.`
-    : `With ${people.value}, too few from ${clock(short[0]!.from)}${short.length > 1 ? ` in ${short.length} half-hours` : ''}.`
-  return `Most are needed from ${clock(worst.from)}: ${worst.people} for ${worst.mean.toFixed(1)} calls. ${enough}`
+    ? t('figures.oneIsEnoughAllThe', { count: people.value })
+    : t('figures.withTooFewFrom', {
+        people: people.value, at: clock(short[0]!.from), more: short.length > 1 ? t('figures.inHalfHours', { count: short.length }) : '',
+      })
+  return t('figures.mostAreNeededFromFor', { at: clock(worst.from), people: worst.people!, mean: worst.mean.toFixed(1), enough })
 })
 </script>
 
 <template>
   <div class="records-page figures-page">
     <div class="bar">
-      <FiguresHead title="Look ahead" />
+      <FiguresHead :title="t('figures.lookAhead')" />
       <el-select
         v-model="queue"
         class="choice"
-        aria-label="Queue"
+        :aria-label="t('common.queue')"
       >
         <el-option
           v-for="one in queues"
@@ -129,13 +131,13 @@ const words = computed(() => {
       <el-select
         v-model="level"
         class="choice"
-        aria-label="Service level wanted"
+        :aria-label="t('figures.serviceLevelWanted')"
       >
         <el-option
           v-for="one in [70, 80, 90, 95]"
           :key="one"
           :value="one"
-          :label="`${one} in 100 within the promise`"
+          :label="t('figures.in100WithinThePromise', { one })"
         />
       </el-select>
     </div>
@@ -144,17 +146,17 @@ const words = computed(() => {
     <template v-if="answer">
       <section
         class="what-if"
-        aria-label="What if"
+        :aria-label="t('figures.whatIf')"
       >
         <div class="slider">
-          <p>People there: <strong>{{ people }}</strong> <span class="soft">({{ serving }} now)</span></p>
+          <p>{{ t('figures.peopleThere') }} <strong>{{ people }}</strong> <span class="soft">{{ t('figures.servingNow', { serving }) }}</span></p>
           <el-slider
             v-model="people"
             :min="0"
             :max="most"
             :show-tooltip="false"
-            aria-label="People there"
-            :format-value-text="(value: number) => `${value} people`"
+            :aria-label="t('figures.peopleThere2')"
+            :format-value-text="(value: number) => t('figures.itPeople', { it: value })"
           />
         </div>
         <dl
@@ -162,31 +164,35 @@ const words = computed(() => {
           aria-live="polite"
         >
           <div aria-atomic="true">
-            <dt>from {{ clock(next.from) }}</dt><dd>{{ next.mean.toFixed(1) }} calls</dd>
+            <dt>{{ t('figures.fromAt', { at: clock(next.from) }) }}</dt><dd>{{ t('figures.meanCalls', { mean: next.mean.toFixed(1) }) }}</dd>
           </div>
           <div aria-atomic="true">
-            <dt>within {{ spell(answer.promise) }}</dt><dd>{{ share(next.within) }}</dd>
+            <dt>{{ t('figures.withinTime', { time: spell(answer.promise) }) }}</dt><dd>{{ share(next.within) }}</dd>
           </div>
           <div aria-atomic="true">
-            <dt>mean wait</dt><dd>{{ wait(next.service.meanWait) }}</dd>
+            <dt>{{ t('figures.meanWaitInline') }}</dt><dd>{{ wait(next.service.meanWait) }}</dd>
           </div>
           <div aria-atomic="true">
-            <dt>give up</dt><dd>{{ share(next.service.abandons) }}</dd>
+            <dt>{{ t('figures.giveUp') }}</dt><dd>{{ share(next.service.abandons) }}</dd>
           </div>
           <div aria-atomic="true">
-            <dt>on calls</dt><dd>{{ share(next.service.occupancy) }}</dd>
+            <dt>{{ t('figures.onCallsInline') }}</dt><dd>{{ share(next.service.occupancy) }}</dd>
           </div>
         </dl>
       </section>
       <div class="charts">
         <ChartFigure
-          title="Calls to come, and people needed"
+          :title="t('figures.callsToComeAndPeople')"
           :words="words"
           :columns="[
-            'From', 'Calls', 'Mostly', 'People needed', 'If many come', `Within ${spell(answer.promise)}, with ${people}`, 'Mean wait', 'Give up', 'On calls',
+            t('common.from'), t('common.calls'), t('figures.mostly'), t('figures.peopleNeeded'), t('figures.ifManyCome'), t('figures.withinWith', {
+              time: spell(answer.promise), people,
+            }), t('figures.meanWait'), t('figures.giveUp2'), t('figures.onCalls'),
           ]"
           :rows="outcomes.map((one, at) => [
-            when(one, at), one.mean.toFixed(1), `${one.low} to ${one.high}`, one.people ?? 'too many', one.peopleHigh ?? 'too many', share(one.within),
+            when(one, at), one.mean.toFixed(1), t('figures.lowToHigh', {
+              low: one.low, high: one.high,
+            }), one.people ?? t('figures.tooMany'), one.peopleHigh ?? t('figures.tooMany'), share(one.within),
             wait(one.service.meanWait), share(one.service.abandons), share(one.service.occupancy),
           ])"
           open
@@ -196,8 +202,8 @@ const words = computed(() => {
             class="legend"
             aria-hidden="true"
           >
-            <li><i class="shade-other" />calls expected, and between what eight in ten times</li>
-            <li>above: people needed; boxed where that is more than are there</li>
+            <li><i class="shade-other" />{{ t('figures.callsExpectedAndBetweenWhat') }}</li>
+            <li>{{ t('figures.abovePeopleNeededBoxedWhere') }}</li>
           </ul>
           <AheadChart
             :labels="shown.map(when)"
@@ -206,7 +212,7 @@ const words = computed(() => {
           />
         </ChartFigure>
         <section class="trust">
-          <h2>How sure is this?</h2>
+          <h2>{{ t('figures.howSureIsThis') }}</h2>
           <p>{{ known }}</p>
           <p>{{ lookedBack }}</p>
         </section>
@@ -216,7 +222,7 @@ const words = computed(() => {
       v-else-if="!failure"
       class="empty"
     >
-      Working out the hours to come…
+      {{ t('figures.workingOutTheHoursTo') }}
     </p>
   </div>
 </template>

@@ -3,7 +3,7 @@ import { changeInWords, headline, warningOf } from '~~/core/figures/words'
 import type { Figures } from '~~/shared/figures'
 import { useLive } from '~/stores/live'
 
-useHead({ title: 'Reports · Estafette' })
+useHead({ title: t('figures.reportsEstafette') })
 
 /** What happened in a period: charts first, in words for who does not see them, tables beneath; compared with an earlier one. */
 const live = useLive()
@@ -47,10 +47,12 @@ onMounted(load)
 onBeforeUnmount(() => asked.abort())
 
 const nameOf = (id: string) => report.value?.names[id] ?? id
-const warning = computed(() => report.value && warningOf(report.value.total.offered))
+const warning = computed(() => report.value && warningOf(t, report.value.total.offered))
 const heads = computed(() => {
-  const then = before.value && headline(before.value.total, rule.value)
-  return report.value ? headline(report.value.total, rule.value).map((one, at) => ({ ...one, change: changeInWords(one.of, then?.[at]?.of ?? null) })) : []
+  const then = before.value && headline(t, before.value.total, rule.value)
+  return report.value
+    ? headline(t, report.value.total, rule.value).map((one, at) => ({ ...one, change: changeInWords(t, one.of, then?.[at]?.of ?? null) }))
+    : []
 })
 
 const print = () => window.print()
@@ -59,17 +61,17 @@ const print = () => window.print()
 <template>
   <div class="records-page figures-page">
     <div class="bar">
-      <FiguresHead title="Look back" />
+      <FiguresHead :title="t('figures.lookBack')" />
       <PeriodPicker v-model="period" />
       <el-select
         v-model="line"
         class="choice"
         :empty-values="[null, undefined]"
-        aria-label="Line"
+        :aria-label="t('common.line')"
       >
         <el-option
           value=""
-          label="Every line"
+          :label="t('figures.everyLine')"
         />
         <el-option
           v-for="one in lines"
@@ -82,11 +84,11 @@ const print = () => window.print()
         v-model="queue"
         class="choice"
         :empty-values="[null, undefined]"
-        aria-label="Queue"
+        :aria-label="t('common.queue')"
       >
         <el-option
           value=""
-          label="Whole calls"
+          :label="t('figures.wholeCalls')"
         />
         <el-option
           v-for="one in queues"
@@ -98,33 +100,33 @@ const print = () => window.print()
       <el-select
         v-model="comparison"
         class="choice"
-        aria-label="Compared with"
+        :aria-label="t('figures.comparedWith')"
       >
         <el-option
           v-for="(words, key) in comparisons"
           :key="key"
           :value="key"
-          :label="words"
+          :label="t(words)"
         />
       </el-select>
       <el-button @click="print">
-        Print
+        {{ t('common.print') }}
       </el-button>
       <span
         class="counting"
         role="status"
-      >{{ counting ? 'Counting…' : '' }}</span>
+      >{{ counting ? t('figures.counting') : '' }}</span>
     </div>
     <HistoryNotice @more="load" />
     <FailureNote :text="failure" />
     <p class="printed">
       {{ inWords(period) }}{{ line ? `, ${nameOf(line)}` : '' }}{{ queue ? `, ${nameOf(queue)}` : '' }}
-      {{ earlierPeriod ? `compared with ${inWords(earlierPeriod)}` : '' }}
+      {{ earlierPeriod ? t('figures.comparedWithInline', { inWords: inWords(earlierPeriod) }) : '' }}
     </p>
     <template v-if="report">
       <dl
         class="heads"
-        aria-label="In short"
+        :aria-label="t('figures.inShort')"
       >
         <div
           v-for="one in heads"
@@ -158,7 +160,7 @@ const print = () => window.print()
       v-else-if="!failure"
       class="empty"
     >
-      The figures are being counted.
+      {{ t('figures.theFiguresAreBeingCounted') }}
     </p>
   </div>
 </template>

@@ -1,3 +1,4 @@
+import { phrase, type Phrase, type Spoken } from '../../../words/phrase'
 import { number, object, string } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { formatNumber, readCaller } from '../../numbers/dialled'
@@ -64,7 +65,7 @@ declare module '../model' {
     /** It was tried in vain, or the time has come to try again (null). */
     callBackDeferred: { callBack: CallBackId, until: number | null }
     /** `word`: what the caller is told by text. */
-    callBackEnded: { callBack: CallBackId, end: CallBack['end'] & string, by: DeviceId | null, word: string | null }
+    callBackEnded: { callBack: CallBackId, end: CallBack['end'] & string, by: DeviceId | null, word: Spoken | null }
     /** Whoever was rung to call back is there. */
     promptAnswered: OfCall
   }
@@ -78,9 +79,9 @@ function reachable(state: ExchangeState, number: string): string | Refused {
   const e164 = readCaller(plainText(number, longestNumber), state.company.settings)
   const target = targetOf(state, e164)
   if ('refusal' in target) return target
-  if (target.kind !== 'outside') return refuse('invalidNumber', 'That is a number of ours: only callers outside are called back.')
+  if (target.kind !== 'outside') return refuse('invalidNumber', phrase('refusals.thatIsANumberOf'))
   // Whatever a caller says their number is: nobody is made to dial one of the network, let alone for an emergency.
-  if (target.short) return refuse('invalidNumber', 'That is a short number of the network: nobody can be called back there.')
+  if (target.short) return refuse('invalidNumber', phrase('refusals.thatIsAShortNumber'))
   return refusalOfNumber(state, target.number, 'callBacksTo') ?? target.number
 }
 
@@ -90,15 +91,15 @@ export const promiseCallBack: Service<'promiseCallBack'> = {
   askedBy: ['console'],
   decide({ state, telephone, request: { number, name, queue, line }, now }) {
     const { groups, lines, settings: { operators } } = state.company
-    if (!isOperator(state, telephone.id)) return refuse('notAllowed', 'Only operators promise call-backs.')
+    if (!isOperator(state, telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsPromiseCallBacks'))
     const at = queue ?? operators
-    if (lookUp(groups, at)?.distribution !== 'queue') return refuse('unallocatedNumber', 'There is no such queue to do the call-back. Nothing was promised.')
-    if (line !== undefined && !lookUp(lines, line)) return refuse('unallocatedNumber', 'There is no such line. Nothing was promised.')
+    if (lookUp(groups, at)?.distribution !== 'queue') return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchQueue'))
+    if (line !== undefined && !lookUp(lines, line)) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchLine'))
     const reached = reachable(state, number)
-    if (typeof reached !== 'string') return refuse(reached.refusal.code, `${reached.refusal.sentence} Nothing was promised.`)
+    if (typeof reached !== 'string') return refuse(reached.refusal.code, phrase('refusals.nothingWasPromised', { why: reached.refusal.why }))
     const written = formatNumber(reached, state.company.settings)
-    if (promisedTo(state, reached, at)) return refuse('notPossibleNow', `${written} is promised a call-back by ${nameOf(state, at)} already.`)
-    if (tooMany(state)) return refuse('notPossibleNow', 'Too many call-backs are promised already: end some that are done.')
+    if (promisedTo(state, reached, at)) return refuse('notPossibleNow', phrase('refusals.isPromisedACallBack', { written, name: nameOf(state, at) }))
+    if (tooMany(state)) return refuse('notPossibleNow', phrase('refusals.tooManyCallBacksAre'))
     const party = { number: reached, name: (name && plainText(name, longestName)) || null }
     return accept(promised(state, { party, line: line ?? null, queue: at, since: now, promisedAt: now, by: telephone.id }))
   },
@@ -111,11 +112,11 @@ function promised(state: ExchangeState, promise: Omit<Extract<CallEvent, { type:
 /** A caller who waits in a queue leaves their place, which is kept for them, and is called back; or hears why that can't be, and goes on waiting. */
 export function leaveForCallBack(state: ExchangeState, call: Call, { device: leg, party }: Connection, now: number): Decision {
   const queue = queueOf(call)!
-  const say = (sentence: string): CallEvent => ({ type: 'callInformation', call: call.id, device: queue.device, text: sentence })
+  const say = (text: Phrase): CallEvent => ({ type: 'callInformation', call: call.id, device: queue.device, text })
   const alone = call.calling === leg && membersOf(call).length === 1
   const number = party?.number ? reachable(state, party.number) : null
   if (typeof number !== 'string' || !alone || tooMany(state))
-    return accept(say('We can\'t call you back at your number. You are still in your place; please stay on the line.'))
+    return accept(say(phrase('callers.weCantCallYouBack')))
   const known = promisedTo(state, number, queue.device)
   return accept(
     ...(known
@@ -124,7 +125,7 @@ export function leaveForCallBack(state: ExchangeState, call: Call, { device: leg
           party: { number, name: call.party?.name ?? null }, line: call.line, queue: queue.device, since: queue.since, promisedAt: now, by: null,
           ...(call.turn !== undefined && { turn: call.turn }),
         })]),
-    say(`Your place is kept. We call you back on ${formatNumber(number, state.company.settings)}. Goodbye.`),
+    say(phrase('callers.yourPlaceIsKeptWe', { number: formatNumber(number, state.company.settings) })),
     { type: 'callCleared', call: call.id, device: leg, cause: 'callBack' },
   )
 }
@@ -132,14 +133,14 @@ export function leaveForCallBack(state: ExchangeState, call: Call, { device: leg
 /** The promise that is meant, if whoever asks may see to it. */
 function meant(state: ExchangeState, device: DeviceId, id: string): CallBack | Refused {
   const promise = promiseOf(state, id)
-  if (!promise) return refuse('notPossibleNow', 'There is no such call-back.')
-  if (!maySeeTo(state, promise, device)) return refuse('notAllowed', 'Operators see to call-backs, and the members of their queue.')
-  if (!state.callBacks.has(id)) return refuse('notPossibleNow', 'That call-back is done already: you need do nothing.')
+  if (!promise) return refuse('notPossibleNow', phrase('refusals.thereIsNoSuchCall'))
+  if (!maySeeTo(state, promise, device)) return refuse('notAllowed', phrase('refusals.operatorsSeeToCallBacks'))
+  if (!state.callBacks.has(id)) return refuse('notPossibleNow', phrase('refusals.thatCallBackIsDone'))
   return promise
 }
 
 /** Who calls the caller of a promise back at this moment, by name. */
-function underWay(state: ExchangeState, promise: CallBack): string | null {
+function underWay(state: ExchangeState, promise: CallBack): Spoken | null {
   const under = callFor(state, promise)
   return under && !isPrompt(under) ? nameOf(state, under.connections.find(({ device }) => state.devices.has(device))?.device ?? '') : null
 }
@@ -153,13 +154,15 @@ export const makeCallBack: Service<'makeCallBack'> = {
     if ('refusal' in promise) return promise
     const under = callFor(state, promise)
     const prompted = under && connectionOf(under, telephone.id)?.state === 'alerting'
-    if (prompted) return refuse('notPossibleNow', 'Your telephone rings for that call-back already: answer it.')
+    if (prompted) return refuse('notPossibleNow', phrase('refusals.yourTelephoneRingsForThat'))
     const by = underWay(state, promise)
-    if (by) return refuse('alreadyAnswered', `${by} is calling them back at this moment.`)
+    if (by) return refuse('alreadyAnswered', phrase('refusals.isCallingThemBackAt', { by }))
     const theirs = onTheLine(state, promise)
     if (theirs) {
       const ours = theirs.connections.find(({ device }) => deviceName(state.company, device) !== null)
-      return refuse('notPossibleNow', `They are on the line with us at this moment${ours ? `, at ${nameOf(state, ours.device)}` : ''}.`)
+      return refuse('notPossibleNow', phrase('refusals.theyAreOnTheLine', {
+        more: ours ? phrase('refusals.atName', { name: nameOf(state, ours.device) }) : '',
+      }))
     }
     const reached = reachable(state, promise.party.number ?? '')
     if (typeof reached !== 'string') return reached
@@ -175,7 +178,7 @@ export const assignCallBack: Service<'assignCallBack'> = {
   decide({ state, telephone, request: { callBack, to } }) {
     const promise = meant(state, telephone.id, callBack)
     if ('refusal' in promise) return promise
-    if (to !== null && !lookUp(state.company.telephones, to)) return refuse('unallocatedNumber', `There is no extension ${to}. Nothing was changed.`)
+    if (to !== null && !lookUp(state.company.telephones, to)) return refuse('unallocatedNumber', phrase('refusals.thereIsNoExtensionNothing', { to }))
     return promise.assigned === to ? accept() : accept({ type: 'callBackAssigned', callBack, to, by: telephone.id })
   },
 }
@@ -188,7 +191,7 @@ export const endCallBack: Service<'endCallBack'> = {
     const promise = meant(state, telephone.id, callBack)
     if ('refusal' in promise) return promise
     const by = underWay(state, promise)
-    if (by) return refuse('notPossibleNow', `${by} is calling them back at this moment. End that call first.`)
+    if (by) return refuse('notPossibleNow', phrase('refusals.isCallingThemBackAtThis', { by }))
     const said = (word && plainText(word, longestWord)) || null
     return accept(...promptWithdrawn(state, promise), { type: 'callBackEnded', callBack, end: 'withdrawn', by: telephone.id, word: said })
   },

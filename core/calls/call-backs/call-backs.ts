@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../../words/phrase'
 import type { Group } from '../../company/company'
 import { isMemberOf, lookUp } from '../../company/lookups'
 import { formatNumber } from '../../numbers/dialled'
@@ -181,11 +182,12 @@ function triedInVain(state: ExchangeState, promise: CallBack, now: number): Call
 }
 
 /** What a caller is told whom we could not reach. */
-function lastWord(state: ExchangeState, { line, tries }: CallBack): string {
+function lastWord(state: ExchangeState, { line, tries }: CallBack): Phrase {
   const called = lookUp(state.company.lines, line ?? '')
-  const times = tries === 1 ? 'once' : tries === 2 ? 'twice' : `${tries} times`
-  const again = called ? `Call us again at any time: ${called.name}, ${formatNumber(called.number, state.company.settings)}.` : 'Please call us again.'
-  return `We tried to call you back ${times} and did not reach you. ${again}`
+  const again = called
+    ? phrase('callers.callUsAgain', { name: called.name, number: formatNumber(called.number, state.company.settings) })
+    : phrase('callers.pleaseCallUsAgain')
+  return phrase('callers.weTriedToCallYou', { count: tries, again })
 }
 
 /** What an event within a call does to the promise that the call is to keep. */

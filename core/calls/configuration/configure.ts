@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { Map as PersistentMap } from 'immutable'
 import { number, object } from 'yup'
 import { changedCompany, type CompanyChange } from '../../company/changes'
@@ -32,9 +33,9 @@ export const configure: Service<'configure'> = {
   decide({ state, request: { from, version, changes } }) {
     const known = state.company.version
     if (version <= known) return accept()
-    if (from !== known) return refuse('notPossibleNow', `These changes follow on version ${from} of the configuration, and the exchange has version ${known}.`)
+    if (from !== known) return refuse('notPossibleNow', phrase('refusals.theseChangesFollowOnVersion', { from, known }))
     const [fault] = faultsOf(changedCompany(state.company, version, changes))
-    return fault ? refuse('notPossibleNow', `The configuration was not taken over. ${fault}`) : accept({ type: 'configured', version, changes })
+    return fault ? refuse('notPossibleNow', phrase('refusals.theConfigurationWasNotTaken', { fault })) : accept({ type: 'configured', version, changes })
   },
 }
 

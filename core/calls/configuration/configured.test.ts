@@ -5,7 +5,7 @@ import { nobody } from '../../company/company'
 import { connectionState, placesOf, reservedFor } from '../questions'
 import { stretchOf } from '../stretches'
 import { nextDeadline } from '../timers'
-import { Tryout } from '../tryout'
+import { sentenceOf, Tryout } from '../tryout'
 
 /** The company changes while calls go on. */
 
@@ -49,8 +49,8 @@ describe('an exchange that has just begun', () => {
     const { seq } = desk.state
     desk.must({ service: 'configure', from: version, version: version + 1, changes: [{ part: 'slots', id: 'slot:2', value: null }] })
     expect(desk.state.seq, 'told twice').toBe(seq)
-    expect(desk.ask({ service: 'configure', from: version, version: version + 2, changes: [] })?.sentence).toContain('version')
-    expect(desk.configure({ part: 'telephones', id: marit, value: { ...desk.state.company.telephones[marit]!, number: '2106' } })?.sentence).toContain(
+    expect(sentenceOf(desk.ask({ service: 'configure', from: version, version: version + 2, changes: [] }))).toContain('version')
+    expect(sentenceOf(desk.configure({ part: 'telephones', id: marit, value: { ...desk.state.company.telephones[marit]!, number: '2106' } }))).toContain(
       'same number',
     )
     expect(desk.state.seq).toBe(seq)

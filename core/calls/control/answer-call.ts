@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { lookUp } from '../../company/lookups'
 import { accept, holdingTheRest, ownerSentence, refuse } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
@@ -22,9 +23,9 @@ export const answerCall: Service<'answerCall'> = {
 /** Somebody for whom a call rings or waits answers it. */
 export function answered(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
-  if (own && own.state !== 'alerting') return refuse('notPossibleNow', 'You are in that call already.')
+  if (own && own.state !== 'alerting') return refuse('notPossibleNow', phrase('refusals.youAreInThatCall'))
   if (!lookUp(state.company.telephones, device)?.inService && !own?.party)
-    return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+    return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
   if (isPrompt(call)) return callingBack(state, call, device)
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device })
 }
@@ -32,8 +33,8 @@ export function answered(state: ExchangeState, call: Call, device: DeviceId): De
 /** Whoever was rung to call somebody back is there: now the caller is rung. */
 function callingBack(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const target = targetOf(state, call.dialled)
-  if ('refusal' in target) return refuse(target.refusal.code, `${target.refusal.sentence} The call-back stays promised.`)
+  if ('refusal' in target) return refuse(target.refusal.code, phrase('refusals.theCallBackStaysPromised', { why: target.refusal.why }))
   const reached = reach(state, target, { call: call.id, except: [device] })
-  if ('refusal' in reached) return refuse(reached.refusal.code, `${reached.refusal.sentence} The call-back stays promised.`)
+  if ('refusal' in reached) return refuse(reached.refusal.code, phrase('refusals.theCallBackStaysPromised', { why: reached.refusal.why }))
   return accept(...holdingTheRest(state, device), { type: 'promptAnswered', call: call.id, device }, ...named(reached.events, call.party))
 }

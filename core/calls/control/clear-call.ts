@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, ownerSentence, refuse } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
 import { isOutside } from '../questions'
@@ -12,9 +13,9 @@ export const clearCall: Service<'clearCall'> = {
   fields,
   askedBy: ['console'],
   may({ state, call, part, operator, request }) {
-    if (isOutside(call)) return operator || part === 'watching' ? null : refuse('notAllowed', 'Only operators may end a call between two parties outside.')
+    if (isOutside(call)) return operator || part === 'watching' ? null : refuse('notAllowed', phrase('refusals.onlyOperatorsMayEndA'))
     if (part !== 'member') return refuse('notYourCall', ownerSentence(state, call))
-    return call.conference?.by === request.device ? null : refuse('notAllowed', 'Only who leads the conference may end it for everybody. You can leave it.')
+    return call.conference?.by === request.device ? null : refuse('notAllowed', phrase('refusals.onlyWhoLeadsTheConference'))
   },
   decide: ({ call, request }) => accept({ type: 'callCleared', call: call.id, device: request.device, cause: 'normalClearing' }),
 }

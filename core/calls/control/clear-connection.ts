@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, nameOf, ownerSentence, refuse } from '../answers'
 import { type EventKind, told } from '../event'
 import { type FieldsOf, ofCall as fields } from '../fields'
@@ -34,13 +35,13 @@ export const clearConnection: Service<'clearConnection'> = {
     if (staying.length > 1) return accept(leaves)
     // An outside party hangs up whenever they like; one of ours must not cut off somebody who hears music, or who still waits for a third.
     if (own.state === 'held' && !own.party && partnerOf(call, own.device)?.state === 'connected') {
-      return refuse('callerOnHold', 'That caller is on hold. Take the call back before you end it.')
+      return refuse('callerOnHold', phrase('refusals.thatCallerIsOnHold'))
     }
     const invited = others.find(other => other.invitedBy)
     if (invited && !own.party && staying.length > 0) {
       return refuse(
         'notPossibleNow',
-        `${nameOf(state, invited.device)} is still being rung to join. Wait for the answer, or drop them first: nobody has been cut off.`,
+        phrase('refusals.isStillBeingRungTo', { name: nameOf(state, invited.device) }),
       )
     }
     return accept(leaves, { type: 'callCleared', call: call.id, device: own.device, cause: leaves.cause })
@@ -49,7 +50,7 @@ export const clearConnection: Service<'clearConnection'> = {
 
 /** An operator will not take a call that waits for all of them; it goes on waiting for the others. */
 function refuseWaiting(call: Call, device: DeviceId): Decision {
-  if (call.refusedBy.includes(device)) return refuse('notPossibleNow', 'You have refused that call already; it waits for the others.')
+  if (call.refusedBy.includes(device)) return refuse('notPossibleNow', phrase('refusals.youHaveRefusedThatCall'))
   return accept({ type: 'refused', call: call.id, device })
 }
 

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { lookUp } from '../../company/lookups'
 import { accept, holdingTheRest, nameOf, ownerSentence, refuse, type Refused } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
@@ -26,19 +27,19 @@ export function mayPickUp(
   { state, call, part, operator, request: { device } }: Pick<AskedOfCall<'directedPickupCall'>, 'state' | 'call' | 'part' | 'operator'> & OfDevice,
 ): Refused | null {
   if (part === 'member' || part === 'rung' || part === 'invited') return null
-  if (isEmergency(state, call)) return refuse('notPossibleNow', 'That is an emergency call: nobody takes it over.')
-  if (isPrompt(call)) return refuse('notPossibleNow', 'That rings for a call-back: take it from the list of call-backs.')
+  if (isEmergency(state, call)) return refuse('notPossibleNow', phrase('refusals.thatIsAnEmergencyCall'))
+  if (isPrompt(call)) return refuse('notPossibleNow', phrase('refusals.thatRingsForACall'))
   const from = waitingAt(call)
   if (!from && onMobileOf(call, device)) return null
   if (!from && !isOutside(call)) return refuse('alreadyAnswered', ownerSentence(state, call))
   const may = operator || call.parked !== null || part !== 'none'
-  return may ? null : refuse('notAllowed', `You may not pick up calls of ${from ? nameOf(state, from.device) : 'others'}.`)
+  return may ? null : refuse('notAllowed', phrase('refusals.youMayNotPickUp', { more: from ? nameOf(state, from.device) : 'others' }))
 }
 
 export function pickedUp(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
-  if (own) return own.state === 'alerting' ? answered(state, call, device) : refuse('notPossibleNow', 'You are in that call already.')
-  if (!lookUp(state.company.telephones, device)?.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+  if (own) return own.state === 'alerting' ? answered(state, call, device) : refuse('notPossibleNow', phrase('refusals.youAreInThatCall'))
+  if (!lookUp(state.company.telephones, device)?.inService) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
   // Whoever outside gives way to one who takes their caller back; nobody does in a conference.
   const from = waitingAt(call) ?? onMobileOf(call, device) ?? partnerOf(call, call.calling)
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device, ...(from && { from: from.device }) })

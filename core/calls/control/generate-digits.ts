@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, ownerSentence, refuse } from '../answers'
 import type { EventKind } from '../event'
 import { type FieldsOf, ofCall, text } from '../fields'
@@ -29,11 +30,11 @@ export const generateDigits: Service<'generateDigits'> = {
   may: ({ state, call, request }) => connectionOf(call, request.device) ? null : refuse('notYourCall', ownerSentence(state, call)),
   decide({ state, call, own, request, now }) {
     const digits = request.digits.replace(/[\s-]/g, '').toUpperCase()
-    if (!digitsOfTelephone.test(digits)) return refuse('invalidNumber', 'Digits are 0 to 9, * # A B C D, and a comma for a pause; 40 at most.')
+    if (!digitsOfTelephone.test(digits)) return refuse('invalidNumber', phrase('refusals.digitsAre0To9'))
     const offers = own.party && lookUp(state.company.groups, queueOf(call)?.device ?? '')?.callBackDigit
     if (offers && digits === offers) return leaveForCallBack(state, call, own, now)
     if (own.state !== 'connected' || !isConversation(call))
-      return refuse('notPossibleNow', 'Digits can be sent once the other side has answered, and not while it is on hold.')
+      return refuse('notPossibleNow', phrase('refusals.digitsCanBeSentOnce'))
     return accept({ type: 'digitsGenerated', call: call.id, device: own.device, count: digits.replaceAll(',', '').length })
   },
 }

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { lookUp, pickupGroupOf } from '../../company/lookups'
 import { refuse } from '../answers'
@@ -20,13 +21,13 @@ export const groupPickupCall: Service<'groupPickupCall'> = {
   decide({ state, telephone: { id }, request }) {
     const { group } = request
     const named = group === null ? undefined : lookUp(state.company.groups, group)
-    if (group !== null && !named) return refuse('unallocatedNumber', 'There is no such group.')
+    if (group !== null && !named) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchGroup'))
     const ringing = (named ? named.members : pickupGroupOf(state.company, id))
       .filter(member => member !== id)
       .flatMap(member => callsOf(state, member).map(call => ({ call, from: connectionOf(call, member)! })))
       .filter(({ call, from }) => from.state === 'alerting' && !from.invitedBy && !connectionOf(call, id))
       .filter(({ call }) => !mayPickUp({ state, call, part: partOf(state, call, id), operator: isOperator(state, id), request }))
       .sort((a, b) => a.from.since - b.from.since)
-    return ringing[0] ? pickedUp(state, ringing[0].call, id) : refuse('notPossibleNow', 'Nothing rings there at the moment.')
+    return ringing[0] ? pickedUp(state, ringing[0].call, id) : refuse('notPossibleNow', phrase('refusals.nothingRingsThereAtThe'))
   },
 }

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, refuse } from '../answers'
 import { withState } from '../course'
 import { type EventKind, told } from '../event'
@@ -16,8 +17,8 @@ export const holdCall: Service<'holdCall'> = {
   fields,
   askedBy: ['console', 'handset'],
   decide({ call, own }) {
-    if (own.state !== 'connected') return refuse('notPossibleNow', 'Only a call you are talking on can be put on hold.')
-    if (membersOf(call).length < 2) return refuse('notPossibleNow', 'Nobody has answered yet: there is nobody to put on hold.')
+    if (own.state !== 'connected') return refuse('notPossibleNow', phrase('refusals.onlyACallYouAre'))
+    if (membersOf(call).length < 2) return refuse('notPossibleNow', phrase('refusals.nobodyHasAnsweredYetThere'))
     return accept({ type: 'held', call: call.id, device: own.device })
   },
 }

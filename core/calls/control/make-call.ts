@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { accountCodeOf } from '../../company/lookups'
 import { refuse } from '../answers'
@@ -20,7 +21,7 @@ export const makeCall: Service<'makeCall'> = {
     const typed = account && plainText(account, longestAccount)
     const listed = typed && accountCodeOf(state.company, typed)?.code
     const code = listed ?? (state.company.settings.listedCodesOnly ? null : typed)
-    if (code === null && typed) return refuse('unknownAccount', `There is no account code ${typed}. Nobody was called: choose one of the list, or none.`)
+    if (code === null && typed) return refuse('unknownAccount', phrase('refusals.thereIsNoAccountCode', { typed }))
     return beginCall(state, telephone, number, { except: [telephone.id], ...(code && { account: code }) })
   },
 }

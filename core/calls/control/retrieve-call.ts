@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, holdingTheRest, refuse } from '../answers'
 import { withState } from '../course'
 import { type EventKind, told } from '../event'
@@ -16,7 +17,7 @@ export const retrieveCall: Service<'retrieveCall'> = {
   fields,
   askedBy: ['console', 'handset'],
   decide({ state, call, own }) {
-    if (own.state !== 'held') return refuse('notPossibleNow', 'That call is not on hold with you.')
+    if (own.state !== 'held') return refuse('notPossibleNow', phrase('refusals.thatCallIsNotOn'))
     return accept(...holdingTheRest(state, own.device), { type: 'retrieved', call: call.id, device: own.device })
   },
 }

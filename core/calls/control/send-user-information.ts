@@ -1,3 +1,4 @@
+import { phrase, type Spoken } from '../../../words/phrase'
 import { accept, ownerSentence, refuse } from '../answers'
 import type { EventKind } from '../event'
 import { type FieldsOf, ofCall, text } from '../fields'
@@ -11,7 +12,8 @@ const fields = () => ofCall().shape({ text: text('text', longestCaption) })
 declare module '../model' {
   interface Requests { sendUserInformation: FieldsOf<typeof fields> }
   interface Events {
-    callInformation: OfCall & { text: string }
+    /** `text`: somebody's words, or what the house says. */
+    callInformation: OfCall & { text: Spoken }
   }
 }
 
@@ -22,7 +24,7 @@ export const sendUserInformation: Service<'sendUserInformation'> = {
   outside: true,
   may: ({ state, call, request }) => connectionOf(call, request.device) ? null : refuse('notYourCall', ownerSentence(state, call)),
   decide({ call, own, request }) {
-    if (own.muted) return refuse('notPossibleNow', 'Your microphone is off: nobody heard that.')
+    if (own.muted) return refuse('notPossibleNow', phrase('refusals.yourMicrophoneIsOffNobody'))
     return accept({ type: 'callInformation', call: call.id, device: own.device, text: plainText(request.text, longestCaption) })
   },
 }

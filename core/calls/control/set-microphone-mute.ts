@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, nameOf, ownerSentence, refuse } from '../answers'
 import { muted } from '../course'
 import type { EventKind } from '../event'
@@ -21,12 +22,12 @@ export const setMicrophoneMute: Service<'setMicrophoneMute'> = {
   askedBy: ['console', 'handset'],
   may({ state, call, part, request: { device, party } }) {
     if (part !== 'member') return refuse('notYourCall', ownerSentence(state, call))
-    return party === device || call.conference?.by === device ? null : refuse('notAllowed', 'Only who leads the conference may mute somebody else.')
+    return party === device || call.conference?.by === device ? null : refuse('notAllowed', phrase('refusals.onlyWhoLeadsTheConferenceMay'))
   },
   decide({ state, call, request: { party, on } }) {
     const target = connectionOf(call, party)
     if (!target || (target.state !== 'connected' && target.state !== 'held'))
-      return refuse('notPossibleNow', `${nameOf(state, party)} is not talking in this call.`)
+      return refuse('notPossibleNow', phrase('refusals.isNotTalkingInThis', { name: nameOf(state, party) }))
     return accept({ type: 'microphoneMute', call: call.id, device: party, on })
   },
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { presenceOf } from '../../presence/presence'
 import { freeMembers } from '../indexes'
 import type { ForwardKind } from '../model'
-import { Tryout } from '../tryout'
+import { sentenceOf, Tryout } from '../tryout'
 
 const [one, two, three] = ['t2105', 't2106', 't2107'] as const
 const forward = (on: Tryout, device: string, when: ForwardKind, to: string | null, more: { of?: string, until?: number, rings?: number } = {}) =>
@@ -78,7 +78,7 @@ describe('rules that lead in a circle', () => {
     const on = new Tryout()
     forward(on, one, 'always', two)
     forward(on, two, 'always', three)
-    expect(forward(on, three, 'always', one)?.sentence).toMatch(/^That would turn in a circle: .+ forwards to .+ forwards to .+ already\.$/)
+    expect(sentenceOf(forward(on, three, 'always', one))).toMatch(/^That would turn in a circle: .+ forwards to .+ forwards to .+ already\.$/)
     expect(forward(on, three, 'always', three)?.code).toBe('toSelf')
   })
 
@@ -107,8 +107,8 @@ describe('who forwards', () => {
   it('is told what is wrong', () => {
     const on = new Tryout()
     expect(forward(on, one, 'always', 'nonsense')?.code).toBe('invalidNumber')
-    expect(forward(on, one, 'always', '701')?.sentence).toContain('A park slot takes nobody by itself')
-    expect(forward(on, one, 'always', two, { until: on.now - 1 })?.sentence).toContain('That time is over')
-    expect(forward(on, 't2100', 'always', two)?.sentence).toContain('say that you are away')
+    expect(sentenceOf(forward(on, one, 'always', '701'))).toContain('A park slot takes nobody by itself')
+    expect(sentenceOf(forward(on, one, 'always', two, { until: on.now - 1 }))).toContain('That time is over')
+    expect(sentenceOf(forward(on, 't2100', 'always', two))).toContain('say that you are away')
   })
 })

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { Tryout } from '../tryout'
+import { sentenceOf, Tryout } from '../tryout'
 
 const [one, two] = ['t2105', 't2106'] as const
 const [daughter, other] = ['+447700900321', '+447700900322']
@@ -22,7 +22,7 @@ it('a number that is let through rings in spite of do not disturb: called direct
   const passOn = (number: string) => {
     const call = offer(number, general)
     on.must({ service: 'answerCall', device: 't2100', call })
-    const refused = on.ask({ service: 'singleStepTransferCall', device: 't2100', call, to: one })?.sentence
+    const refused = sentenceOf(on.ask({ service: 'singleStepTransferCall', device: 't2100', call, to: one }))
     return { call, refused }
   }
   expect(passOn(other).refused).toContain('has do not disturb on')
@@ -41,7 +41,7 @@ it('a number that is let through rings in spite of do not disturb: called direct
 
 it('nonsense, too many and somebody else\'s are refused with a sentence; saying it twice changes nothing', () => {
   const on = new Tryout()
-  const ask = (device: string, number: string, of?: string) => on.ask({ service: 'setLetThrough', device, number, on: true, ...(of && { of }) })?.sentence
+  const ask = (device: string, number: string, of?: string) => sentenceOf(on.ask({ service: 'setLetThrough', device, number, on: true, ...(of && { of }) }))
   expect(ask(one, '+44 20')).toContain('not a complete telephone number')
   expect(ask(two, daughter, one)).toContain('Only operators')
   expect(ask('t2100', daughter, one)).toBeUndefined()

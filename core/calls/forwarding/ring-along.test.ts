@@ -1,8 +1,9 @@
+import { english } from '../../../words/english'
 import { describe, expect, it } from 'vitest'
 import { channelsUsed } from '../questions'
 import { recordOf } from '../record'
 import { tellStory } from '../story'
-import { Tryout } from '../tryout'
+import { sentenceOf, Tryout } from '../tryout'
 
 const one = 't2105'
 /** A telephone whose owner's mobile rings along with it. */
@@ -31,7 +32,8 @@ describe('a mobile that rings along', () => {
     expect(mobileOf(on, away)).toMatchObject({ state: 'connected' })
     expect(on.state.indexes.callsAt.get(one) ?? []).toEqual([])
     const name = (device: string) => device === one ? 'Marit' : 'The caller'
-    expect(tellStory(on.call(away).story, name).map(({ text }) => text)).toEqual(expect.arrayContaining(['rang at Marit (mobile)', 'Marit (mobile) answered']))
+    expect(tellStory(english, on.call(away).story,
+      name).map(({ text }) => text)).toEqual(expect.arrayContaining(['rang at Marit (mobile)', 'Marit (mobile) answered']))
     expect(recordOf(on.state, on.call(away), null)).toMatchObject({ answeredBy: one, endedWith: one })
   })
 
@@ -81,7 +83,7 @@ describe('a mobile that rings along', () => {
     const own = on.offer(on.state.company.telephones[one]!.direct!, { number: '+447700900777', name: null })
     expect(on.call(own).connections.filter(({ party }) => party)).toHaveLength(1)
     on.must({ service: 'setRingAlong', device: 't2100', of: one, on: false })
-    expect(on.ask({ service: 'setRingAlong', device: 't2100', on: true })?.sentence).toContain('no mobile rings along with a console')
-    expect(on.ask({ service: 'setRingAlong', device: 't2106', of: one, on: true })?.sentence).toContain('Only operators')
+    expect(sentenceOf(on.ask({ service: 'setRingAlong', device: 't2100', on: true }))).toContain('no mobile rings along with a console')
+    expect(sentenceOf(on.ask({ service: 'setRingAlong', device: 't2106', of: one, on: true }))).toContain('Only operators')
   })
 })

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { accept, refuse } from '../answers'
@@ -21,9 +22,9 @@ export const setDoNotDisturb: Service<'setDoNotDisturb'> = {
   askedBy: ['console', 'handset'],
   decide({ state, telephone, request: { on, of, until } }) {
     const target = of === undefined ? telephone : lookUp(state.company.telephones, of)
-    if (!target) return refuse('unknownDevice', `There is no extension ${of}.`)
+    if (!target) return refuse('unknownDevice', phrase('refusals.thereIsNoExtensionSentence', { of: of! }))
     const forOther = target.id !== telephone.id
-    if (forOther && !state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may set do not disturb for somebody else.')
+    if (forOther && !state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsMaySetDo'))
     return accept({ type: 'doNotDisturb', device: target.id, on, by: on && forOther ? telephone.id : null, until: on ? until ?? null : null })
   },
 }

@@ -1,3 +1,4 @@
+import { phrase, type Spoken } from '../../../words/phrase'
 import { number, object, string } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { accept, nameOf, refuse } from '../answers'
@@ -9,7 +10,7 @@ import { withDevice } from '../places'
 import type { Service } from '../service'
 import { lastingTarget } from '../targets'
 import { concealed } from '../../numbers/dialled'
-import type { Device } from '../model'
+import type { Device, DeviceId, ExchangeState } from '../model'
 
 const mostRings = 12
 
@@ -38,24 +39,30 @@ export const setForwarding: Service<'setForwarding'> = {
   askedBy: ['console', 'handset'],
   decide({ state, telephone, now, request: { when, to, until, rings, of } }) {
     const own = of === undefined ? telephone : lookUp(state.company.telephones, of)
-    if (!own) return refuse('unknownDevice', `There is no extension ${of}.`)
+    if (!own) return refuse('unknownDevice', phrase('refusals.thereIsNoExtensionSentence', { of: of! }))
     const forOther = own.id !== telephone.id
-    if (forOther && !state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may forward somebody else\'s calls.')
+    if (forOther && !state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsMayForwardSomebody'))
     const changed = { type: 'forwardingChanged', device: own.id, when } as const
     if (to === null) return state.devices.get(own.id)?.forwarding?.[when] ? accept({ ...changed, to, by: null, until: null, rings: null }) : accept()
     if (state.agents.get(own.id) && when === 'always')
-      return refuse('notPossibleNow', 'An operator\'s calls wait for all operators: say that you are away instead.')
-    if (until != null && until <= now + state.clockOffset) return refuse('notPossibleNow', 'That time is over already: choose a later one.')
+      return refuse('notPossibleNow', phrase('refusals.anOperatorsCallsWaitFor'))
+    if (until != null && until <= now + state.clockOffset) return refuse('notPossibleNow', phrase('refusals.thatTimeIsOverAlready'))
     const target = lastingTarget(state, to)
     if ('refusal' in target) return target
-    if (target.id === own.id) return refuse('toSelf', `${own.name} can't forward to that same telephone.`)
+    if (target.id === own.id) return refuse('toSelf', phrase('refusals.cantForwardToThatSame', { name: own.name }))
     const back = leadsBack(state, own.id, target.id)
-    if (back) return refuse('notPossibleNow', `That would turn in a circle: ${back.map(id => nameOf(state, id)).join(' forwards to ')} already.`)
+    if (back) return refuse('notPossibleNow', phrase('refusals.thatWouldTurnInA', { back: circle(state, back) }))
     return accept({
       ...changed, to, by: forOther ? telephone.id : null, until: until ?? null,
       rings: when === 'noAnswer' ? rings ?? Math.round(state.company.settings.transferRecall / state.company.settings.ringCycle) : null,
     })
   },
+}
+
+/** "Marit Varrow forwards to Lucian Blackwater forwards to Piet Lanthorn". */
+function circle(state: ExchangeState, ids: readonly DeviceId[]): Spoken {
+  const [last, ...before] = ids.map(id => nameOf(state, id)).reverse()
+  return before.reduce<Spoken>((then, name) => phrase('names.forwardsTo', { name, then }), last ?? '')
 }
 
 export const forwardingChanged: EventKind<'forwardingChanged'> = {

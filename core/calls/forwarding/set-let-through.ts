@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { readDialled } from '../../numbers/dialled'
@@ -25,15 +26,15 @@ export const setLetThrough: Service<'setLetThrough'> = {
   askedBy: ['console', 'handset'],
   decide({ state, telephone, request: { number, on, of } }) {
     const own = of === undefined ? telephone : lookUp(state.company.telephones, of)
-    if (!own) return refuse('unknownDevice', `There is no extension ${of}.`)
+    if (!own) return refuse('unknownDevice', phrase('refusals.thereIsNoExtensionSentence', { of: of! }))
     if (own.id !== telephone.id && !state.agents.get(telephone.id))
-      return refuse('notAllowed', 'Only operators may say for somebody else whose calls ring all the same.')
+      return refuse('notAllowed', phrase('refusals.onlyOperatorsMaySayFor'))
     const dialled = readDialled(number, state.company.settings)
     if (dialled.kind === 'invalid') return refuse('invalidNumber', dialled.why)
     const named = dialled.kind === 'outside' ? dialled.e164 : dialled.digits
     const before = state.devices.get(own.id)?.letThrough ?? []
     if (before.includes(named) === on) return accept()
-    if (on && before.length >= mostNumbers) return refuse('notPossibleNow', `${mostNumbers} numbers at most ring all the same: take one away first.`)
+    if (on && before.length >= mostNumbers) return refuse('notPossibleNow', phrase('refusals.numbersAtMostRingAll', { mostNumbers }))
     return accept({ type: 'letThroughChanged', device: own.id, numbers: on ? [...before, named] : before.filter(known => known !== named) })
   },
 }

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { accept, refuse } from '../answers'
@@ -21,12 +22,12 @@ export const setRingAlong: Service<'setRingAlong'> = {
   askedBy: ['console', 'handset'],
   decide({ state, telephone, request: { on, of } }) {
     const own = of === undefined ? telephone : lookUp(state.company.telephones, of)
-    if (!own) return refuse('unknownDevice', `There is no extension ${of}.`)
+    if (!own) return refuse('unknownDevice', phrase('refusals.thereIsNoExtensionSentence', { of: of! }))
     if (own.id !== telephone.id && !state.agents.get(telephone.id))
-      return refuse('notAllowed', 'Only operators may say for somebody else that a mobile rings along.')
-    if (on && state.agents.get(own.id)) return refuse('notPossibleNow', 'An operator\'s calls wait for all operators: no mobile rings along with a console.')
+      return refuse('notAllowed', phrase('refusals.onlyOperatorsMaySayForSomebody'))
+    if (on && state.agents.get(own.id)) return refuse('notPossibleNow', phrase('refusals.anOperatorsCallsWaitForAll'))
     if (on && !lookUp(state.company.people, own.person ?? '')?.mobile)
-      return refuse('notPossibleNow', `No mobile of ${own.name} is known: add its number first.`)
+      return refuse('notPossibleNow', phrase('refusals.noMobileOfIsKnown', { name: own.name }))
     const before = state.devices.get(own.id)?.ringsAlong ?? false
     return before === on ? accept() : accept({ type: 'ringAlongChanged', device: own.id, on })
   },

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { lineWithNumber } from '../../company/lookups'
 import { readDialled } from '../../numbers/dialled'
@@ -28,11 +29,11 @@ export const blockNumber: Service<'blockNumber'> = {
   askedBy: ['console'],
   decide({ state, telephone, request: { number, reason } }) {
     const dialled = readDialled(number, state.company.settings)
-    if (dialled.kind !== 'outside') return refuse('invalidNumber', dialled.kind === 'invalid' ? dialled.why : 'Only outside numbers can be blocked.')
+    if (dialled.kind !== 'outside') return refuse('invalidNumber', dialled.kind === 'invalid' ? dialled.why : phrase('refusals.onlyOutsideNumbersCanBe'))
     const why = plainText(reason, longestReason)
-    if (!why) return refuse('notPossibleNow', 'Say why the number is blocked, so that others understand it later.')
-    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may block numbers.')
-    if (lineWithNumber(state.company, dialled.e164)) return refuse('notPossibleNow', 'That is a number of ours.')
+    if (!why) return refuse('notPossibleNow', phrase('refusals.sayWhyTheNumberIs'))
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsMayBlockNumbers'))
+    if (lineWithNumber(state.company, dialled.e164)) return refuse('notPossibleNow', phrase('refusals.thatIsANumberOfOurs'))
     return accept({ type: 'numberBlocked', device: telephone.id, number: dialled.e164, reason: why })
   },
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../../demo/company/merrowby'
 import { faultsOf } from '../../company/check'
 import { isEmergency } from '../questions'
-import { Tryout } from '../tryout'
+import { sentenceOf, Tryout } from '../tryout'
 
 const [ines, tomas, marit, other] = ['t2100', 't2101', 't2105', 't2106'] as const
 
@@ -38,7 +38,7 @@ describe('somebody\'s emergency call', () => {
     on.must({ service: 'transferCall', device: ines, call, consultation: asked })
     const joined = [...on.state.calls.values()].find(one => isEmergency(on.state, one))!
     expect(joined.connections.every(({ party }) => party)).toBe(true)
-    for (const device of [ines, tomas]) expect(on.ask({ service: 'directedPickupCall', device, call: joined.id })?.sentence).toContain('emergency')
+    for (const device of [ines, tomas]) expect(sentenceOf(on.ask({ service: 'directedPickupCall', device, call: joined.id }))).toContain('emergency')
   })
 
   it('is what was dialled from here: a caller who says that their number is 999 is a caller like others', () => {
@@ -126,8 +126,8 @@ describe('a rule', () => {
   it('never leads to an emergency number', () => {
     const on = new Tryout(merrowby(12))
     for (const to of ['999', '9 9 9', '112']) {
-      expect(on.ask({ service: 'setForwarding', device: marit, of: marit, when: 'always', to, until: null } as never)?.sentence).toContain('No rule leads')
-      expect(on.ask({ service: 'setOpening', device: ines, of: 'freight', open: false, until: null, to })?.sentence).toContain('No rule leads')
+      expect(sentenceOf(on.ask({ service: 'setForwarding', device: marit, of: marit, when: 'always', to, until: null } as never))).toContain('No rule leads')
+      expect(sentenceOf(on.ask({ service: 'setOpening', device: ines, of: 'freight', open: false, until: null, to }))).toContain('No rule leads')
     }
     const { company } = on.state
     const group = company.groups['queue:freight']!

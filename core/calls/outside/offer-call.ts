@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object, string } from 'yup'
 import type { Company } from '../../company/company'
 import { lineWithNumber, lookUp, telephoneWithDirectNumber } from '../../company/lookups'
@@ -32,19 +33,19 @@ export const offerCall: Service<'offerCall'> = {
   fields,
   askedBy: ['handset'],
   decide({ state, request: { trunk, party: offered, number: dialled } }) {
-    if (channelsFree(state, trunk) === 0) return refuse('trunksBusy', 'Every channel of that trunk is in use: the caller hears the network\'s busy tone.')
+    if (channelsFree(state, trunk) === 0) return refuse('trunksBusy', phrase('refusals.everyChannelOfThatTrunk'))
     const device = legOf(state, trunk)
     const call = callIdOf(state)
     const party = cleanParty(offered, state.company)
     const number = readCaller(dialled, state.company.settings)
     const line = lineWithNumber(state.company, number)
     const target = line ? undefined : telephoneWithDirectNumber(state.company, number)
-    if (!line && !target) return refuse('unallocatedNumber', `${number} is not a number of ours.`)
+    if (!line && !target) return refuse('unallocatedNumber', phrase('refusals.isNotANumberOf', { number }))
     const originated: CallEvent = { type: 'originated', call, device, direction: 'inbound', dialled: number, party, trunk, line: line?.id ?? null }
     if (party.number && state.blocked.has(party.number)) {
       return accept(
         originated,
-        { type: 'callInformation', call, device: line?.target ?? target!.id, text: 'We do not take calls from this number. Goodbye.' },
+        { type: 'callInformation', call, device: line?.target ?? target!.id, text: phrase('callers.weDoNotTakeCalls') },
         { type: 'callCleared', call, device: line?.target ?? target!.id, cause: 'blocked' },
       )
     }

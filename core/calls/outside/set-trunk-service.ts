@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { number, object } from 'yup'
 import { lookUp } from '../../company/lookups'
 import { accept, refuse } from '../answers'
@@ -24,8 +25,8 @@ export const setTrunkService: Service<'setTrunkService'> = {
   fields,
   askedBy: ['console'],
   decide({ state, telephone, request: { trunk, on } }) {
-    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators take trunks out of service.')
-    if (!lookUp(state.company.trunks, trunk)) return refuse('unallocatedNumber', 'There is no such trunk.')
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsTakeTrunksOut'))
+    if (!lookUp(state.company.trunks, trunk)) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchTrunk'))
     const { outBy, faulty } = state.troubles.get(trunk) ?? { outBy: null, faulty: 0 }
     return (outBy === null) === on ? accept() : accept({ type: 'trunkChanged', trunk, outBy: on ? null : telephone.id, faulty })
   },
@@ -37,7 +38,7 @@ export const reportTrunk: Service<'reportTrunk'> = {
   askedBy: [],
   decide({ state, request: { trunk, faulty } }) {
     const known = lookUp(state.company.trunks, trunk)
-    if (!known) return refuse('unallocatedNumber', 'There is no such trunk.')
+    if (!known) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchTrunk'))
     const now = state.troubles.get(trunk) ?? { outBy: null, faulty: 0 }
     const count = Math.min(Math.max(0, faulty), known.channels)
     return now.faulty === count ? accept() : accept({ type: 'trunkChanged', trunk, outBy: now.outBy, faulty: count })

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { formatNumber, readCaller } from '../../numbers/dialled'
 import { accept, refuse } from '../answers'
@@ -18,9 +19,9 @@ export const unblockNumber: Service<'unblockNumber'> = {
   fields,
   askedBy: ['console'],
   decide({ state, telephone, request }) {
-    if (!state.agents.get(telephone.id)) return refuse('notAllowed', 'Only operators may lift a block.')
+    if (!state.agents.get(telephone.id)) return refuse('notAllowed', phrase('refusals.onlyOperatorsMayLiftA'))
     const number = readCaller(request.number, state.company.settings)
-    if (!state.blocked.get(number)) return refuse('notPossibleNow', `${formatNumber(number, state.company.settings)} is not blocked.`)
+    if (!state.blocked.get(number)) return refuse('notPossibleNow', phrase('refusals.isNotBlocked', { number: formatNumber(number, state.company.settings) }))
     return accept({ type: 'numberUnblocked', device: telephone.id, number })
   },
 }

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { nameOf, refuse, type Refused } from '../answers'
 import type { Call, CallEvent, Connection, ExchangeState, Request, ServiceName } from '../model'
 
@@ -21,7 +22,7 @@ export function refusalOfIntercom(state: ExchangeState, request: Request): Refus
     const call = typeof value === 'string' ? state.calls.get(value) : undefined
     const unlifted = call && unliftedIn(call)
     if (unlifted)
-      return refuse('notPossibleNow', `Nobody has lifted at ${nameOf(state, unlifted.device)} yet: their microphone must be on first. Nobody was connected.`)
+      return refuse('notPossibleNow', phrase('refusals.nobodyHasLiftedAtYet', { name: nameOf(state, unlifted.device) }))
   }
   return null
 }

@@ -4,7 +4,7 @@ import { hearersOf, ownPage, pagesHeardAt } from './pages'
 import type { PageRank } from '../../company/company'
 import { pagesRevealedTo, redactEvent, redactState } from '../redaction'
 import { connectionOf } from '../questions'
-import { Tryout } from '../tryout'
+import { sentenceOf, Tryout } from '../tryout'
 
 const exchange = (people = 12) => new Tryout(merrowby(people))
 const [ines, tomas] = ['t2100', 't2101']
@@ -49,7 +49,7 @@ describe('speaking to one telephone', () => {
   it('respects do not disturb, but for a page that matters more', () => {
     const day = exchange()
     day.must({ service: 'setDoNotDisturb', device: 't2105', on: true })
-    expect(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'ordinary' })?.sentence).toContain('has do not disturb on')
+    expect(sentenceOf(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'ordinary' }))).toContain('has do not disturb on')
     expect(speaks(day, 't2105', ines, 'urgent').reached).toEqual(['t2105'])
   })
 
@@ -121,7 +121,7 @@ describe('a microphone', () => {
     for (const request of [{ service: 'closePage' as const }, { service: 'speakOnPage' as const, text: 'boo' }])
       expect(day.ask({ ...request, device: tomas, page: page.id })?.code).toBe('notPossibleNow')
     day.must({ service: 'closePage', device: ines, page: page.id })
-    expect(day.ask({ service: 'speakOnPage', device: ines, page: page.id, text: 'still there?' })?.sentence).toContain('was not heard')
+    expect(sentenceOf(day.ask({ service: 'speakOnPage', device: ines, page: page.id, text: 'still there?' }))).toContain('was not heard')
   })
 })
 
@@ -131,7 +131,7 @@ describe('a zone', () => {
     const first = speaks(day, 'zone:hall')
     const second = speaks(day, 'zone:stennick', tomas)
     expect(second).toMatchObject({ waits: true, reached: [] })
-    expect(day.ask({ service: 'speakOnPage', device: tomas, page: second.id, text: 'x' })?.sentence).toContain('Somebody else speaks there')
+    expect(sentenceOf(day.ask({ service: 'speakOnPage', device: tomas, page: second.id, text: 'x' }))).toContain('Somebody else speaks there')
     day.must({ service: 'closePage', device: ines, page: first.id })
     expect(ownPage(day.state, tomas)).toMatchObject({ id: second.id, waits: false })
     expect(ownPage(day.state, tomas)?.reached).toContain('Hall')
@@ -257,7 +257,7 @@ describe('an intercom', () => {
       { service: 'deflectCall', device: tomas, call, from: 't2105', to: 't2106' },
     ] as const
     for (const request of refused) expect(day.ask(request), request.service).toMatchObject({ code: 'notPossibleNow' })
-    expect(day.ask(refused[0])?.sentence).toContain('has lifted at')
+    expect(sentenceOf(day.ask(refused[0]))).toContain('has lifted at')
     expect(day.call(call).connections).toHaveLength(2)
     // Once they are there they can have the caller.
     day.must({ service: 'setMicrophoneMute', device: 't2105', call, party: 't2105', on: false })
@@ -323,7 +323,7 @@ describe('an intercom', () => {
     const on = exchange()
     const page = (rank: 'ordinary' | 'urgent') => on.ask({ service: 'openPage', device: 't2100', to: 'zone:hall', rank })
     on.change('telephones', 't2100', { mayPage: 'no' })
-    expect(page('ordinary')?.sentence).toBe('You have no right to page at this rank. Nothing was spoken.')
+    expect(sentenceOf(page('ordinary'))).toBe('You have no right to page at this rank. Nothing was spoken.')
     on.change('telephones', 't2100', { mayPage: 'ordinary' })
     expect(page('urgent')?.code).toBe('notAllowed')
     expect(page('ordinary')).toBeUndefined()

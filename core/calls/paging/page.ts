@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object, string } from 'yup'
 import { type PageRank, pageRanks, pagingRights, type Telephone } from '../../company/company'
 import { accept, holdingTheRest, refuse } from '../answers'
@@ -13,7 +14,7 @@ import { targetOf } from '../targets'
 import { plainText } from '../text'
 
 const longestSaid = 600
-const mayNotPage = 'Only operators may speak to telephones and loudspeakers.'
+const mayNotPage = phrase('refusals.onlyOperatorsMaySpeakTo')
 
 const openFields = () => object({ device: device(), to: destination('to'), rank: string().oneOf(pageRanks).required().label('rank') })
 const speakFields = () => object({
@@ -39,7 +40,7 @@ declare module '../model' {
   }
 }
 
-const notAtThisRank = 'You have no right to page at this rank. Nothing was spoken.'
+const notAtThisRank = phrase('refusals.youHaveNoRightTo')
 
 function mayPage({ mayPage: right }: Telephone, rank: PageRank): boolean {
   return pagingRights.indexOf(rank) <= pagingRights.indexOf(right)
@@ -56,13 +57,13 @@ export const openPage: Service<'openPage'> = {
     const agent = state.agents.get(telephone.id)
     if (!agent) return refuse('notAllowed', mayNotPage)
     // Of whoever has no console open nobody would close the microphone, and their caller on hold would go to others.
-    if (!agent.attended) return refuse('notPossibleNow', 'Your console is not open: nothing can be spoken.')
-    if (!telephone.inService) return refuse('outOfService', 'Your telephone is not connected: connect it and try again.')
+    if (!agent.attended) return refuse('notPossibleNow', phrase('refusals.yourConsoleIsNotOpen'))
+    if (!telephone.inService) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
     const target = pageTarget(state, to)
     if ('refusal' in target) return target
     if (!mayPage(telephone, rank)) return refuse('notAllowed', notAtThisRank)
     const id = target.kind === 'zone' ? target.zone.id : target.kind === 'group' ? target.group.id : target.telephone.id
-    if (id === telephone.id) return refuse('toSelf', 'That is your own telephone.')
+    if (id === telephone.id) return refuse('toSelf', phrase('refusals.thatIsYourOwnTelephone'))
     const reach = reachOfPage(state, telephone.id, target, rank)
     if ('refusal' in reach) return reach
     const { ends, ...reached } = reach
@@ -82,8 +83,8 @@ export const speakOnPage: Service<'speakOnPage'> = {
   askedBy: ['console'],
   decide({ state, telephone, request: { page: id, text, rank } }) {
     const page = state.pages.get(id)
-    if (page?.by !== telephone.id) return refuse('notPossibleNow', 'Your microphone is closed: that was not heard.')
-    if (page.waits) return refuse('notPossibleNow', 'Somebody else speaks there: that was not heard. Yours begins when they have ended.')
+    if (page?.by !== telephone.id) return refuse('notPossibleNow', phrase('refusals.yourMicrophoneIsClosedThat'))
+    if (page.waits) return refuse('notPossibleNow', phrase('refusals.somebodyElseSpeaksThereThat'))
     if (rank !== undefined && !mayPage(telephone, rank)) return refuse('notAllowed', notAtThisRank)
     return accept(
       ...(rank === undefined ? [] : raised(state, page, rank)),
@@ -97,7 +98,7 @@ export const closePage: Service<'closePage'> = {
   askedBy: ['console'],
   decide({ state, telephone, request: { page: id } }) {
     const page = state.pages.get(id)
-    return page?.by === telephone.id ? accept(closed(page, 'normalClearing')) : refuse('notPossibleNow', 'Your microphone is closed already.')
+    return page?.by === telephone.id ? accept(closed(page, 'normalClearing')) : refuse('notPossibleNow', phrase('refusals.yourMicrophoneIsClosedAlready'))
   },
 }
 

@@ -1,3 +1,5 @@
+import { phrase, spoken } from '../../../words/phrase'
+import type { Speaker } from '../../../words/speaker'
 import { type Group, type PageRank, pageRanks, type Telephone, type Zone } from '../../company/company'
 import { groupWithNumber, lookUp, telephoneWithNumber } from '../../company/lookups'
 import { readDialled } from '../../numbers/dialled'
@@ -21,7 +23,7 @@ export function pageTarget({ company }: ExchangeState, to: string): PageTarget |
   const group = lookUp(company.groups, to) ?? groupWithNumber(company, digits)
   if (group) return { kind: 'group', group }
   const telephone = lookUp(company.telephones, to) ?? telephoneWithNumber(company, digits)
-  return telephone ? { kind: 'telephone', telephone } : refuse('unallocatedNumber', `There is no telephone, group or zone ${to} to speak to.`)
+  return telephone ? { kind: 'telephone', telephone } : refuse('unallocatedNumber', phrase('refusals.thereIsNoTelephoneGroup', { to }))
 }
 
 export function openPages(state: ExchangeState): Page[] {
@@ -81,12 +83,12 @@ export function reachOfPage(
   })
   const reached = members.filter(member => !missed.some(({ device }) => device === member))
   if (reached.length > 0) return { reached, missed, waits: false, ends: givingWay(state, by, reached) }
-  if (target.kind === 'group') return refuse('nobodyFree', `Nobody in ${target.group.name} can hear you at present.`)
+  if (target.kind === 'group') return refuse('nobodyFree', phrase('refusals.nobodyInCanHearYou', { name: target.group.name }))
   const { name } = target.telephone
   const [{ cause }] = missed as [Page['missed'][number]]
-  if (cause === 'busy') return refuse('busy', `Somebody else is speaking to ${name} at this moment.`)
+  if (cause === 'busy') return refuse('busy', phrase('refusals.somebodyElseIsSpeakingTo', { name }))
   const why = cause === 'doNotDisturb' ? 'doNotDisturb' : 'outOfService'
-  return refuse(why, `${name} ${cannotRingWords[why]}.`)
+  return refuse(why, phrase('common.whoDoes', { who: name, does: { key: cannotRingWords[why] } }))
 }
 
 /** Whoever speaks to one of these telephones alone, on a page of lower rank or to where nobody has lifted, is heard there no more. */
@@ -142,6 +144,7 @@ export function closed(page: Page, cause: 'normalClearing' | 'outOfService' | 'p
 }
 
 /** Who speaks there, for a sentence. */
-export function speakerWords(state: ExchangeState, pages: readonly Page[]): string {
-  return pages.map(({ by }) => nameOf(state, by)).join(' and ')
+export function speakerWords(t: Speaker, state: ExchangeState, pages: readonly Page[]): string {
+  const names = pages.map(({ by }) => spoken(t, nameOf(state, by)))
+  return names.length < 2 ? names.join('') : t('common.oneAndOther', { one: names.slice(0, -1).join(', '), other: names.at(-1)! })
 }

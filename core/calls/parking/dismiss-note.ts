@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { object } from 'yup'
 import { accept, refuse } from '../answers'
 import type { EventKind } from '../event'
@@ -18,7 +19,8 @@ export const dismissNote: Service<'dismissNote'> = {
   fields,
   askedBy: ['console', 'handset'],
   decide({ state, telephone, request: { note } }) {
-    if (!state.outlived.some(known => known.call === note && known.for === telephone.id)) return refuse('notPossibleNow', 'That note is gone already.')
+    if (!state.outlived.some(known => known.call === note && known.for === telephone.id)) return refuse('notPossibleNow',
+      phrase('refusals.thatNoteIsGoneAlready'))
     return accept({ type: 'noteDismissed', device: telephone.id, note })
   },
 }

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, nameOf, ownerSentence, refuse } from '../answers'
 import { settled, without } from '../course'
 import type { EventKind } from '../event'
@@ -23,19 +24,19 @@ export const parkCall: Service<'parkCall'> = {
   may: ({ state, call, part }) => call.parked || ['rung', 'member', 'served'].includes(part) ? null : refuse('notYourCall', ownerSentence(state, call)),
   decide({ state, call, request: { device, slot, for: reserved } }) {
     const own = connectionOf(call, device)
-    if (call.parked) return refuse('notPossibleNow', `That caller is in ${nameOf(state, call.parked.slot)} already.`)
+    if (call.parked) return refuse('notPossibleNow', phrase('refusals.thatCallerIsInAlready', { name: nameOf(state, call.parked.slot) }))
     if (own && own.state !== 'alerting') {
       const caller = handable(call, own)
       if ('refusal' in caller) return caller
     }
     else if (own?.invitedBy) return refuse('notYourCall', ownerSentence(state, call))
     if (reserved !== null && !Object.hasOwn(state.company.telephones, reserved))
-      return refuse('unallocatedNumber', `There is no extension ${reserved}. ${withYou}`)
-    if (reserved === call.calling) return refuse('toCaller', `${nameOf(state, reserved)} is the caller. ${withYou}`)
-    if (slot !== null && !Object.hasOwn(state.company.slots, slot)) return refuse('unallocatedNumber', `There is no such park slot. ${withYou}`)
+      return refuse('unallocatedNumber', phrase('refusals.thereIsNoExtensionReservedWithYou', { reserved, withYou }))
+    if (reserved === call.calling) return refuse('toCaller', phrase('refusals.isTheCaller', { name: nameOf(state, reserved), withYou }))
+    if (slot !== null && !Object.hasOwn(state.company.slots, slot)) return refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchPark', { withYou }))
     const free = slot ?? Object.keys(state.company.slots).find(id => !parkedIn(state, id))
-    if (free === undefined) return refuse('slotsFull', `Every park slot is taken. ${withYou}`)
-    if (parkedIn(state, free)) return refuse('slotTaken', `Somebody waits in ${nameOf(state, free)} already. ${withYou}`)
+    if (free === undefined) return refuse('slotsFull', phrase('refusals.everyParkSlotIsTaken', { withYou }))
+    if (parkedIn(state, free)) return refuse('slotTaken', phrase('refusals.somebodyWaitsInAlready', { name: nameOf(state, free), withYou }))
     return accept({ type: 'parked', call: call.id, device, slot: free, for: reserved })
   },
 }

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, refuse } from '../answers'
 import { withState } from '../course'
 import { type EventKind, told } from '../event'
@@ -21,17 +22,17 @@ export const conferenceCall: Service<'conferenceCall'> = {
   decide({ state, call, own, request }) {
     const other = state.calls.get(request.other)
     const there = other && connectionOf(other, own.device)
-    if (!other || !there || other.id === call.id) return refuse('unknownCall', 'The other call has ended: there is nobody to join.')
+    if (!other || !there || other.id === call.id) return refuse('unknownCall', phrase('refusals.theOtherCallHasEnded'))
     const joining = [...othersOf(call, own.device), ...othersOf(other, own.device)]
     const answered = joining.every(({ state: its, device, party }) => (its === 'connected' || its === 'held') && (state.devices.has(device) || party))
     if (!answered || othersOf(call, own.device).length === 0 || othersOf(other, own.device).length === 0)
-      return refuse('notPossibleNow', 'Both calls must have been answered before they can be joined. Nobody was connected.')
+      return refuse('notPossibleNow', phrase('refusals.bothCallsMustHaveBeen'))
     if (![own.state, there.state].includes('connected') || ![own.state, there.state].includes('held')) {
-      return refuse('notPossibleNow', 'Talk on one of the two calls, with the other on hold, to join them. Nobody was connected.')
+      return refuse('notPossibleNow', phrase('refusals.talkOnOneOfThe'))
     }
-    if (new Set(joining.map(({ device }) => device)).size < joining.length) return refuse('toCaller', 'They are in both calls already.')
+    if (new Set(joining.map(({ device }) => device)).size < joining.length) return refuse('toCaller', phrase('refusals.theyAreInBothCalls'))
     if (joining.length + 1 > state.company.settings.conferenceSize)
-      return refuse('conferenceFull', `A conference holds ${state.company.settings.conferenceSize} at most. Nobody was connected.`)
+      return refuse('conferenceFull', phrase('refusals.aConferenceHoldsAtMost', { conferenceSize: state.company.settings.conferenceSize }))
     return accept({ type: 'conferenced', call: call.id, device: own.device, joined: other.id })
   },
 }

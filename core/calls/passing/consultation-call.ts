@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { lookUp } from '../../company/lookups'
 import { refuse } from '../answers'
 import { beginCall } from '../beginning'
@@ -18,17 +19,17 @@ export const consultationCall: Service<'consultationCall'> = {
   askedBy: ['console', 'handset'],
   decide({ state, call: primary, own, request: { number } }) {
     const device = lookUp(state.company.telephones, own.device)
-    if (!device || (own.state !== 'connected' && own.state !== 'held')) return refuse('notPossibleNow', 'Answer the call before you ask somebody about it.')
-    if (membersOf(primary).length < 2) return refuse('notPossibleNow', 'Nobody has answered yet: there is nobody to ask for.')
-    if (isAskedFor(state, primary)) return refuse('notPossibleNow', 'You are asking somebody for this caller already. End that first.')
+    if (!device || (own.state !== 'connected' && own.state !== 'held')) return refuse('notPossibleNow', phrase('refusals.answerTheCallBeforeYou'))
+    if (membersOf(primary).length < 2) return refuse('notPossibleNow', phrase('refusals.nobodyHasAnsweredYetThereIs'))
+    if (isAskedFor(state, primary)) return refuse('notPossibleNow', phrase('refusals.youAreAskingSomebodyFor'))
     const target = targetOf(state, number)
     if (
       !('refusal' in target)
       && primary.connections.some(({ device: id, party }) => id === target.id || (target.kind === 'outside' && party?.number === target.number))
     ) {
-      return refuse('toCaller', 'They are in this call already. Your caller is still with you.')
+      return refuse('toCaller', phrase('refusals.theyAreInThisCall'))
     }
     const decision = beginCall(state, device, number, { consultation: primary.id, except: primary.connections.map(connection => connection.device) })
-    return 'refusal' in decision ? refuse(decision.refusal.code, `${decision.refusal.sentence} Your caller is still with you.`) : decision
+    return 'refusal' in decision ? refuse(decision.refusal.code, phrase('refusals.yourCallerIsStillWith', { why: decision.refusal.why })) : decision
   },
 }

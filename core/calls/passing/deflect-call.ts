@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, nameOf, ownerSentence, refuse, type Refused } from '../answers'
 import { destination, distribution, type FieldsOf, idIfAny, ofCall, textIfAny } from '../fields'
 import type { Call, DeviceId, ExchangeState } from '../model'
@@ -6,7 +7,7 @@ import { connectionOf } from '../questions'
 import type { Service } from '../service'
 import { onward } from '../targets'
 
-const where = 'The call is still where it was.'
+const where = phrase('refusals.theCallIsStillWhere')
 const fields = () => ofCall().shape({ to: destination('to'), from: idIfAny('from', 'device'), note: textIfAny('note'), distribution: distribution() })
 
 declare module '../model' {
@@ -18,9 +19,9 @@ export const deflectCall: Service<'deflectCall'> = {
   fields,
   askedBy: ['console'],
   may({ state, call, part, operator, request: { device, from } }) {
-    if (from !== undefined && from !== device) return operator ? null : refuse('notAllowed', 'Only operators may move other people\'s calls.')
+    if (from !== undefined && from !== device) return operator ? null : refuse('notAllowed', phrase('refusals.onlyOperatorsMayMoveOther'))
     if (call.parked && !operator && part !== 'watching')
-      return refuse('notAllowed', 'Only operators, and whoever parked the caller, may send them on. You can take the call.')
+      return refuse('notAllowed', phrase('refusals.onlyOperatorsAndWhoeverParked'))
     return part === 'rung' || part === 'member' || part === 'served' || (call.parked && (operator || part === 'watching'))
       ? null
       : refuse('notYourCall', ownerSentence(state, call))
@@ -41,12 +42,12 @@ function sourceOf(state: ExchangeState, call: Call, device: DeviceId, from: Devi
     if (own?.state === 'alerting' && !own.invitedBy) return own
     const queue = call.connections.find(({ state: its }) => its === 'queued')
     if (queue && !own) return queue
-    return refuse('notPossibleNow', own?.invitedBy ? 'You are asked to join that call: answer or decline.' : 'You have answered that call: pass it on instead.')
+    return refuse('notPossibleNow', own?.invitedBy ? phrase('refusals.youAreAskedToJoin') : phrase('refusals.youHaveAnsweredThatCall'))
   }
-  if (connectionOf(call, device)) return refuse('notPossibleNow', `You are in that call yourself: pass it on instead. ${where}`)
+  if (connectionOf(call, device)) return refuse('notPossibleNow', phrase('refusals.youAreInThatCallYourself', { where }))
   const there = connectionOf(call, from)
-  if (!there || there.party) return refuse('notYourCall', `${nameOf(state, from)} no longer has that call. ${where}`)
+  if (!there || there.party) return refuse('notYourCall', phrase('refusals.noLongerHasThatCall', { name: nameOf(state, from), where }))
   if ((there.state === 'alerting' && !there.invitedBy) || (there.state === 'queued' && !call.parked)) return there
   const caller = handable(call, there)
-  return 'refusal' in caller ? refuse('notPossibleNow', `That call can't be moved at this moment. ${where}`) : there
+  return 'refusal' in caller ? refuse('notPossibleNow', phrase('refusals.thatCallCantBeMoved', { where })) : there
 }

@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, ownerSentence, refuse } from '../answers'
 import { type FieldsOf, idOf, ofCall } from '../fields'
 import { connectionOf, membersOf } from '../questions'
@@ -17,13 +18,13 @@ export const dropParty: Service<'dropParty'> = {
     if (part !== 'member') return refuse('notYourCall', ownerSentence(state, call))
     return call.conference?.by === device || connectionOf(call, party)?.invitedBy === device
       ? null
-      : refuse('notAllowed', 'Only who leads the conference may take somebody out of it, and who asked somebody to join may call that off.')
+      : refuse('notAllowed', phrase('refusals.onlyWhoLeadsTheConferenceMayTake'))
   },
   decide({ call, own, request: { party } }) {
     const other = connectionOf(call, party)
-    if (!other || party === own.device) return refuse('notPossibleNow', 'They are not in this call any more.')
-    if (own.state !== 'connected') return refuse('notPossibleNow', 'Take the call back first.')
-    if (!other.invitedBy && membersOf(call).length < 3) return refuse('notPossibleNow', 'Only the two of you are left: end the call instead.')
+    if (!other || party === own.device) return refuse('notPossibleNow', phrase('refusals.theyAreNotInThis'))
+    if (own.state !== 'connected') return refuse('notPossibleNow', phrase('refusals.takeTheCallBackFirst'))
+    if (!other.invitedBy && membersOf(call).length < 3) return refuse('notPossibleNow', phrase('refusals.onlyTheTwoOfYou'))
     return accept({ type: 'connectionCleared', call: call.id, device: party, cause: 'normalClearing' })
   },
 }

@@ -1,10 +1,11 @@
+import { english } from '../../../words/english'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { merrowby } from '../../../demo/company/merrowby'
 import { mailboxOf } from '../names'
 import { connectionOf, connectionState, placesOf, reservedFor } from '../questions'
 import { stretchOf } from '../stretches'
 import { tellConsulted, tellRecall } from '../story'
-import { Tryout } from '../tryout'
+import { sentenceOf, Tryout } from '../tryout'
 
 /** Every way to hold, ask, pass on, park and get a call back. */
 
@@ -97,7 +98,7 @@ describe('an announced transfer', () => {
     happens()
     expect(stretchOf(desk.state, desk.call(call), ines)).toBe('inHand')
     expect(desk.call(call).consulted).toMatchObject({ device: marit, cause })
-    expect(tellConsulted(desk.call(call).consulted!, name, 5_000)).toBe(`${name(marit)} ${words}`)
+    expect(tellConsulted(english, desk.call(call).consulted!, name, 5_000)).toBe(`${name(marit)} ${words}`)
   })
 
   it('to somebody busy says so at once', () => {
@@ -193,7 +194,7 @@ describe('a blind transfer', () => {
   it('to a group where nobody answers comes back in the name of the group', () => {
     pass('group:reservations', { distribution: 'all' })
     desk.wait(20_000)
-    expect(tellRecall(desk.call(call).recall!, device => desk.state.company.groups[device]?.name ?? name(device), 5_000)).toBe(
+    expect(tellRecall(english, desk.call(call).recall!, device => desk.state.company.groups[device]?.name ?? name(device), 5_000)).toBe(
       'Reservations did not answer, 4 rings',
     )
   })
@@ -213,7 +214,7 @@ describe('a blind transfer', () => {
     desk.must({ service: 'blockNumber', device: ines, number: '07700 900666', reason: 'shouts' })
     const refusal = pass(to)
     expect(refusal).toMatchObject({ code })
-    expect(refusal!.sentence).toContain('still with you')
+    expect(sentenceOf(refusal)).toContain('still with you')
     expect(place()).toBe('talking')
   })
 
@@ -251,7 +252,7 @@ describe('parking', () => {
     park()
     desk.wait(90_000)
     expect(desk.call(call).recall).toMatchObject({ to: ines, cause: 'unfetched' })
-    expect(tellRecall(desk.call(call).recall!, () => 'park slot 1', 5_000)).toBe('nobody came to park slot 1')
+    expect(tellRecall(english, desk.call(call).recall!, () => 'park slot 1', 5_000)).toBe('nobody came to park slot 1')
   })
 
   it('for a person: their telephone lists them, the longest waiting first, even while they talk', () => {
@@ -325,7 +326,7 @@ describe('a conference', () => {
     expect(desk.call(call).connections.map(({ device }) => device)).toEqual([desk.call(call).calling, ines, dunstan, mobile.device])
 
     desk.must({ service: 'setForwarding', device: 't2106', when: 'always', to: 'queue:freight' })
-    const why = desk.ask({ service: 'singleStepConferenceCall', device: ines, call, to: 't2106' })?.sentence
+    const why = sentenceOf(desk.ask({ service: 'singleStepConferenceCall', device: ines, call, to: 't2106' }))
     expect(why).toBe(`${name('t2106')} has calls sent on to ${desk.state.company.groups['queue:freight']!.name}: `
       + 'nobody can be asked to join there. The others are still with you.')
   })
@@ -430,7 +431,7 @@ describe('operators who come and go', () => {
     expect(place()).toBe('onHold')
     desk.wait(30_000)
     expect(stretchOf(desk.state, desk.call(call), tomas)).toBe('arriving')
-    expect(tellRecall(desk.call(call).recall!, name, 5_000)).toBe(`${name(ines)} has gone and left the caller on hold`)
+    expect(tellRecall(english, desk.call(call).recall!, name, 5_000)).toBe(`${name(ines)} has gone and left the caller on hold`)
   })
 
   it('whoever is back in time keeps their callers; dying in a consultation loses nobody', () => {

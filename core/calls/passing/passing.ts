@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import type { Group } from '../../company/company'
 import { lookUp } from '../../company/lookups'
 import { callingNumber, cannotRing, refuse, type Refused } from '../answers'
@@ -13,7 +14,7 @@ import { lastMailbox, nightOf } from '../timers'
 
 const longestNote = 120
 /** What became of the caller whom somebody tried to pass on in vain. */
-export const withYou = 'Your caller is still with you.'
+export const withYou = phrase('refusals.yourCallerIsStillWithYou')
 
 /** A call nobody took goes to the operators, never to nowhere. */
 export function toOperators(state: ExchangeState, call: CallId, from: DeviceId, cause: Cause): CallEvent[] {
@@ -84,9 +85,9 @@ export function ringInstead(state: ExchangeState, call: Call, group: Group): Cal
 /** The caller whom `own` can hand on: the only other party, connected, and not in a conference. */
 export function handable(call: Call, own: Connection): Connection | Refused {
   const other = partnerOf(call, own.device)
-  if (call.conference && membersOf(call).length > 2) return refuse('notPossibleNow', 'A conference can\'t be passed on: leave it, and the others go on.')
+  if (call.conference && membersOf(call).length > 2) return refuse('notPossibleNow', phrase('refusals.aConferenceCantBePassed'))
   if ((own.state !== 'connected' && own.state !== 'held') || other?.state !== 'connected') {
-    return refuse('notPossibleNow', 'Only a caller you are connected with can be passed on.')
+    return refuse('notPossibleNow', phrase('refusals.onlyACallerYouAre'))
   }
   return other
 }

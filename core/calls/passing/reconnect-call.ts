@@ -1,3 +1,4 @@
+import { phrase } from '../../../words/phrase'
 import { accept, holdingTheRest, refuse } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
 import { connectionOf, membersOf, talkingCallOf } from '../questions'
@@ -15,7 +16,7 @@ export const reconnectCall: Service<'reconnectCall'> = {
     const primary = consultation.consultation ? state.calls.get(consultation.consultation) : undefined
     const waiting = primary && connectionOf(primary, own.device)
     if (!primary || !waiting || consultation.calling !== own.device)
-      return refuse('notPossibleNow', 'The caller has hung up. End the call with the colleague when you are ready.')
+      return refuse('notPossibleNow', phrase('refusals.theCallerHasHungUp'))
     const talking = talkingCallOf(state, own.device)
     const holding = talking && talking !== primary && talking !== consultation ? holdingTheRest(state, own.device) : []
     const goesOn = membersOf(consultation).filter(member => member.device !== own.device).length > 1

@@ -1,3 +1,4 @@
+import { english } from '../../../words/english'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../../demo/company/merrowby'
 import { entriesOf } from '../entries'
@@ -7,7 +8,7 @@ import { type Kind, kinds, queries } from './queries'
 
 /** The people of the queries among 600 others. */
 const entries: DirectoryEntry[] = [
-  ...entriesOf(merrowby(600)),
+  ...entriesOf(english, merrowby(600)),
   ...heardPeople.map(({ misheard: _heard, ...one }) => ({ ...one, id: one.extension, telephones: [one.extension], site: '', direct: null })),
 ]
 const directory = new Directory(entries)

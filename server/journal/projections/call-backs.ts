@@ -1,3 +1,5 @@
+import { spoken } from '~~/words/phrase'
+import { t } from '../../language'
 import { promiseOf } from '~~/core/calls/call-backs/call-backs'
 import type { CallBack, ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
@@ -36,7 +38,8 @@ function changeOf({ epoch, seq, clockOffset, company }: ExchangeState, promise: 
   return {
     kind: 'callBack',
     row: {
-      id, epoch, stands: epoch, seq, number: party.number, name: party.name, line, queue, by, assigned, tries, end, word, turn: turn ?? null,
+      id, epoch, stands: epoch, seq, number: party.number, name: party.name, line, queue, by, assigned, tries, end, turn: turn ?? null, word: word
+        && spoken(t, word),
       names: Object.fromEntries(named),
       since: wall(since), promised_at: wall(promisedAt), not_before: wall(notBefore), ended_by: endedBy, ended_at: wall(endedAt),
     },

@@ -1,3 +1,4 @@
+import type { Spoken } from '~~/words/phrase'
 import type { ExchangeState } from '~~/core/calls/model'
 import { deviceName } from '~~/core/calls/names'
 import { type Parking, parkingOf, stay } from '~~/core/calls/parking/parkings'
@@ -6,7 +7,7 @@ import { insertRows } from '../../database/rows'
 
 /** Every stay of a caller in a park slot: table `parking`. */
 
-type Named = Parking & { names: Record<string, string> }
+type Named = Parking & { names: Record<string, Spoken> }
 export interface ParkingChange { kind: 'parking', parking: Named }
 
 export const parkings: Projection<ParkingChange> = {
@@ -74,7 +75,7 @@ function asRead(parking: Parking, state: ExchangeState): ParkingChange {
   return { kind: 'parking', parking: { ...parking, at: wall(at), endedAt: endedAt === null ? null : wall(endedAt), names } }
 }
 
-function namesOf(state: ExchangeState, devices: (string | null)[]): Record<string, string> {
+function namesOf(state: ExchangeState, devices: (string | null)[]): Record<string, Spoken> {
   return Object.fromEntries(devices.flatMap((device) => {
     const name = device && deviceName(state.company, device)
     return device && name ? [[device, name]] : []

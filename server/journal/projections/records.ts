@@ -1,3 +1,5 @@
+import { spoken } from '~~/words/phrase'
+import { t } from '../../language'
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { isPrompt } from '~~/core/calls/call-backs/call-backs'
 import { stepOf } from '~~/core/calls/events'
@@ -132,7 +134,8 @@ function recordRow(record: Numbered): Record<string, unknown> {
     answered_by: record.answeredBy,
     ended_with: record.endedWith,
     searchable: withoutMarks(
-      [number, shown, shown?.replace(/\s/g, ''), name, dialled, line, account, ...numbers, ...Object.values(names)].filter(Boolean).join(' '),
+      [number, shown, shown?.replace(/\s/g, ''), name, dialled, line, account, ...numbers,
+        ...Object.values(names).map(name => spoken(t, name))].filter(Boolean).join(' '),
     ),
   }
 }

@@ -1,3 +1,5 @@
+import { spoken } from '~~/words/phrase'
+import { t } from '~~/server/language'
 import { fromCsv } from '~~/core/speed-keys/csv'
 import { keyPage, keyPageFile } from '~~/shared/key-pages'
 import { withId } from '~~/shared/people'
@@ -18,6 +20,6 @@ export default defineEndpoint({
 }, ({ person, params: { id }, body: { version, csv } }) => {
   const { company, orm } = useRelay()
   const read = fromCsv(company.current, csv)
-  if ('fault' in read) throw wrongInput('csv', read.fault)
+  if ('fault' in read) throw wrongInput('csv', spoken(t, read.fault))
   return fromDatabase(() => changePage(orm.em.fork(), person.signIn, id, version, { keys: keysToKeep(company.current, read.keys) }))
 })

@@ -1,0 +1,2 @@
+/** Nothing is shown before it can be said. */
+export default defineNuxtPlugin(fetchWords)

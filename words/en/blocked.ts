@@ -1,0 +1,16 @@
+export default {
+  blockedNumbersEstafette: 'Blocked numbers · Estafette',
+  fillInBothTheNumber: 'Fill in both: the number, and the reason, so that others understand it later.',
+  blockedNumbers: 'Blocked numbers',
+  reason: 'Reason',
+  blockedBy: 'Blocked by',
+  since: 'Since',
+  lift: 'Lift',
+  noNumberIsBlockedA: 'No number is blocked. A call\'s menu blocks its number; so does the form beside this.',
+  liftTheBlockOf: 'Lift the block of {number}',
+  lift2: 'Lift',
+  blockANumber: 'Block a number',
+  itsCallsHearASentence: 'Its calls hear a sentence and are not put through; a call in hand goes on. They stand in the call log as blocked.',
+  block: 'Block',
+  operatorsBlockNumbers: 'Operators block numbers.',
+} as const

@@ -1,0 +1,3 @@
+export default {
+  line: 'Line {line}: {fault}',
+} as const

@@ -1,0 +1,15 @@
+export default {
+  ofFree: '{name}, {site}: {free} of {count} free',
+  countNew: '{count} new',
+  everybodyOfFree: 'Everybody: {free} of {count} free',
+  onlyWords: 'Only {words}',
+  everybody: 'Everybody',
+  nobody: 'Nobody.',
+  showsEverybodyAgain: 'shows everybody again.',
+  nobodyIsInTheDirectory: 'Nobody is in the directory yet.',
+  atHand: 'At hand',
+  whoServesThe: 'who serves the {name}',
+  whoWasFreeJustNow: 'who was free just now',
+  onTheFloorOnly: 'On the floor only {words}: {count}',
+  everybodyOnTheFloor: 'Everybody on the floor',
+} as const

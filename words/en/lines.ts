@@ -1,0 +1,17 @@
+export default {
+  youAreAsked: 'You are asked',
+  allInUse: 'All in use',
+  countClosed: '{count} closed',
+  linesOf: 'Lines {served} of {count}',
+  asksYouToTakeThe: '{name} asks you to take the {name2}; ',
+  everyLineToTheOutside: '; every line to the outside is in use',
+  linesServedOf: '{asked}Lines served: {served} of {count}{shut}{more}',
+  asksYouToTakeTheTake: '{name} asks you to take the {name2}: take it',
+  notNow: 'not now',
+  served: 'served',
+  notServed: 'not served{more}',
+  toThe: ', to the {name}',
+  closeIt: 'close it …',
+  openIt: 'open it',
+  asItsHoursSay: '{name}: as its hours say',
+} as const

@@ -1,0 +1,6 @@
+export default {
+  open: 'open',
+  byName: ', by {name}',
+  callersGoTo: ': callers go to {name}',
+  closed: 'closed',
+} as const

@@ -1,0 +1,18 @@
+export default {
+  parkingsEstafette: 'Parkings · Estafette',
+  waitsNow: 'waits now',
+  takenBy: 'taken by {taker}',
+  cameBackNobodyTookIt: 'came back: nobody took it',
+  toTaker: ' to {taker}',
+  sentOn: 'sent on{taker}',
+  theCallerHungUp: 'the caller hung up',
+  lostTheExchangeStopped: 'lost: the exchange stopped',
+  nobodyHasBeenParkedYet: 'Nobody has been parked yet. Every stay in a park slot stands here as soon as it begins: type * and a digit with a call in hand.',
+  parkingsTheLatestFirst: 'Parkings, the latest first',
+  where: 'Where',
+  parkedBy: 'Parked by',
+  keptFor: 'Kept for',
+  waited: 'Waited',
+  howItEnded: 'How it ended',
+  anybody: 'anybody',
+} as const

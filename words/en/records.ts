@@ -1,0 +1,18 @@
+export default {
+  countOfCount2: '{count} of {count2}',
+  more: 'More',
+  withNow: 'with {last} now',
+  notAnsweredYet: 'not answered yet',
+  nameThenLast: '{name}, then {last}',
+  lastAnswered: '{last} answered',
+  answered: 'answered',
+  askedAboutACallerAnd: 'asked about a caller, and handed over or joined',
+  missedNobodyAnswered: 'Missed: nobody answered',
+  leftToBeCalledBack: 'left, to be called back',
+  missedGaveUpWaitingAfter: 'Missed: gave up waiting, after {name} had answered',
+  missedGaveUpWaiting: 'Missed: gave up waiting',
+  leftWithAVoicemail: 'left with a voicemail',
+  blockedNotTaken: 'blocked: not taken',
+  notReached: 'not reached',
+  lostTheExchangeStopped: 'Lost: the exchange stopped',
+} as const

@@ -1,0 +1,64 @@
+import account from './account'
+import accounts from './accounts'
+import blocked from './blocked'
+import charges from './charges'
+import company from './company'
+import connections from './connections'
+import contacts from './contacts'
+import dialogs from './dialogs'
+import figures from './figures'
+import files from './files'
+import firstHour from './first-hour'
+import handset from './handset'
+import identity from './identity'
+import likely from './likely'
+import log from './log'
+import messages from './messages'
+import numbers from './numbers'
+import openThings from './open-things'
+import outside from './outside'
+import parkings from './parkings'
+import refusals from './refusals'
+import reports from './reports'
+import shift from './shift'
+import signIn from './sign-in'
+import sound from './sound'
+import trunks from './trunks'
+import upkeep from './upkeep'
+import wall from './wall'
+import watch from './watch'
+import whereabouts from './whereabouts'
+
+/** What dialogs and the other pages say. */
+export default {
+  account,
+  accounts,
+  blocked,
+  charges,
+  company,
+  connections,
+  contacts,
+  dialogs,
+  figures,
+  files,
+  firstHour,
+  handset,
+  identity,
+  likely,
+  log,
+  messages,
+  numbers,
+  openThings,
+  outside,
+  parkings,
+  refusals,
+  reports,
+  shift,
+  signIn,
+  sound,
+  trunks,
+  upkeep,
+  wall,
+  watch,
+  whereabouts,
+} as const

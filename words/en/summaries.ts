@@ -1,0 +1,18 @@
+export default {
+  nobodyIsWaiting: 'Nobody is waiting.',
+  back: 'back',
+  countWaiting: '{count} waiting',
+  nextWho: 'Next: {who}',
+  waitsWhileYouAsk: '{name} waits while you ask {name2}',
+  onHold: 'On hold: {name}, {time}',
+  ringsAt: 'rings at {name}',
+  talksOutside: 'talks outside',
+  nobodyOnHoldParkedOr: 'Nobody on hold, parked or under way.',
+  noCallInHand: 'No call in hand.',
+  inHand: 'In hand',
+  next: 'Next',
+  askedFor: 'Asked for {name}',
+  promisedACallBackBy: 'Promised a call-back by {name}',
+  youAreMuted: 'You are muted',
+  saysText: 'Says: {text}',
+} as const

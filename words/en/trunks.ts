@@ -1,0 +1,15 @@
+export default {
+  ofChannelsInUse: '{used} of {channels} channels in use',
+  outOfOrder: '{faulty} out of order',
+  keptForEmergencies: '{kept} kept for emergencies',
+  outOfServiceForBy: 'Out of service for {time}, by {name}',
+  outOfOrderFor: 'Out of order for {time}',
+  allInUse: 'All in use',
+  inService: 'In service',
+  trunks: 'Trunks',
+  trunkName: 'Trunk {name}',
+  takeOutOfService: 'Take out of service',
+  putBackIntoService: 'Put back into service',
+  takeNameOutOfService: 'Take trunk {name} out of service',
+  putNameBackIntoService: 'Put trunk {name} back into service',
+} as const

@@ -1,0 +1,3 @@
+export default {
+  estafetteForAWall: 'Estafette, for a wall',
+} as const
