@@ -29,6 +29,7 @@ export default defineNuxtConfig({
     '~/assets/watch.css',
     '~/assets/phone.css',
     '~/assets/shelf.css',
+    '~/assets/lower-bars.css',
     '~/assets/side-panel.css',
   ],
   runtimeConfig: {

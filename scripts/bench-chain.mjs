@@ -117,7 +117,7 @@ async function listeners(url, onEvent) {
       throw new Stop(`A console was let go: ${code} ${why}`)
     })
     const first = Promise.race([once(socket, 'message'), letGo])
-    socket.send(JSON.stringify({ type: 'hello', version: 3 }))
+    socket.send(JSON.stringify({ type: 'hello', version: 4 }))
     await first
     const alive = setInterval(() => socket.send('{"type":"here"}'), 2_000)
     socket.on('close', () => clearInterval(alive))

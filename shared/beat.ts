@@ -2,4 +2,4 @@
 export const feedBeat = 2_000
 
 /** What browser and server say to each other on the live feed; another number with every change after which an old page could not read a new server. */
-export const feedVersion = 3
+export const feedVersion = 4

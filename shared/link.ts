@@ -14,7 +14,7 @@ import { readRequest } from './requests'
 
 /** Bytes: room for the whole configuration of a large company. Longer lines are answered with an error and skipped. */
 export const longestLine = 32 * 1024 * 1024
-export const linkVersion = 6
+export const linkVersion = 7
 /** A server says hello in this time (milliseconds) and with its first line, which is this long at most (bytes). */
 export const helloWithin = 2_000
 export const longestHello = 4 * 1024

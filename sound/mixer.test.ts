@@ -68,7 +68,7 @@ class Room {
 
 describe('what comes out of the mixer', () => {
   it(`is at every ear what the state says, after any requests of anybody (seed ${seed})`, () => {
-    let [talked, paged] = [0, 0]
+    let [talked, paged, whispered] = [0, 0, 0]
     fc.assert(fc.property(fc.array(wish, { minLength: 30, maxLength: 70 }), (wishes) => {
       const room = new Room(begin('sound'))
       let now = start
@@ -82,17 +82,19 @@ describe('what comes out of the mixer', () => {
         for (const { calling } of room.state.calls.values()) room.enter(calling)
         const heard = room.listen()
         for (const [ear, voices] of heard) {
-          const { voices: expected, page } = heardBy(room.state, ear)
-          const inRoom = [...expected, ...page ? [page] : []].filter(device => heard.has(device))
+          const { voices: expected, whispers, page } = heardBy(room.state, ear)
+          const inRoom = [...expected, ...whispers, ...page ? [page] : []].filter(device => heard.has(device))
           if ([...voices].sort().join() !== inRoom.sort().join())
             throw new Error(`after ${JSON.stringify(request)} ${ear} hears ${voices.join()} instead of ${inRoom.join()}`)
           talked += voices.length
+          whispered += whispers.length
           if (isLoudspeakerEar(ear)) paged += voices.length
         }
       }
     }), { numRuns: runsOf(120), seed, endOnFailure: true })
     expect(talked).toBeGreaterThan(100)
     expect(paged).toBeGreaterThan(10)
+    expect(whispered).toBeGreaterThan(0)
   }, 120_000)
 
   const tone = (hertz: number) => toneFrame(hertz, 1_000)

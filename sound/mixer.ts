@@ -115,7 +115,7 @@ export class Mixer {
   private speak(device: DeviceId, state: ExchangeState | null, spoken: Map<DeviceId, Int16Array>): void {
     const queue = this.saying.get(device)!
     const [piece] = queue
-    if (!piece || !state || (callsOf(state, device).length === 0 && !ownPage(state, device))) {
+    if (!piece || !state || (callsOf(state, device).length === 0 && !ownPage(state, device) && !state.listenings.has(device))) {
       this.saying.delete(device)
       return
     }
@@ -129,7 +129,7 @@ export class Mixer {
     // Without the exchange nobody knows who may hear whom.
     if (!state) return silentFrame
     const heard = this.heardAt(state, device)
-    const voices = [...heard.voices, ...heard.page ? [heard.page] : []].flatMap(voice => spoken.get(voice) ?? [])
+    const voices = [...heard.voices, ...heard.whispers, ...heard.page ? [heard.page] : []].flatMap(voice => spoken.get(voice) ?? [])
     const played = player.next(this.repertoire.playingAt(heard, device, state))
     return mixed(played ? [...voices, played] : voices)
   }

@@ -65,6 +65,23 @@ describe('what is played at an ear', () => {
     expect(at('t2105')).toEqual({ goesOn: null, once: null })
   })
 
+  it('a soft tone tells everybody in a call that somebody has begun to listen, once for each, and whoever listens nothing', () => {
+    const { house, at } = playing()
+    const call = house.inHand('t2101')
+    const { calling } = house.call(call)
+    expect(at(calling).once).toBeNull()
+    house.must({ service: 'listenIn', device: 't2100', call, to: 't2101' })
+    const first = at(calling).once!
+    expect([at('t2101').once?.key, at('t2100')]).toEqual([first.key, { goesOn: null, once: null }])
+    expect(heights(first.samples()!, 1_400, 1_000)).toEqual([true, false])
+    house.must({ service: 'whisper', device: 't2100', call, on: true })
+    expect(at(calling).once!.key).toBe(first.key)
+    house.must({ service: 'stopListening', device: 't2100' })
+    house.now += 1_000
+    house.must({ service: 'listenIn', device: 't2100', call, to: 't2101' })
+    expect(at(calling).once!.key).not.toBe(first.key)
+  })
+
   it('a mailbox says whose it is and then sounds its tone, once; where nobody can speak the tone comes alone', async () => {
     for (const canSpeak of [true, false]) {
       const { house, said, at } = playing(canSpeak)

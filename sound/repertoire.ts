@@ -1,5 +1,6 @@
 import type { DeviceId, ExchangeState } from '../core/calls/model'
 import { deviceName } from '../core/calls/names'
+import { listenersOf } from '../core/calls/listening/listenings'
 import { ownPage } from '../core/calls/paging/pages'
 import { tellPlace } from '../core/queues/expected-wait'
 import { asPcm, sampleRate } from '../core/sound/frames'
@@ -29,6 +30,8 @@ const ofTheHouse: Voice = { kind: 0, pitch: 50, pace: 150 }
 const toneLevel = 0.12
 /** Before a page sounds at a loudspeaker: two notes that fade. */
 const gong = asPcm(Float32Array.from([660, 528].flatMap(hertz => [...gongNote(hertz)])))
+/** Says to everybody in a call that somebody has begun to listen. */
+const softTone = asPcm(toneSamples([{ frequencies: [1_400], milliseconds: 200 }], sampleRate, 0.06))
 const beep = asPcm(toneSamples([{ frequencies: [1_000], milliseconds: 400 }], sampleRate, 0.2))
 /** What the house says is made once and kept; so many of its sentences. */
 const mostSentences = 200
@@ -67,7 +70,7 @@ export class Repertoire {
     return samples
   }
 
-  private announcement(kind: 'place' | 'mailbox', device: DeviceId, state: ExchangeState): Playing['once'] {
+  private announcement(kind: NonNullable<Heard['announcement']>, device: DeviceId, state: ExchangeState): Playing['once'] {
     const call = callHeardAt(state, device)
     if (!call) return null
     if (kind === 'place') {
@@ -77,6 +80,7 @@ export class Repertoire {
             samples: () => this.made(spoken(t, tellPlace(told)), text => this.speech.speak(text, ofTheHouse)) }
         : null
     }
+    if (kind === 'listening') return { key: `listening ${listenersOf(state, call).map(({ by, at }) => `${by} ${at}`).join()}`, samples: () => softTone }
     const left = leavingOf(call)
     return left && { key: left.message, samples: () => this.greetingOf(left.mailbox, state) }
   }

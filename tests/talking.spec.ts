@@ -180,6 +180,28 @@ test('the sound process is killed, and frozen: it is said, and everybody is hear
   await cast.home()
 })
 
+test('whoever listens in hears both and is heard by neither; a whisper is heard by the colleague alone', async ({ own }, info) => {
+  const cast = await people(own, info.outputPath.bind(info))
+  const whisperersVoice = 1_500
+  const third = await speaking(whisperersVoice, info.outputPath('third.wav'))
+  const supervisor = await measured(await own.open(third, 'bryony'))
+  await supervisor.reload()
+  await turnOn(supervisor)
+  await inHand(cast)
+  await name(supervisor, 'Ines Quillfeather')
+  await supervisor.keyboard.press('Control+F2')
+  const three = (page: Page, ...expected: number[]) => expect.poll(() => heard(page, operatorsVoice, callersVoice, whisperersVoice)).toEqual(expected)
+  await three(supervisor, operatorsVoice, callersVoice)
+  await three(cast.console, callersVoice)
+  await three(cast.caller, operatorsVoice)
+  await supervisor.keyboard.press('F2')
+  await three(cast.console, callersVoice, whisperersVoice)
+  await three(cast.caller, operatorsVoice)
+  await supervisor.keyboard.press('F8')
+  await three(cast.caller, operatorsVoice, whisperersVoice)
+  await Promise.all([cast.home(), third.close()])
+})
+
 test('made-up callers have a voice; whoever has signed out hears nobody any more', async ({ own }, info) => {
   const low = await speaking(operatorsVoice, info.outputPath('low.wav'))
   const console = await measured(await own.open(low, 'ines'))

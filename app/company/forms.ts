@@ -78,13 +78,13 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     title: 'company.telephones', one: 'company.oneTelephone',
     blank: company => ({
       id: newId('t'), person: null, rank: 0, name: '', number: '', capacity: 2, inService: true, pickupGroup: first(company.departments), direct: null,
-      mayPage: 'no',
+      mayPage: 'no', mayListen: false,
     }),
     fields: [
       text('number', 'company.extension'), ifAny(one('person', 'company.whose', 'people')), text('name', 'company.placeWhenItIsNobodys'),
       ifAny(text('direct', 'company.directNumberFromOutside')),
       one('pickupGroup', 'company.pickupGroup', 'departments'), whole('capacity', 'company.callsAtOnce'), whole('rank', 'company.ofSeveralOfOnePerson'),
-      choice('mayPage', 'company.mayPageUpTo', pagingRights), check('inService', 'company.inService'),
+      choice('mayPage', 'company.mayPageUpTo', pagingRights), check('mayListen', 'company.mayListen'), check('inService', 'company.inService'),
     ],
   },
   departments: {
@@ -205,7 +205,8 @@ export const settingsFields: readonly FormField[] = [
   tone('ringing', 'company.toneWhileItRings'), tone('busy', 'company.toneWhenSomebodyTalks'), tone('congestion', 'company.toneWhenNoLineIs'),
   tone('unobtainable', 'company.toneWhenNobodyCanBe'), whole('conferenceSize', 'company.mostInAConference'),
   seconds('pageSilence', 'company.aSilentPageClosesAfter'), seconds('pageWait', 'company.aPageWaitsForLoudspeakers'),
-  choice('pageOverDoNotDisturb', 'company.doNotDisturbLetsPages', pageRanks), ifAny(destination('pageDefault', 'company.pagesGoByOneKey')),
+  choice('pageOverDoNotDisturb', 'company.doNotDisturbLetsPages', pageRanks),
+  check('listeningTone', 'company.listeningTone'), ifAny(destination('pageDefault', 'company.pagesGoByOneKey')),
   choice('serviceLevel', 'company.theServiceLevelIsCounted', levelKinds), seconds('shortAbandon', 'company.whoGivesUpWithinSo'),
   whole('callBackTries', 'company.callersAreCalledBackAt'), seconds('callBackAgain', 'company.andAgainAfterSeconds'),
   seconds('callBackWithin', 'company.aPromisedCallBackIs'),

@@ -102,7 +102,13 @@ useHead({ title })
         {{ text }}
       </p>
     </div>
-    <PageBar v-if="desk.device" />
+    <div
+      v-if="desk.device"
+      class="lower-bars"
+    >
+      <PageBar />
+      <ListenBar />
+    </div>
     <main
       class="page"
       tabindex="-1"

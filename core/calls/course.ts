@@ -151,8 +151,8 @@ function connection(event: EventOf<'originated'> | EventOf<'delivered'>, state: 
 
 /** A call that goes on, after an event. `joined`: the call that becomes part of it. */
 export function changedCall(kind: EventKind<never>, call: Call, event: CallChange, joined: Call | undefined): Call {
-  const story = kind.step ? withStep(call.story, stepAs(kind, event)) : call.story
-  return kind.change?.({ ...call, story }, event as never, joined) ?? call
+  const told = kind.step ? { ...call, story: withStep(call.story, stepAs(kind, event)) } : call
+  return kind.change?.(told, event as never, joined) ?? told
 }
 
 export function muted({ muted: _before, ...rest }: Connection, on: boolean): Connection {

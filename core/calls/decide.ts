@@ -8,6 +8,7 @@ import type { Call, CallEvent, CallId, Cause, Decision, DeviceId, ExchangeState,
 import { letRing, offersDue, queuesAfter } from '../queues/offers'
 import { sendFromClosed, waitsAtClosed } from '../queues/closing'
 import { byItsHours, openingOf } from '../queues/openings'
+import { listeningsAfterwards } from './listening/listenings'
 import { closed, pagesAfterwards } from './paging/pages'
 import { comeBack, ringAgain, ringInstead, sendAway, unanswered } from './passing/passing'
 import { callsOf, connectionOf, holdersOf, isOperator, isPresent, queueOf, waitingFor } from './questions'
@@ -162,7 +163,7 @@ function afterwards(before: ExchangeState, state: ExchangeState, events: readonl
     sinceOffers.push(...lines, ...strays)
     const others = strays.length > 0
       ? []
-      : firstOf(pagesAfterwards(current), () => callBacksAfterwards(current, just, now), () => {
+      : firstOf(pagesAfterwards(current), () => listeningsAfterwards(current), () => callBacksAfterwards(current, just, now), () => {
           const concerned = queuesAfter(beforeOffers, current, sinceOffers);
           [sinceOffers, beforeOffers] = [[], current]
           return offersDue(current, concerned, now)

@@ -7,6 +7,7 @@ import { callBackAssigned, callBackDeferred, callBackEnded, callBackLate, callBa
 import { refused } from './control/clear-connection'
 import { conferenced } from './passing/conference-call'
 import { configured } from './configuration/configure'
+import { intruded, listeningBegun, listeningEnded, whisperBegun, whisperEnded } from './listening/listen-in'
 import { noteDismissed } from './parking/dismiss-note'
 import { digitsGenerated } from './control/generate-digits'
 import { held } from './control/hold-call'
@@ -36,6 +37,7 @@ import { queueAnnounced } from '../queues/telling'
 export const kinds: { [E in EventName]: EventKind<E> } = {
   ...course, concealed: {}, callBackAssigned, callBackDeferred, callBackEnded, callBackLate, callBackMoved, callBackPromised, promptAnswered,
   clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
+  listeningBegun, listeningEnded, whisperBegun, whisperEnded, intruded,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
   callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, letThroughChanged, lineOffered, lineServed, microphoneMute,
   openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, transferred, trunkChanged, numberUnblocked,

@@ -4,6 +4,7 @@ import type { EventKind } from './event'
 import { kinds } from './events'
 import { isMemberOf, lookUp } from '../company/lookups'
 import type { Call, CallEvent, CallId, Connection, Device, DeviceId, EventOf, ExchangeState, NumberedEvent } from './model'
+import { listeningsAfter } from './listening/listenings'
 import { missingFrom, reindex, reindexPlaces } from './indexes'
 import { handlingAfter, offeredAfter, patienceAfter } from '../queues/handling'
 
@@ -20,7 +21,8 @@ export function evolve(state: ExchangeState, event: NumberedEvent): ExchangeStat
   if (event.type === 'originated') return originated(state, next, event)
   if (!('call' in event)) return next
   const call = state.calls.get(event.call)
-  if (!call) return next
+  // Who listened listens no more once the call is over.
+  if (!call) return event.type === 'listeningEnded' ? listeningsAfter(next, event) : next
   return event.type === 'callCleared' ? cleared(state, next, call, event) : changed(state, next, call, [event])
 }
 
@@ -88,7 +90,7 @@ function changed(state: ExchangeState, next: ExchangeState, call: Call, events: 
   for (const { device } of gone) calls = forgotten(calls, touched, call.id, device)
   next.serial = state.serial + events.filter(each => 'party' in each && each.party).length
   const settled = settledAt(state, next, calls, touched, gone, missingFrom(before, after.connections), after, event.at)
-  return events.reduce((known, each) => promiseAfter(offeredAfter(known, call, each), each), settled)
+  return events.reduce((known, each) => listeningsAfter(promiseAfter(offeredAfter(known, call, each), each), each), settled)
 }
 
 /** The state with its calls as they are now; telephones that have just been left by their last call are free. */

@@ -75,6 +75,7 @@ function waits(call: Call): boolean {
 
 function checkState(state: ExchangeState): void {
   checkPages(state)
+  checkListenings(state)
   const talkers = new Set<string>()
   const taken = new Set<string>()
   for (const trunk of Object.keys(state.company.trunks))
@@ -216,9 +217,24 @@ function checkPages(state: ExchangeState): void {
   }
 }
 
-/** A page holds the speaker's own call, and does nothing to any other. */
+/** Who listens has the right, talks to nobody, and is in no call that they listen to; the colleague is in it. */
+function checkListenings(state: ExchangeState): void {
+  for (const { by, to, call: id, whispers } of state.listenings.values()) {
+    const call = state.calls.get(id)
+    const own = call && connectionOf(call, to)
+    law(own?.state === 'connected' || own?.state === 'held', 'whom somebody listens to is in the call')
+    law(!connectionOf(call!, by) && !isEmergency(state, call!), 'who listens is not in the call')
+    law(state.company.telephones[by]!.mayListen && state.agents.get(by)?.attended, 'who listens may, and is there')
+    law(!talkingCallOf(state, by), 'who listens talks to nobody')
+    law(![...state.pages.values()].some(page => page.by === by), 'who listens speaks on no page')
+    const others = call!.connections.filter(({ device, along }) => device !== to && (state.devices.has(device) || along))
+    law(!whispers || others.length === 0, 'a whisper reaches one of ours alone')
+  }
+}
+
+/** A page, or whoever listens, holds their own call, and does nothing to any other. */
 function checkPaging(before: ExchangeState, after: ExchangeState, request: Request): void {
-  if (!['openPage', 'speakOnPage', 'closePage'].includes(request.service)) return
+  if (!['openPage', 'speakOnPage', 'closePage', 'listenIn', 'stopListening', 'whisper'].includes(request.service)) return
   const { device } = request as { device: string }
   for (const [id, call] of before.calls) {
     const then = after.calls.get(id)
@@ -252,7 +268,7 @@ function hearing(call: Call): Set<string> {
 }
 
 const beginTalking: readonly string[] = [
-  'answerCall', 'directedPickupCall', 'groupPickupCall', 'retrieveCall', 'reconnectCall', 'makeCall', 'intercomCall', 'conferenceCall',
+  'answerCall', 'directedPickupCall', 'groupPickupCall', 'retrieveCall', 'reconnectCall', 'makeCall', 'intercomCall', 'conferenceCall', 'intrudeCall',
 ]
 
 /** Nobody begins to hear anybody, and no caller goes, except by what somebody who may do so has asked for. */
@@ -416,6 +432,10 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       'openPage',
       'speakOnPage',
       'intercomCall',
+      'listenIn',
+      'whisper',
+      'intrudeCall',
+      'stopListening',
       'putInQueue',
       'setForwarding',
       'offered',

@@ -137,6 +137,7 @@ export type Step = InferType<typeof step>
 export const stepTypes = [
   'originated', 'queued', 'delivered', 'established', 'held', 'retrieved', 'transferred', 'diverted', 'failed',
   'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused', 'putFirst', 'putLast', 'forwarded', 'prompted', 'promptAnswered',
+  'listeningBegun', 'listeningEnded', 'whisperBegun', 'whisperEnded', 'intruded',
 ] as const
 
 export interface Caption {
@@ -382,6 +383,15 @@ export interface Page {
   private: boolean
 }
 
+/** Somebody with the right hears what a colleague hears in a call; `whispers`: and is heard by that colleague alone. */
+export interface Listening {
+  by: DeviceId
+  to: DeviceId
+  call: CallId
+  whispers: boolean
+  at: number
+}
+
 /**
  * Everything that an exchange knows: the company's configuration (large, changed rarely), what happens at its telephones, and its calls.
  * The maps are persistent: a changed one shares what did not change, so that no event costs more the more telephones or calls there are.
@@ -414,6 +424,8 @@ export interface ExchangeState {
   patience: Map<DeviceId, { waited: number, gaveUp: number }>
   /** Those that are open, and those that wait. */
   pages: Map<PageId, Page>
+  /** By who listens. */
+  listenings: Map<DeviceId, Listening>
   /** Promises that are open, and the latest that are over, oldest first. */
   callBacks: Map<CallBackId, CallBack>
   callBacksOver: CallBack[]

@@ -15,6 +15,7 @@ import { dropParty } from './passing/drop-party'
 import { generateDigits } from './control/generate-digits'
 import { groupPickupCall } from './control/group-pickup-call'
 import { holdCall } from './control/hold-call'
+import { intrudeCall, listenIn, stopListening, whisper } from './listening/listen-in'
 import { makeCall } from './control/make-call'
 import { offerCall } from './outside/offer-call'
 import { answerLineOffer, offerLine } from '../queues/offer-line'
@@ -47,9 +48,10 @@ import type { ServiceName } from './model'
 export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   adjustClock, answerCall, answerLineOffer, assignCallBack, blockNumber, clearCall, clearConnection,
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
-  dismissNote, dropParty, endCallBack, generateDigits, groupPickupCall, holdCall, intercomCall, makeCall, makeCallBack, offerCall, offerLine,
+  dismissNote, dropParty, endCallBack, generateDigits, groupPickupCall, holdCall, intercomCall, intrudeCall, listenIn, makeCall, makeCallBack,
+  offerCall, offerLine,
   openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportTrunk, restoreBlock, restoreCallBack, retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setForwarding, setHandset, setLetThrough, setLineServed, setMicrophoneMute,
   setOpening, setQueueServed, setRingAlong, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
-  speakOnPage, transferCall, unblockNumber,
+  speakOnPage, stopListening, transferCall, unblockNumber, whisper,
 }

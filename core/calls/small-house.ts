@@ -19,8 +19,10 @@ export function smallHouse(): Company {
       ...people.map(([first, last, team], index): Telephone => ({
         id: `t${2_100 + index}`, person: `p${2_100 + index}`, rank: 0, name: `${first} ${last}`, number: String(2_100 + index), pickupGroup: team,
         capacity: index < 3 ? 12 : 1, inService: true, direct: `+4416329601${String(index).padStart(2, '0')}`, mayPage: index < 3 ? 'safety' : 'no',
+        mayListen: index === 0,
       })),
-      { id: 't851', person: null, rank: 0, name: 'Berth', number: '851', pickupGroup: 'freight', capacity: 1, inService: true, direct: null, mayPage: 'no' },
+      { id: 't851', person: null, rank: 0, name: 'Berth', number: '851', pickupGroup: 'freight', capacity: 1, inService: true, direct: null, mayPage: 'no',
+        mayListen: false },
     ]),
     groups: byId([
       queue('operators', '0', ['t2100', 't2101', 't2102'], { callBackDigit: '2', tries: 3 }),

@@ -4,10 +4,12 @@ import { completed } from '../company/completed'
 import { noIndexes, reindexAll } from './indexes'
 import { quietDevice } from './telephones/device'
 import { openingsAnew } from '../queues/openings'
-import type { Agent, Block, Call, CallBack, CallBackId, CallId, Device, DeviceId, ExchangeState, Opening, Page, PageId, TrunkId, TrunkTrouble } from './model'
+import type {
+  Agent, Block, Call, CallBack, CallBackId, CallId, Device, DeviceId, ExchangeState, Listening, Opening, Page, PageId, TrunkId, TrunkTrouble,
+} from './model'
 
 /** What a state holds in persistent maps. */
-type Persistent = 'devices' | 'agents' | 'blocked' | 'openings' | 'troubles' | 'handling' | 'patience' | 'pages' | 'callBacks' | 'calls'
+type Persistent = 'devices' | 'agents' | 'blocked' | 'openings' | 'troubles' | 'handling' | 'patience' | 'pages' | 'listenings' | 'callBacks' | 'calls'
 
 /** A state as plain data that survives JSON unchanged: to be sent and kept. */
 export interface Snapshot extends Omit<ExchangeState, Persistent | 'indexes'> {
@@ -19,21 +21,22 @@ export interface Snapshot extends Omit<ExchangeState, Persistent | 'indexes'> {
   handling: Record<DeviceId, number>
   patience: Record<DeviceId, { waited: number, gaveUp: number }>
   pages: Record<PageId, Page>
+  listenings: Record<DeviceId, Listening>
   callBacks: Record<CallBackId, CallBack>
   calls: Record<CallId, Call>
 }
 
 export function snapshotOf({ indexes: _follows, ...state }: ExchangeState): Snapshot {
-  const { devices, agents, blocked, openings, troubles, handling, patience, pages, callBacks, calls } = state
+  const { devices, agents, blocked, openings, troubles, handling, patience, pages, listenings, callBacks, calls } = state
   return {
     ...state, devices: devices.toObject(), agents: agents.toObject(), blocked: blocked.toObject(), openings: openings.toObject(),
-    troubles: troubles.toObject(), handling: handling.toObject(), patience: patience.toObject(), pages: pages.toObject(),
+    troubles: troubles.toObject(), handling: handling.toObject(), patience: patience.toObject(), pages: pages.toObject(), listenings: listenings.toObject(),
     callBacks: callBacks.toObject(), calls: calls.toObject(),
   }
 }
 
 export function stateOf(snapshot: Snapshot): ExchangeState {
-  const { company, devices, agents, blocked, openings, troubles, handling, patience, pages, callBacks, callBacksOver, calls } = snapshot
+  const { company, devices, agents, blocked, openings, troubles, handling, patience, pages, listenings, callBacks, callBacksOver, calls } = snapshot
   return reindexAll({
     ...snapshot,
     // One that was kept before there was any paging, or before queues rang their members, knows nothing of it.
@@ -43,6 +46,7 @@ export function stateOf(snapshot: Snapshot): ExchangeState {
     handling: PersistentMap(handling ?? {}),
     patience: PersistentMap(patience ?? {}),
     pages: PersistentMap(pages ?? {}),
+    listenings: PersistentMap(listenings ?? {}),
     callBacks: PersistentMap(callBacks ?? {}),
     callBacksOver: callBacksOver ?? [],
     devices: PersistentMap(devices),
@@ -76,6 +80,7 @@ export function quietState(company: Company, { epoch, now, attended = [] }: Begi
     handling: PersistentMap(),
     patience: PersistentMap(),
     pages: PersistentMap(),
+    listenings: PersistentMap(),
     callBacks: PersistentMap(),
     callBacksOver: [],
     calls: PersistentMap(),

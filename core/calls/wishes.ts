@@ -5,7 +5,7 @@ import { decide } from './decide'
 import { evolveAll, numbered } from './evolve'
 import type { Call, Connection, DeviceId, ExchangeState, NumberedEvent, Request } from './model'
 import { mailboxOf } from './names'
-import { placesOf, queueOf } from './questions'
+import { isConversation, placesOf, queueOf } from './questions'
 import { services } from './services'
 import { smallHouse } from './small-house'
 import { quietState } from './snapshot'
@@ -88,6 +88,7 @@ const kinds = [
   [1, 'block'],
   [4, 'page'],
   [2, 'intercom'],
+  [10, 'listen'],
   [2, 'pause'],
   [1, 'opening'],
   [2, 'turn'],
@@ -182,6 +183,14 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
     }
     case 'intercom':
       return { service: 'intercomCall', device: at(operators, b), number: at(c % 4 ? devices : destinations, a) }
+    case 'listen': {
+      const [listening] = [...state.listenings.values()].slice(c % Math.max(1, state.listenings.size))
+      if (listening && a % 8 === 1) return { service: 'intrudeCall', device: listening.by, call: listening.call }
+      if (listening && a % 8 === 3) return { service: 'stopListening', device: listening.by }
+      if (listening && a % 2 === 0) return { service: 'whisper', device: listening.by, call: listening.call, on: b % 8 > 0 }
+      const call = calls.length > 0 ? fitting(calls, a, isConversation) : undefined
+      return call ? { service: 'listenIn', device: at(operators, c % 8 ? 0 : b), call: call.id, to: who(call, b, ['connected']) } : null
+    }
     case 'block':
       return a % 3
         ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' }

@@ -73,7 +73,7 @@ export const nobody: Company = {
     tones: { ringing: '', busy: '', congestion: '', unobtainable: '' },
     holdRecall: 180_000, holdLimit: 900_000, overflow: 180_000, outsideWatch: 300_000, outsideLongest: 2 * 60 * 60_000, longestMessage: 120_000,
     conferenceSize: 8, operators: 'operators', pageSilence: 15_000,
-    pauseReasons: ['Break', 'Paperwork', 'Training', 'Called away'], pageWait: 60_000, pageOverDoNotDisturb: 'urgent', pageDefault: null,
+    pauseReasons: ['Break', 'Paperwork', 'Training', 'Called away'], pageWait: 60_000, pageOverDoNotDisturb: 'urgent', listeningTone: true, pageDefault: null,
     listedCodesOnly: false, callBackTries: 3, callBackAgain: 15 * 60_000, callBackWithin: 2 * 60 * 60_000,
     callsTo: ['inland', 'abroad'], callBacksTo: ['inland'], serviceLevel: 'offered', shortAbandon: 5_000,
   },

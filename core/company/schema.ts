@@ -92,6 +92,8 @@ const telephone = object({
   direct: text(20).nullable(),
   /** Of an operator: up to which rank they may page from it. */
   mayPage: string().oneOf(pagingRights).required(),
+  /** Of an operator: may listen to calls of others, whisper to colleagues and join. */
+  mayListen: boolean().strict().required(),
 })
 
 const group = object({
@@ -303,6 +305,8 @@ const settings = object({
   pageWait: seconds(1, hour),
   /** A page of this rank and above is heard in spite of do not disturb. */
   pageOverDoNotDisturb: string().oneOf(pageRanks).required(),
+  /** Everybody in a call hears a short tone when somebody listens in. */
+  listeningTone: boolean().strict().required(),
   /** The zone or group that is one key away; null: none. */
   pageDefault: id.nullable().defined(),
   /** Calls outside are put down to codes of the list only, or to none. */

@@ -1,10 +1,11 @@
+import type { Listening } from '../calls/model'
 import { connectionOf, isConversation } from '../calls/questions'
-import { ask, type Console, type Deed, otherName } from './console'
+import { ask, type Asked, type Console, type Deed, otherName } from './console'
 import type { PlainKey } from '../../words/speaker'
 
 /** What the keys of the call in hand do while nothing is typed. */
 
-type Situation = Pick<Console, 'device' | 'track' | 'nameOf' | 't'>
+type Situation = Pick<Console, 'state' | 'device' | 'track' | 'nameOf' | 't'>
 
 /** What Enter does then, said beforehand: hands over the caller one asks for, or answers; null when it does nothing. */
 export function standingDeed({ device, track: { consultation, askedFor, next, chosen }, nameOf, t }: Situation): { words: string, deed: Deed } | null {
@@ -49,6 +50,12 @@ export function mute({ device, track: { talking } }: Situation): Deed | null {
   return own ? ask({ service: 'setMicrophoneMute', call: talking.id, party: own.device, on: !own.muted }) : null
 }
 
+/** What a key does for whoever listens to a colleague's call. */
+function whileListening({ state, device }: Situation, request: (listening: Listening) => Asked): Deed | null {
+  const listening = state.listenings.get(device)
+  return listening ? ask(request(listening)) : null
+}
+
 /** Makes one conference of the call in hand and of whoever is asked, or has been on hold longest. */
 export function joinAll({ track: { talking, consultation, askedFor, held } }: Situation): Deed | null {
   if (!talking) return null
@@ -69,11 +76,11 @@ const deeds: Record<string, (situation: Situation) => Deed | null> = {
   ' ': holdOrTakeBack,
   'ArrowLeft': swap,
   'Backspace': back,
-  'Delete': end,
+  'Delete': situation => end(situation) ?? whileListening(situation, () => ({ service: 'stopListening' })),
   'Escape': escape,
-  'F2': mute,
+  'F2': situation => mute(situation) ?? whileListening(situation, ({ call, whispers }) => ({ service: 'whisper', call, on: !whispers })),
   'F4': ({ track: { baton, talking } }) => ({ do: 'takeMessage', to: null, call: (baton ?? talking)?.id ?? null }),
-  'F8': joinAll,
+  'F8': situation => joinAll(situation) ?? whileListening(situation, ({ call }) => ({ service: 'intrudeCall', call })),
   'F9': () => ({ do: 'sendDigits' }),
 }
 

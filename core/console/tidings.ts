@@ -50,6 +50,8 @@ type CallEvent = Extract<NumberedEvent, { call: string }>
 export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | undefined): Tiding[] {
   if (!('call' in event)) return []
   const { state, device } = scene
+  const heard = listeningWords(scene, event)
+  if (heard) return [{ about: event.call, text: heard, rank: 'urgent', leaves: null }]
   const left = state.calls.get(event.call)
   // Whoever hangs up leaves first, and then the call is over: that is one thing to tell.
   if (event.type === 'callCleared' && before && before.connections.length < 2) return []
@@ -70,6 +72,20 @@ export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | und
   if (before?.parked && !after?.parked && before.parked.by === device) return tell(leavesSlot(scene, event, before), 'calls')
   if (after && is === 'inHand') return tell(amongUs(scene, event, before, after), 'urgent')
   return []
+}
+
+/** What is said to whoever listens to a call, and to the colleague to whom they whisper. */
+function listeningWords({ state, device, nameOf, t }: Scene, event: CallEvent): string | null {
+  const listening = state.listenings.get(event.device)
+  if (event.type === 'whisperBegun' && listening?.to === device) return t('tidings.whispersToYou', { name: nameOf(event.device) })
+  if (event.device !== device) return null
+  switch (event.type) {
+    case 'listeningBegun': return t('tidings.youListenTo', { name: nameOf(event.to) })
+    case 'listeningEnded': return t('tidings.youListenNoMore')
+    case 'whisperBegun': return t('tidings.youWhisperTo', { name: nameOf(listening!.to) })
+    case 'whisperEnded': return t('tidings.youWhisperNoMore')
+    default: return null
+  }
 }
 
 /** Who waits, and where they have arrived. */
@@ -111,6 +127,7 @@ function doneByOneself(scene: Scene, event: CallEvent, before: Call | undefined,
       name, name2: scene.nameOf(event.slot), more: event.for ? scene.t('tidings.keptFor', { name: scene.nameOf(event.for) }) : '',
     })
     case 'transferred': return scene.t('tidings.namePassedOnToName2', { name, name2: scene.nameOf(event.to) })
+    case 'intruded': return after ? scene.t('tidings.youHaveJoined', { names: namesIn(scene, after) }) : null
     case 'conferenced': return after ? scene.t('tidings.conferenceNames', { names: namesIn(scene, after) }) : null
     case 'refused': return scene.t('tidings.leftToTheOthers', { name })
     case 'diverted': return event.cause === 'declined' ? scene.t('tidings.nameDeclined', { name }) : null
@@ -184,6 +201,7 @@ function amongUs(scene: Scene, event: CallEvent, before: Call | undefined, after
     case 'established':
       if (event.byItself) return scene.t('tidings.hearsYouNobodyHasLifted', { who })
       return othersOf(after, device).length > 1 ? scene.t('tidings.whoJoined', { who }) : scene.t('tidings.whoAnswered', { who })
+    case 'intruded': return scene.t('tidings.whoJoined', { who })
     case 'microphoneMute': return before && unliftedIn(before)?.device === event.device && !event.on ? scene.t('tidings.isThere', { who }) : null
     // What callers say stands in for their voice.
     case 'callInformation': return scene.saysWords ? spoken(scene.t, event.text) : null

@@ -1,8 +1,9 @@
 import type { Call, DeviceId } from '../calls/model'
 import { callingNumber, cannotRing, cannotRingWords } from '../calls/answers'
 import { forwardAtOnce } from '../calls/forwarding/forwarding'
+import { mayListen } from '../calls/listening/listenings'
 import { mailboxOf } from '../calls/names'
-import { callsOf, connectionOf, isConversation, parkedIn, partnerOf, queueOf } from '../calls/questions'
+import { callsOf, connectionOf, isConversation, parkedIn, partnerOf, queueOf, talkingCallOf } from '../calls/questions'
 import { tellConsulted, tellRecall } from '../calls/story'
 import type { Distribution, Group, Zone } from '../company/company'
 import { isMemberOf, lookUp } from '../company/lookups'
@@ -13,7 +14,7 @@ import { ask, type Console, type Deed, otherName } from './console'
 /** One way a call can go from here. `words` continue "Enter …": what it does, said before it is done. */
 export interface Way {
   id: 'passOn' | 'ask' | 'keepFor' | 'voicemail' | 'mobile' | 'join' | 'call' | 'everybody' | 'message' | 'pickUp' | 'move' | 'disturb' | 'forward'
-    | 'page' | 'intercom'
+    | 'page' | 'intercom' | 'listen'
   label: string
   words: string
   key: string
@@ -23,7 +24,7 @@ export interface Way {
 /** The keys of the ways, as they stand on their buttons. */
 const wayKeys: Record<Way['id'], string> = {
   passOn: 'Enter', call: 'Enter', ask: 'Shift+Enter', everybody: 'Shift+Enter', keepFor: 'Ctrl+Enter', voicemail: 'F2', message: 'F4', join: 'F8', mobile: 'F9',
-  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8', forward: 'Ctrl+Shift+F8', page: 'Ctrl+F8', intercom: 'Ctrl+F9',
+  pickUp: 'Shift+F2', move: 'Shift+F4', disturb: 'Shift+F8', forward: 'Ctrl+Shift+F8', page: 'Ctrl+F8', intercom: 'Ctrl+F9', listen: 'Ctrl+F2',
 }
 
 const way = (id: Way['id'], label: string, words: string, deed: Deed): Way => ({ id, label, words, key: wayKeys[id], deed })
@@ -108,7 +109,7 @@ function toPerson(console: Console, id: DeviceId): Way[] {
   if (!baton && state.agents.has(device)) {
     ways.push(onTheirBehalf(console, id, name), way('forward', t('ways.forward'), t('ways.saysWhereCallsOfGo', { name }), { do: 'forward', of: id }))
   }
-  ways.push(...atOnce(console, id, t('ways.atOnce', { name })))
+  ways.push(...listening(console, id), ...atOnce(console, id, t('ways.atOnce', { name })))
   if (!baton && state.agents.has(device)) {
     const words = t('ways.callsWhoseTelephoneAnswersBy', { name })
     ways.push(way('intercom', t('ways.intercom'), words, ask({ service: 'intercomCall', number: id })))
@@ -142,6 +143,14 @@ function atTheirTelephone({ state, device, t }: Console, id: DeviceId, name: str
     ...(rings ? [way('pickUp', t('ways.pickUp'), t('ways.picksUpWhatRingsAt', { name }), ask({ service: 'directedPickupCall', call: rings.id }))] : []),
     ...(moves ? [way('move', t('ways.carryTheirCall'), t('ways.carriesTheCallOfElsewhere', { name }), { do: 'carry', call: moves.id })] : []),
   ]
+}
+
+/** Hearing what a colleague says and hears, for whoever has the right; the call in hand waits meanwhile. */
+export function listening({ state, device, nameOf, t, track: { talking } }: Console, to: DeviceId): Way[] {
+  const call = talkingCallOf(state, to)
+  if (!mayListen(state, device) || !call || !isConversation(call) || connectionOf(call, device) || state.listenings.get(device)?.call === call.id) return []
+  const waits = talking ? t('ways.waitsOnHold', { name: otherName(t, talking, device, nameOf) }) : ''
+  return [way('listen', t('ways.listenIn'), t('ways.listensTo', { name: nameOf(to), waits }), ask({ service: 'listenIn', call: call.id, to }))]
 }
 
 /** Speaking to a telephone, a group's telephones or loudspeakers without calling them; the call in hand waits meanwhile. */

@@ -1,7 +1,8 @@
 import type { Call, Cause, Connection, DeviceId, ExchangeState } from '../calls/model'
 import { isMailbox } from '../calls/names'
+import { listenersOf, whisperersTo } from '../calls/listening/listenings'
 import { hearersOf, openPages, pagesHeardAt } from '../calls/paging/pages'
-import { callsOf, connectionOf } from '../calls/questions'
+import { callsOf, connectionOf, isConversation } from '../calls/questions'
 import type { Settings } from '../company/schema'
 import { type ToneKind, tonesOfCountry } from './country-tones'
 import { readTone, type Tone } from './tone'
@@ -14,14 +15,19 @@ export interface Heard {
   voices: DeviceId[]
   /** Who speaks here on a page, whether or not one talks. */
   page: DeviceId | null
+  /** Who whispers to whoever is here; nobody else hears it. */
+  whispers: DeviceId[]
   /** Music while one waits: on hold, or in a park slot. */
   music: boolean
   tone: ToneKind | null
-  /** `place`: is told between two rings where one stands in the queue; `mailbox`: its greeting, and then its tone. */
-  announcement: 'place' | 'mailbox' | null
+  /**
+   * `place`: is told between two rings where one stands in the queue; `mailbox`: its greeting, and then its tone; `listening`: a tone says that somebody
+   * listens.
+   */
+  announcement: 'place' | 'mailbox' | 'listening' | null
 }
 
-const silence: Heard = { voices: [], page: null, music: false, tone: null, announcement: null }
+const silence: Heard = { voices: [], page: null, whispers: [], music: false, tone: null, announcement: null }
 
 const loudspeakerPrefix = 'loudspeaker:'
 
@@ -37,7 +43,7 @@ export function callHeardAt(state: ExchangeState, ear: DeviceId): Call | undefin
 /** Whether a microphone is open on a call: what is said there may be meant for somebody. */
 export function speaksOnCall(state: ExchangeState, device: DeviceId): boolean {
   const call = callHeardAt(state, device)
-  return call !== undefined && !connectionOf(call, device)!.muted
+  return call ? !connectionOf(call, device)!.muted : state.listenings.get(device)?.whispers ?? false
 }
 
 /** What is heard at a telephone, or by a party outside: of its calls the one on which it is connected, and a page; at a loudspeaker a page. */
@@ -46,7 +52,17 @@ export function heardBy(state: ExchangeState, ear: DeviceId): Heard {
   const call = callHeardAt(state, ear)
   // By law an ear hears one page.
   const [page] = pagesHeardAt(state, ear)
-  return { ...call ? heardIn(call, ear) : silence, page: page?.by ?? null }
+  const heard = call ? heardIn(state, call, ear) : heardListening(state, ear)
+  return { ...heard, page: page?.by ?? null, whispers: call ? whisperersTo(state, ear) : [] }
+}
+
+/** What whoever listens hears: those who talk on the call, the colleague among them, and no whisper of others. */
+function heardListening(state: ExchangeState, ear: DeviceId): Heard {
+  const listening = state.listenings.get(ear)
+  const call = listening && state.calls.get(listening.call)
+  const own = call && connectionOf(call, listening.to)
+  if (own?.state !== 'connected' || !isConversation(call!)) return silence
+  return { ...silence, voices: [...speakersIn(call!, own.device), ...own.muted ? [] : [own.device]] }
 }
 
 /** What a mailbox that takes a message on a call writes down. */
@@ -59,10 +75,13 @@ export function heardAtLoudspeaker(state: ExchangeState, speaker: string): Devic
   return openPages(state).find(page => !state.devices.has(speaker) && hearersOf(state, page).includes(speaker))?.by ?? null
 }
 
-function heardIn(call: Call, ear: DeviceId): Heard {
+function heardIn(state: ExchangeState, call: Call, ear: DeviceId): Heard {
   const others = call.connections.filter(({ device }) => device !== ear)
   const there = others.filter(({ state, device }) => state === 'connected' && !isMailbox(device))
-  if (there.length > 0) return { ...silence, voices: speakersIn(call, ear) }
+  if (there.length > 0) {
+    const isTold = state.company.settings.listeningTone && listenersOf(state, call).length > 0
+    return { ...silence, voices: speakersIn(call, ear), announcement: isTold ? 'listening' : null }
+  }
   if (others.some(({ device }) => isMailbox(device))) return { ...silence, announcement: 'mailbox' }
   if (call.failed) return { ...silence, tone: toneOfCause[call.failed.cause] ?? 'busy' }
   if (!call.parked && rings(others)) return { ...silence, tone: 'ringing', announcement: call.told ? 'place' : null }

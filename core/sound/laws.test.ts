@@ -25,6 +25,13 @@ const connectionOfAny = (state: ExchangeState, device: string) => callsOf(state,
 
 /** Whose microphones are open in the one call at which an ear listens; a muted one is not. */
 function openBeside(state: ExchangeState, ear: string): Set<string> {
+  const listening = state.listenings.get(ear)
+  if (listening) {
+    const own = connectionOf(state.calls.get(listening.call)!, listening.to)!
+    if (!isConversation(state.calls.get(listening.call)!)) return new Set()
+    const theirs = own.state === 'connected' ? openBeside(state, listening.to) : new Set<string>()
+    return own.state === 'connected' && !own.muted ? theirs.add(listening.to) : theirs
+  }
   const call = callsOf(state, ear).find(candidate => connectionOf(candidate, ear)!.state === 'connected')
   return new Set(call?.connections.filter(({ device, state: its, muted }) => device !== ear && its === 'connected' && !muted).map(({ device }) => device))
 }
@@ -37,9 +44,15 @@ function checkEar(state: ExchangeState, ear: string, heard: Heard): void {
   const kinds = [heard.voices.length > 0, heard.music, heard.tone !== null, heard.announcement === 'mailbox'].filter(Boolean)
   law(kinds.length <= 1, 'people, music, a tone and a mailbox are never heard at once')
   law(heard.announcement !== 'place' || heard.tone === 'ringing', 'a place is told to who waits')
+  for (const by of heard.whispers) {
+    const listening = state.listenings.get(by)
+    law(listening?.whispers && listening.to === ear, 'a whisper is heard by whom it is for')
+    const others = state.calls.get(listening!.call)!.connections.filter(({ device }) => device !== ear)
+    law(others.every(({ device, along }) => !state.devices.has(device) && !along), 'nobody whispers where somebody else of ours may hear it')
+  }
   law(heard.page === null || state.company.telephones[ear], 'nobody outside hears a page')
   law(heard.page === null || heardBy(state, heard.page).voices.length === 0, 'who speaks on a page talks to nobody')
-  if (isConnectedNowhere(state, ear)) law(kinds.length === 0, 'who is on no line hears nothing of one')
+  if (isConnectedNowhere(state, ear) && !state.listenings.has(ear)) law(kinds.length === 0, 'who is on no line hears nothing of one')
 }
 
 const isConnectedNowhere = (state: ExchangeState, ear: string) => callsOf(state, ear).every(call => connectionOf(call, ear)!.state !== 'connected')
@@ -71,7 +84,7 @@ function checkEverything(state: ExchangeState): void {
     checkEar(state, ear, heard)
     for (const voice of heard.voices) {
       const isMuted = callsOf(state, ear).some(call => connectionOf(call, voice) && connectionOf(call, ear)?.muted)
-      law(isMuted || all.get(voice)?.voices.includes(ear), 'whoever is heard hears, but for whose microphone is off')
+      law(isMuted || state.listenings.has(ear) || all.get(voice)?.voices.includes(ear), 'whoever is heard hears, but for whose microphone is off')
     }
   }
   for (const zone of Object.values(state.company.zones)) {
@@ -80,6 +93,12 @@ function checkEverything(state: ExchangeState): void {
       law(by === null || [...state.pages.values()].some(page => page.by === by && page.reached.includes(speaker)), 'a loudspeaker says what was meant for it')
     }
   }
+  for (const { by, call, to, at } of state.listenings.values()) {
+    const begun = state.calls.get(call)?.story.filter(step => step.type === 'listeningBegun' && step.device === by && step.to === to)
+    law(begun?.some(step => step.at === at), 'who listens is on record')
+    law([...all].every(([, { voices, page }]) => !voices.includes(by) && page !== by), 'who listens is heard by nobody but whom they whisper to')
+    law(all.get(by)!.whispers.length === 0, 'who listens hears no whisper')
+  }
   checkCallers(state)
 }
 
@@ -87,6 +106,8 @@ describe('who hears whom, after any requests of anybody', () => {
   it(`holds (seed ${seed})`, () => {
     let talked = 0
     let music = 0
+    let listened = 0
+    let whispered = 0
     fc.assert(fc.property(fc.array(wish, { minLength: 40, maxLength: 100 }), (wishes) => {
       let state = begin('sound')
       let now = start
@@ -103,8 +124,11 @@ describe('who hears whom, after any requests of anybody', () => {
           if (voices.length > 0) talked++
           if (isMusic) music++
         }
+        listened += state.listenings.size
+        whispered += [...state.listenings.values()].filter(({ whispers }) => whispers).length
       }
     }), { numRuns: runsOf(400), seed, endOnFailure: true })
-    expect([talked, music].every(count => count > 100)).toBe(true)
+    expect([talked, music, listened].every(count => count > 100)).toBe(true)
+    expect(whispered).toBeGreaterThan(10)
   }, 120_000)
 })

@@ -16,6 +16,8 @@ const second = 1_000
 const operators = 'operators'
 /** The first of everybody are the operators. */
 const operatorSeats = 3
+/** Whose right it is to listen to calls. */
+const supervisorSeat = 2
 /** Larger companies have people from farther away. */
 const ordinarySize = 182
 const quay = 'Merrowby Quay'
@@ -359,7 +361,7 @@ function telephonesFor(people: readonly Person[]): Telephone[] {
       // A few desks have no telephone plugged in, as everywhere.
       inService: index % 61 !== 60,
       pickupGroup: department, direct: free ? own : null,
-      mayPage: index < operatorSeats ? 'safety' : 'no',
+      mayPage: index < operatorSeats ? 'safety' : 'no', mayListen: index === supervisorSeat,
     }
   })
 }

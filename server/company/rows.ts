@@ -57,7 +57,7 @@ export async function companyIn(tx: EntityManager): Promise<Company> {
       people.map(({ nickname, former, mobile, ...person }) => ({ ...person, nickname: nickname ?? null, former: former ?? null, mobile: mobile ?? null })),
     ),
     telephones: byId(
-      telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct, mayPage }) => ({
+      telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct, mayPage, mayListen }) => ({
         id,
         person: person ?? null,
         rank,
@@ -68,6 +68,7 @@ export async function companyIn(tx: EntityManager): Promise<Company> {
         pickupGroup,
         direct: direct ?? null,
         mayPage,
+        mayListen,
       })),
     ),
     groups: byId(

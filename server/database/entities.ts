@@ -184,6 +184,7 @@ export const TelephoneEntity = defineEntity({
     pickupGroup: p.string(),
     direct: p.string().nullable(),
     mayPage: p.string().$type<PagingRight>(),
+    mayListen: p.boolean(),
   },
 })
 
@@ -420,6 +421,7 @@ export const SettingsEntity = defineEntity({
     pauseReasons: p.json<string[]>(),
     pageWait: p.integer(),
     pageOverDoNotDisturb: p.string().$type<PageRank>(),
+    listeningTone: p.boolean(),
     pageDefault: p.string().nullable(),
     listedCodesOnly: p.boolean(),
     serviceLevel: p.string().$type<LevelRule['kind']>(),

@@ -24,6 +24,8 @@ export default {
   callsAtOnce: 'Calls at once',
   ofSeveralOfOnePerson: 'Of several of one person: which first',
   mayPageUpTo: 'May page, up to',
+  mayListen: 'May listen to calls, whisper and join',
+  listeningTone: 'A tone tells everybody in a call when somebody listens',
   inService: 'In service',
   departments: 'Departments',
   site: 'Site',

@@ -7,6 +7,7 @@ import frame from './frame'
 import greeting from './greeting'
 import keys from './keys'
 import lines from './lines'
+import listening from './listening'
 import names from './names'
 import opening from './opening'
 import paging from './paging'
@@ -33,6 +34,7 @@ export default {
   greeting,
   keys,
   lines,
+  listening,
   names,
   opening,
   paging,

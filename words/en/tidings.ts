@@ -1,4 +1,10 @@
 export default {
+  youListenTo: 'You listen to {name}. Nobody hears you.',
+  youListenNoMore: 'You listen no more',
+  youWhisperTo: '{name} hears you, and nobody else',
+  youWhisperNoMore: 'Nobody hears you any more',
+  whispersToYou: '{name} whispers to you: only you hear it',
+  youHaveJoined: 'You are in the call with {names}',
   lunch: 'lunch',
   break: 'break',
   meeting: 'meeting',

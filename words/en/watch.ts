@@ -1,4 +1,5 @@
 export default {
+  listenToName: 'Listen to {name}',
   freeTalkingAway: '{free} free, {busy} talking, {away} away',
   nobodyWaits: 'nobody waits',
   countWaitingTime: '{count} waiting, {time}',

@@ -27,6 +27,8 @@ export default {
   carryTheirCall: 'Carry their call',
   carriesTheCallOfElsewhere: 'carries the call of {name} elsewhere',
   waitsOnHold: '; {name} waits on hold',
+  listenIn: 'Listen in',
+  listensTo: 'listens to the call of {name}, unheard{waits}',
   speakAtOnce: 'Speak at once',
   speaksTo: 'speaks to {whom}{waits}',
   disturbAgain: 'Disturb again',

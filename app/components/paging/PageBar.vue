@@ -35,7 +35,7 @@ async function say(): Promise<void> {
   <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
   <section
     v-if="paging.page"
-    class="bar open"
+    class="lower-bar open"
     :aria-label="t('paging.yourMicrophone')"
     @keydown.esc.stop.prevent="paging.close()"
   >
@@ -136,7 +136,7 @@ async function say(): Promise<void> {
   </section>
   <section
     v-else-if="paging.heard.length"
-    class="bar"
+    class="lower-bar"
     :aria-label="t('paging.somebodySpeaksToYou')"
   >
     <p
@@ -153,7 +153,7 @@ async function say(): Promise<void> {
   </section>
   <section
     v-else-if="paging.report"
-    class="bar"
+    class="lower-bar"
     :aria-label="t('paging.whoWasReached')"
   >
     <p class="to">
@@ -176,34 +176,6 @@ async function say(): Promise<void> {
 </template>
 
 <style scoped>
-.bar {
-  position: fixed;
-  inset: auto 0 0;
-  z-index: 8;
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-  align-items: center;
-  max-height: 60vh;
-  padding: var(--space-3) var(--space-4);
-  overflow: hidden auto;
-  background: var(--sheet);
-  border-top: 2px solid var(--edge-strong);
-  box-shadow: 0 -4px 14px var(--shade);
-}
-
-.open {
-  border-top: 4px solid var(--alarm);
-}
-
-.to {
-  font-size: var(--type-4);
-}
-
-.sign {
-  color: var(--alarm);
-}
-
 .left {
   min-width: 15rem;
   color: var(--ink-soft);

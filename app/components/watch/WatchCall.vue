@@ -3,11 +3,13 @@ import type { CallId } from '~~/core/calls/model'
 import { connectionOf, isOutside, membersOf, queueOf } from '~~/core/calls/questions'
 import { waitingIn } from '~~/core/queues/turns'
 import { formatNumber } from '~/composables/numbers'
+import { listening } from '~~/core/console/ways'
 import { howWaits } from '~~/core/console/watch'
 import { spell } from '~~/core/durations/durations'
 import { useDesk } from '~/stores/desk'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
+import { useWays } from '~/stores/ways'
 
 /** One call from near: what has happened to it, and what whoever answers for the whole can do for its caller. */
 const props = defineProps<{ id: CallId }>()
@@ -15,6 +17,7 @@ defineEmits<{ close: [] }>()
 const live = useLive()
 const desk = useDesk()
 const directory = useDirectory()
+const ways = useWays()
 const { found, search } = useDestinations()
 const to = ref('')
 const missing = ref<string>()
@@ -38,6 +41,11 @@ const queue = computed(() => call.value && queueOf(call.value)?.device)
 const place = computed(() => queue.value && call.value ? waitingIn(live.state!, queue.value).indexOf(call.value) : -1)
 /** Who waits, rings, is parked or talks outside is taken at once; who talks with somebody, or is on hold, rings here. */
 const taken = computed(() => call.value && ((wait.value && wait.value.how !== 'onHold') || isOutside(call.value)))
+/** Listening at the end of whoever of ours talks there, for whoever has the right. */
+const listens = computed(() => {
+  const console = ways.console()
+  return console && at.value && !wait.value ? listening(console, at.value)[0] : undefined
+})
 const may = computed(() => desk.operates && call.value && !mine.value && !call.value.conference)
 
 function take(): void {
@@ -99,6 +107,14 @@ async function move(): Promise<void> {
               @click="desk.ask({ service: 'putInQueue', call: id, place: 'first' })"
             >
               {{ t('watch.putFirst2') }}
+            </el-button>
+            <el-button
+              v-if="listens"
+              :disabled="!live.working"
+              :aria-label="t('watch.listenToName', { name: directory.nameOf(at) })"
+              @click="ways.perform(listens.deed)"
+            >
+              {{ listens.label }}
             </el-button>
           </p>
           <form @submit.prevent="move">

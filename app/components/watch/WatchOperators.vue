@@ -63,7 +63,7 @@ const operators = computed(() => kept.value.map(({ id, calls }) => {
             @click="$emit('choose', call.id)"
           >{{ call.who }}</button>
           <template v-else>{{ call.who }}</template>
-          <span class="time"> {{ call.time }}</span>
+          <span class="time">{{ ` ${call.time}` }}</span>
         </span>
       </li>
     </ul>
