@@ -105,7 +105,7 @@ export class Relay implements LinkListener {
     this.notices.on(whereaboutsChannel, () => this.hub.newsForAll('whereabouts'))
     this.customers = new Customers(config.customerSystem)
     this.sound = config.soundPort === null ? noSound : new SoundProcess(config.soundPort, config.linkToken)
-    this.messageSound = this.hasSound ? new MessageSound(orm, this.sound, config.log) : null
+    this.messageSound = this.hasSound ? new MessageSound(orm, this.sound, config.log, () => this.rules.current.recordingDays) : null
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.newsOfMessages(concerned))

@@ -15,6 +15,8 @@ const fields = {
   /** Minutes after which a session without an open console ends, and hours after which every session does. */
   idleMinutes: whole(5, 960, 'idleMinutes'),
   longestHours: whole(1, 16, 'longestHours'),
+  /** Days after which a recorded call goes by itself. */
+  recordingDays: whole(1, 3_650, 'recordingDays'),
 }
 
 /** How people sign in here, and what each role may do. */
@@ -25,5 +27,5 @@ export type HouseRules = InferType<typeof houseRules>
 export const houseRulesChange = object({ ...fields, version: whole(0, 2_000_000_000, 'version') }).noUnknown().required()
 
 export const rulesAtFirst: HouseRules = {
-  may: rightsAtFirst, passwordLength: 12, guesses: 5, idleMinutes: 120, longestHours: 16, version: 0,
+  may: rightsAtFirst, passwordLength: 12, guesses: 5, idleMinutes: 120, longestHours: 16, recordingDays: 90, version: 0,
 }

@@ -2,7 +2,7 @@ import type { Role } from './roles'
 
 /** What a role may be given beside what it is there for. */
 export const rights = [
-  'changeContacts', 'moveContacts', 'keepPlaces', 'readParkings', 'keepCalendars', 'keepCharges', 'readFigures', 'runCompany', 'keepAccounts',
+  'changeContacts', 'moveContacts', 'keepPlaces', 'readParkings', 'keepCalendars', 'keepCharges', 'readFigures', 'hearRecordings', 'runCompany', 'keepAccounts',
 ] as const
 export type Right = typeof rights[number]
 
@@ -12,6 +12,6 @@ export const always: readonly Right[] = ['runCompany', 'keepAccounts']
 /** Who has them until somebody decides otherwise. Staff members answer for nobody but themselves, and are given none of these. */
 export const rightsAtFirst: Record<Exclude<Role, 'staff'>, Right[]> = {
   operator: ['changeContacts', 'moveContacts', 'keepPlaces', 'readParkings'],
-  supervisor: ['changeContacts', 'moveContacts', 'keepPlaces', 'readParkings', 'keepCalendars', 'keepCharges', 'readFigures'],
+  supervisor: ['changeContacts', 'moveContacts', 'keepPlaces', 'readParkings', 'keepCalendars', 'keepCharges', 'readFigures', 'hearRecordings'],
   administrator: [...rights],
 }

@@ -106,7 +106,7 @@ describe('requests from outside', () => {
       ...network, 'blockNumber', 'clearCall', 'deflectCall', 'dropParty', 'setLineServed', 'singleStepConferenceCall', 'unblockNumber',
       'openPage', 'speakOnPage', 'closePage', 'intercomCall', 'setOpening', 'putInQueue', 'setTrunkService',
       'promiseCallBack', 'makeCallBack', 'assignCallBack', 'endCallBack', 'offerLine', 'answerLineOffer',
-      'listenIn', 'stopListening', 'whisper', 'intrudeCall',
+      'listenIn', 'stopListening', 'whisper', 'intrudeCall', 'startRecording', 'stopRecording',
     ].sort())
   })
 

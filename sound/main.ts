@@ -2,6 +2,7 @@ import { spoken } from '../words/phrase'
 import { t } from './language'
 import { parseArgs } from 'node:util'
 import type { ExchangeState, NumberedEvent } from '../core/calls/model'
+import { recordingOf } from '../core/calls/recording/recordings'
 import { leavingOf } from '../core/sound/recording'
 import { voiceOf } from '../core/sound/voices'
 import { readSecretFiles } from '../shared/secret-files'
@@ -46,7 +47,7 @@ function speakFor(event: NumberedEvent, state: ExchangeState): void {
   const { device, text } = event
   const call = event.type === 'callInformation' ? state.calls.get(event.call) : undefined
   // What nobody could hear need not be made.
-  const isHeard = mixer.listening > 0 || (call && leavingOf(call))
+  const isHeard = mixer.listening > 0 || (call && (leavingOf(call) ?? recordingOf(call)))
   if (!text || !isHeard || mixer.hasMouth(device)) return
   const party = call?.connections.find(connection => connection.device === device)?.party
   void speech.speak(spoken(t, text), voiceOf(party?.number ?? device)).then(samples => samples && mixer.say(device, samples))

@@ -1,8 +1,9 @@
-import type { CallId, DeviceId, ExchangeState } from '../core/calls/model'
+import type { Call, CallId, DeviceId, ExchangeState } from '../core/calls/model'
 import { ownPage } from '../core/calls/paging/pages'
 import { callsOf } from '../core/calls/questions'
+import { recordingOf } from '../core/calls/recording/recordings'
 import { frameSamples, mixed, silentFrame } from '../core/sound/frames'
-import { type Heard, heardBy, heardByMailbox } from '../core/sound/heard'
+import { type Heard, heardBy, heardByMailbox, heardByRecording } from '../core/sound/heard'
 import { leavingOf } from '../core/sound/recording'
 import { type Pieces, Recorder } from './recorder'
 import type { Playing, Repertoire } from './repertoire'
@@ -28,7 +29,7 @@ export class Mixer {
   /** Of several at one telephone the latest is its voice. */
   private readonly mouths = new Map<DeviceId, Mouth[]>()
   private readonly saying = new Map<DeviceId, { samples: Int16Array, at: number }[]>()
-  private readonly recorders = new Map<string, { recorder: Recorder, mailbox: DeviceId, call: CallId }>()
+  private readonly recorders = new Map<string, { recorder: Recorder, mailbox: DeviceId | null, call: CallId }>()
   private recordedOf: ExchangeState | null = null
   private heard: { of: ExchangeState | null, by: Map<DeviceId, Heard> } = { of: null, by: new Map() }
 
@@ -83,11 +84,11 @@ export class Mixer {
     if (state) this.record(state, spoken)
   }
 
-  /** Every mailbox that has a call listens, whoever else does. */
+  /** Every mailbox that has a call listens, and every recording, whoever else does. */
   private record(state: ExchangeState, spoken: ReadonlyMap<DeviceId, Int16Array>): void {
     if (this.recordedOf !== state) {
       this.recordedOf = state
-      const left = new Map([...state.calls.values()].flatMap(call => leavingOf(call) ?? []).map(one => [one.message, one]))
+      const left = new Map([...state.calls.values()].flatMap(call => [...takenOf(call)]))
       for (const [message, { recorder }] of this.recorders) {
         if (left.has(message)) continue
         recorder.end()
@@ -95,13 +96,15 @@ export class Mixer {
       }
       for (const [message, { call, mailbox }] of left) {
         if (this.recorders.has(message)) continue
-        const recorder = new Recorder(message, () => this.repertoire.greetingOf(mailbox, state), this.pieces)
+        const recorder = new Recorder(message, () => mailbox === null ? nothing : this.repertoire.greetingOf(mailbox, state), this.pieces)
         this.recorders.set(message, { recorder, mailbox, call })
       }
     }
     for (const { recorder, mailbox, call } of this.recorders.values()) {
-      const { voices } = heardByMailbox(state.calls.get(call)!, mailbox)
-      recorder.take(mixed(voices.flatMap(voice => spoken.get(voice) ?? [])))
+      const its = state.calls.get(call)!
+      const voices = mailbox === null ? heardByRecording(its) : heardByMailbox(its, mailbox).voices
+      // Of a recording nothing is kept of the time in which nobody talks with anybody.
+      if (mailbox !== null || voices.length > 0) recorder.take(mixed(voices.flatMap(voice => spoken.get(voice) ?? [])))
     }
   }
 
@@ -140,6 +143,16 @@ export class Mixer {
     if (!heard) this.heard.by.set(device, heard = heardBy(state, device))
     return heard
   }
+}
+
+const nothing = new Int16Array(0)
+
+/** What is taken down of a call, under the name that it keeps: in whose mailbox, or as its recording. */
+function* takenOf(call: Call): Generator<[string, { call: CallId, mailbox: DeviceId | null }]> {
+  const left = leavingOf(call)
+  if (left) yield [left.message, left]
+  const recording = recordingOf(call)
+  if (recording) yield [recording, { call: call.id, mailbox: null }]
 }
 
 /** Plays at one ear what is played there: from its beginning when it is another than before, and what is said once before what goes on. */

@@ -1,10 +1,9 @@
 import type { DeviceId, ExchangeState } from '../core/calls/model'
 import { deviceName } from '../core/calls/names'
-import { listenersOf } from '../core/calls/listening/listenings'
 import { ownPage } from '../core/calls/paging/pages'
 import { tellPlace } from '../core/queues/expected-wait'
 import { asPcm, sampleRate } from '../core/sound/frames'
-import { callHeardAt, type Heard, isLoudspeakerEar, toneOf } from '../core/sound/heard'
+import { callHeardAt, type Heard, isLoudspeakerEar, noticeOf, toneOf } from '../core/sound/heard'
 import { holdMusic } from '../core/sound/music'
 import { leavingOf } from '../core/sound/recording'
 import { toneSamples } from '../core/sound/tone'
@@ -32,6 +31,8 @@ const toneLevel = 0.12
 const gong = asPcm(Float32Array.from([660, 528].flatMap(hertz => [...gongNote(hertz)])))
 /** Says to everybody in a call that somebody has begun to listen. */
 const softTone = asPcm(toneSamples([{ frequencies: [1_400], milliseconds: 200 }], sampleRate, 0.06))
+/** Says to everybody in a call that it is recorded from now on: two notes. */
+const recordingTone = asPcm(toneSamples([{ frequencies: [1_000], milliseconds: 200 }, { frequencies: [1_200], milliseconds: 200 }], sampleRate, 0.12))
 const beep = asPcm(toneSamples([{ frequencies: [1_000], milliseconds: 400 }], sampleRate, 0.2))
 /** What the house says is made once and kept; so many of its sentences. */
 const mostSentences = 200
@@ -80,7 +81,10 @@ export class Repertoire {
             samples: () => this.made(spoken(t, tellPlace(told)), text => this.speech.speak(text, ofTheHouse)) }
         : null
     }
-    if (kind === 'listening') return { key: `listening ${listenersOf(state, call).map(({ by, at }) => `${by} ${at}`).join()}`, samples: () => softTone }
+    if (kind === 'notice') {
+      const notice = noticeOf(state, call)
+      return notice && { key: `${notice.of} ${call.id} ${notice.at}`, samples: () => notice.of === 'recording' ? recordingTone : softTone }
+    }
     const left = leavingOf(call)
     return left && { key: left.message, samples: () => this.greetingOf(left.mailbox, state) }
   }

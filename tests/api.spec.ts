@@ -210,6 +210,18 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(ines, 'post', '/api/shift/hand-overs/{id}/signed', 404, { segment: shift.notes[0]!.id, data: {} })
   await ask(ines, 'put', '/api/notes/{id}', 200, { segment: 'p2105', data: { text: '', remindOn: null } })
   await ask(ines, 'put', '/api/occupants', 200, { data: { csv: 'place,occupant\n' } })
+  await stage.sql('insert into recording (id, call, at) values (\'recording:described-1:5\', \'described-1\', now())')
+  const recording = { segment: 'recording:described-1:5' }
+  await ask(admin, 'get', '/api/recordings', 200, { query: '?limit=5' })
+  await ask(admin, 'get', '/api/recordings', 422, { query: '?before=then' })
+  await ask(ines, 'get', '/api/recordings', 403)
+  await ask(admin, 'put', '/api/recordings/{id}', 200, { ...recording, data: { note: 'Heard', before: '' } })
+  await ask(admin, 'put', '/api/recordings/{id}', 409, { ...recording, data: { note: 'Other', before: '' } })
+  await ask(admin, 'put', '/api/recordings/{id}', 422, { ...recording, data: { note: 5, before: '' } })
+  await ask(admin, 'get', '/api/recordings/{id}/sound', 404, recording)
+  await ask(ines, 'delete', '/api/recordings/{id}', 403, recording)
+  await ask(admin, 'delete', '/api/recordings/{id}', 200, recording)
+  await ask(admin, 'delete', '/api/recordings/{id}', 404, recording)
   const { rows } = await ask(ines, 'get', '/api/parkings', 200) as { rows: object[] }
   expect(rows.length).toBeGreaterThan(0)
 
@@ -282,7 +294,7 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
   expect(untried.sort()).toEqual([
-    'get /api/feed', 'get /api/messages/{id}/sound', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look',
+    'get /api/feed', 'get /api/messages/{id}/sound', 'get /api/recordings/{id}/sound', 'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look',
     'post /api/identity/begin', 'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'post /api/sound',
     'put /api/charges/{id}', 'put /api/house-directory', 'put /api/identity/settings',
   ])

@@ -202,6 +202,46 @@ test('whoever listens in hears both and is heard by neither; a whisper is heard 
   await Promise.all([cast.home(), third.close()])
 })
 
+test('a call is recorded by a key: everybody is told, and whoever has the right finds, hears, notes and deletes it', async ({ own, browser }, info) => {
+  const cast = await people(own, info.outputPath.bind(info))
+  const { console } = cast
+  const supervisor = await own.open(browser, 'bryony')
+  await supervisor.goto('/recordings')
+  await expect(supervisor.getByText('No call has been recorded.')).toBeVisible()
+  await inHand(cast)
+  await hears(console, callersVoice)
+  await console.keyboard.press('"')
+  await expect(ribbon(console, 'In hand', 'Odette')).toContainText('recorded')
+  await expect(console.getByRole('log', { name: 'What happens' })).toContainText('The call is recorded from now on')
+  const pieces = async () => (await own.sql<{ count: number }>('select count(*)::int as count from message_sound where message like \'recording:%\''))[0]!.count
+  await expect.poll(pieces, { timeout: 40_000 }).toBeGreaterThan(1)
+  await console.keyboard.press('"')
+  await expect(ribbon(console, 'In hand', 'Odette')).not.toContainText('recorded')
+
+  const list = supervisor.getByRole('group', { name: 'Recordings, the latest first' })
+  await expect(list.getByRole('row').filter({ hasText: 'Odette' })).toContainText('Ines Quillfeather')
+  const details = supervisor.getByRole('complementary', { name: 'The chosen recording' })
+  await expect(details).toContainText('Recorded from here, at Ines Quillfeather')
+  const sound = await supervisor.request.get(await details.getByRole('link', { name: 'WAV' }).getAttribute('href') ?? '')
+  const samples = new WaveFile(await sound.body()).getSamples(false, Int16Array as never) as unknown as Int16Array
+  const middle = Float32Array.from(samples.subarray(4_000, 12_000), sample => sample / 32_768)
+  expect([operatorsVoice, callersVoice, 1_500].filter(hertz => heightOf(hertz, middle, 8_000) > 0.003)).toEqual([operatorsVoice, callersVoice])
+  await details.getByRole('button', { name: 'Play' }).click()
+  await expect(details.getByText(/of 0:0\d$/)).toBeVisible()
+
+  await details.getByRole('textbox', { name: /^Note about the call of/ }).fill('About a <lorry>')
+  await details.getByRole('button', { name: 'Keep the note' }).click()
+  await expect(list.getByRole('row').filter({ hasText: 'Odette' })).toContainText('About a <lorry>')
+  expect((await new AxeBuilder({ page: supervisor }).analyze()).violations).toEqual([])
+  await details.getByRole('button', { name: 'Delete …' }).click()
+  await details.getByRole('button', { name: 'Delete for good' }).click()
+  await expect(details).toContainText('Its sound is gone: deleted by Bryony Lusk.')
+  await expect(details.getByRole('heading').first()).toBeFocused()
+  expect(await pieces()).toBe(0)
+  expect((await console.request.get('/api/recordings')).status()).toBe(403)
+  await cast.home()
+})
+
 test('made-up callers have a voice; whoever has signed out hears nobody any more', async ({ own }, info) => {
   const low = await speaking(operatorsVoice, info.outputPath('low.wav'))
   const console = await measured(await own.open(low, 'ines'))
@@ -314,4 +354,6 @@ silent('a house without sound says so, once; and nobody hears at a telephone tha
   await sheet.getByText('Talk and hear by this browser').click()
   await expect(sheet).toContainText('This house runs without sound: what is said is read under the call.')
   await expect(sheet.getByRole('button', { name: 'Try again' })).toBeVisible()
+  const refused = await console.request.post('/api/requests', { data: { id: crypto.randomUUID(), device: 't2100', service: 'startRecording', call: 'none' } })
+  expect([refused.status(), (await refused.json() as { message: string }).message]).toEqual([409, expect.stringContaining('nothing can be recorded')])
 })

@@ -1,5 +1,7 @@
 import type { Part } from '~~/core/company/changes'
-import { type Company, distributions, type Greeting, type OpeningHours, numberClasses, pageRanks, pagingRights, ringings } from '~~/core/company/company'
+import {
+  type Company, distributions, type Greeting, type OpeningHours, numberClasses, pageRanks, pagingRights, recordingRules, ringings,
+} from '~~/core/company/company'
 import { levelKinds } from '~~/core/figures/level-kinds'
 import { lookUp, telephonesOf } from '~~/core/company/lookups'
 import { dayNames, greetingsAsText, holidaysAsText, timesAsText } from '~~/core/company/written'
@@ -78,13 +80,14 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     title: 'company.telephones', one: 'company.oneTelephone',
     blank: company => ({
       id: newId('t'), person: null, rank: 0, name: '', number: '', capacity: 2, inService: true, pickupGroup: first(company.departments), direct: null,
-      mayPage: 'no', mayListen: false,
+      mayPage: 'no', mayListen: false, mayRecord: false,
     }),
     fields: [
       text('number', 'company.extension'), ifAny(one('person', 'company.whose', 'people')), text('name', 'company.placeWhenItIsNobodys'),
       ifAny(text('direct', 'company.directNumberFromOutside')),
       one('pickupGroup', 'company.pickupGroup', 'departments'), whole('capacity', 'company.callsAtOnce'), whole('rank', 'company.ofSeveralOfOnePerson'),
-      choice('mayPage', 'company.mayPageUpTo', pagingRights), check('mayListen', 'company.mayListen'), check('inService', 'company.inService'),
+      choice('mayPage', 'company.mayPageUpTo', pagingRights), check('mayListen', 'company.mayListen'), check('mayRecord', 'company.mayRecord'),
+      check('inService', 'company.inService'),
     ],
   },
   departments: {
@@ -102,13 +105,14 @@ export const partForms: { [P in Part]: PartForm<P> } = {
     title: 'company.lines', one: 'company.oneLine',
     blank: company => ({
       id: newId('l'), name: '', number: '', promise: 20_000, greeting: '', greetings: [], target: company.settings.operators, night: company.settings.operators,
-      overflow: { after: 240_000, to: company.settings.operators }, closedText: '', hours: null,
+      overflow: { after: 240_000, to: company.settings.operators }, closedText: '', recording: 'onRequest', hours: null,
     }),
     fields: [
       text('name', 'common.name'), text('number', 'company.numberWithItsAreaCode'), text('greeting', 'company.greetingAfterGoodMorning'),
       { at: 'greetings', label: 'company.saidInsteadByTimeAnd', kind: 'greetings' }, seconds('promise', 'company.promiseSeconds'),
       one('target', 'company.callsGoTo', 'groups'), destination('night', 'company.whenNobodyServesIt'), seconds('overflow.after', 'company.afterSoManySeconds'),
       destination('overflow.to', 'company.theyGoTo'), ifAny(one('hours', 'common.open', 'hours')), long('closedText', 'company.whatCallersHearWhenIt'),
+      choice('recording', 'company.callsAreRecorded', recordingRules),
     ],
   },
   groups: {

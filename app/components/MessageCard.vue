@@ -52,9 +52,9 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
     </p>
     <LazyVoicePlayer
       v-if="message.sound && chosen === undefined"
-      :message="message.id"
-      :title="title"
-      :handset="handset"
+      :address="`/api/messages/${encodeURIComponent(message.id)}/sound${handset ? `?handset=${encodeURIComponent(handset)}` : ''}`"
+      :label="t('messages.soundOfTheMessageOf', { title })"
+      file="message.wav"
       @heard="message.readAt || $emit('read')"
     />
     <el-button

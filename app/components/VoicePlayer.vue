@@ -2,8 +2,14 @@
 import { spell } from '~~/core/durations/durations'
 import { useSoundDevices, soundAt } from '~/composables/sound-devices'
 
-/** What was said in a voice message: played, sought in, quicker or slower at the same pitch, and taken away as WAV. `handset`: at whose telephone. */
-const { message, title, handset } = defineProps<{ message: string, title: string, handset?: string }>()
+/** What was said, in a voice message or on a recorded call: played, sought in, quicker or slower at the same pitch, and taken away as WAV. */
+const { address, label, file } = defineProps<{
+  /** Of the sound. */
+  address: string
+  /** What it is the sound of. */
+  label: string
+  file: string
+}>()
 /** It was heard to its end. */
 const emit = defineEmits<{ heard: [] }>()
 const devices = useSoundDevices()
@@ -12,7 +18,6 @@ const speeds = [0.8, 1, 1.2, 1.5, 2] as const
 /** Bars of the drawn wave. */
 const bars = 80
 
-const address = computed(() => `/api/messages/${encodeURIComponent(message)}/sound${handset ? `?handset=${encodeURIComponent(handset)}` : ''}`)
 const failure = ref<string | null>(null)
 const wave = ref<number[]>([])
 const length = ref(0)
@@ -29,7 +34,7 @@ player.addEventListener('ended', () => emit('heard'))
 async function load(): Promise<void> {
   failure.value = null
   try {
-    const sound = await $fetch<Blob>(address.value, { responseType: 'blob' })
+    const sound = await $fetch<Blob>(address, { responseType: 'blob' })
     player.src = URL.createObjectURL(sound)
     const audio = new OfflineAudioContext(1, 1, 8_000)
     const buffer = await audio.decodeAudioData(await sound.arrayBuffer())
@@ -62,7 +67,7 @@ function seek(seconds: number): void {
   at.value = seconds
 }
 watch(speed, now => player.playbackRate = now)
-watch(address, forget)
+watch(() => address, forget)
 
 function forget(): void {
   player.pause()
@@ -79,7 +84,7 @@ const time = (seconds: number) => spell(seconds * 1_000)
   <div
     class="player"
     role="group"
-    :aria-label="t('messages.soundOfTheMessageOf', { title })"
+    :aria-label="label"
   >
     <el-button
       size="small"
@@ -131,7 +136,7 @@ const time = (seconds: number) => spell(seconds * 1_000)
     </select>
     <a
       :href="address"
-      download="message.wav"
+      :download="file"
     >{{ t('messages.wav') }}</a>
     <FailureNote :text="failure" />
   </div>

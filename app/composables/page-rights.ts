@@ -5,7 +5,8 @@ import { seesCallers } from '~~/shared/roles'
 /** What a page asks of whoever opens it; pages that are not named are for everybody. `callers`: to answer for the house. */
 const needed: Record<string, Right | 'callers'> = {
   '/contacts': 'callers', '/contacts/import': 'moveContacts', '/call-backs': 'callers', '/shift': 'callers', '/outside': 'callers', '/blocked': 'callers',
-  '/parkings': 'readParkings', '/figures': 'readFigures', '/figures/ahead': 'readFigures', '/watch': 'readFigures', '/wall': 'readFigures',
+  '/parkings': 'readParkings', '/recordings': 'hearRecordings',
+  '/figures': 'readFigures', '/figures/ahead': 'readFigures', '/watch': 'readFigures', '/wall': 'readFigures',
   '/charges': 'keepCharges', '/accounts': 'keepAccounts', '/identity': 'keepAccounts', '/connections': 'runCompany', '/upkeep': 'runCompany',
   '/first-hour': 'runCompany', '/company': 'runCompany', '/company/changes': 'runCompany', '/company/directory': 'runCompany', '/company/file': 'runCompany',
   '/company/people': 'runCompany',

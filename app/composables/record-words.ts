@@ -1,5 +1,7 @@
 import { say, t } from '~/composables/language'
 import { formatNumber } from '~/composables/numbers'
+import { tellStory } from '~~/core/calls/story'
+import { spell } from '~~/core/durations/durations'
 import { missedOutcomes } from '~~/core/calls/record'
 import { useContacts } from '~/stores/contacts'
 import type { LogRow } from '~~/shared/log'
@@ -14,6 +16,11 @@ export function whoCalled(row: LogRow): string {
 /** The name of a device as it was at the time of the call. */
 export function nameIn(row: LogRow) {
   return (device: string) => say(row.names[device] ?? whoCalled(row))
+}
+
+/** Its story, line by line. */
+export function storyOf(row: LogRow): { at: number, text: string, lasted: string }[] {
+  return tellStory(t, row.story, nameIn(row)).map(({ at, text, lasted }) => ({ at, text, lasted: lasted === null ? '' : spell(lasted) }))
 }
 
 /** Nobody talked with them to the end, and nobody has dealt with it yet. */

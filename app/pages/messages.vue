@@ -102,8 +102,9 @@ onMounted(messages.load)
           </p>
           <VoicePlayer
             v-if="chosen.sound"
-            :message="chosen.id"
-            :title="whoLeft(chosen)"
+            :address="`/api/messages/${encodeURIComponent(chosen.id)}/sound`"
+            :label="t('messages.soundOfTheMessageOf', { title: whoLeft(chosen) })"
+            file="message.wav"
             @heard="mine && !chosen.readAt && messages.read(chosen.id)"
           />
           <p class="soft">

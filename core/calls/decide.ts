@@ -14,6 +14,7 @@ import { comeBack, ringAgain, ringInstead, sendAway, unanswered } from './passin
 import { callsOf, connectionOf, holdersOf, isOperator, isPresent, queueOf, waitingFor } from './questions'
 import { isOrphaned } from '../queues/serving'
 import { partOf, refusalOfRight } from './rights'
+import { recordingAfterwards } from './recording/recordings'
 import type { Service } from './service'
 import { services } from './services'
 import { linesComeBack } from '../queues/set-line-served'
@@ -156,7 +157,9 @@ function afterwards(before: ExchangeState, state: ExchangeState, events: readonl
     // One after the other: whom one of them rings is not free for the next.
     const strays: CallEvent[] = []
     for (const id of concernedBy(current, [...latest, ...lines])) {
-      const events = strayed(current, current.calls.get(id))
+      const stray = strayed(current, current.calls.get(id))
+      const call = stray.length === 0 ? current.calls.get(id) : undefined
+      const events = call ? recordingAfterwards(current, call) : stray
       current = evolveAll(current, numbered(current, events, now))
       strays.push(...events)
     }

@@ -15,6 +15,7 @@ import { lineOffered } from '../queues/offer-line'
 import { pageBegun, pageClosed, pageOpened, pageSpoken } from './paging/page'
 import { parked } from './parking/park-call'
 import { queuePlaced } from '../queues/put-in-queue'
+import { recordingStarted, recordingStopped } from './recording/record-call'
 import { retrieved } from './control/retrieve-call'
 import { callInformation } from './control/send-user-information'
 import { agentStateChanged } from '../queues/set-agent-state'
@@ -37,7 +38,7 @@ import { queueAnnounced } from '../queues/telling'
 export const kinds: { [E in EventName]: EventKind<E> } = {
   ...course, concealed: {}, callBackAssigned, callBackDeferred, callBackEnded, callBackLate, callBackMoved, callBackPromised, promptAnswered,
   clockAdjusted, numberBlocked, refused, conferenced, configured, noteDismissed, digitsGenerated, held,
-  listeningBegun, listeningEnded, whisperBegun, whisperEnded, intruded,
+  listeningBegun, listeningEnded, whisperBegun, whisperEnded, intruded, recordingStarted, recordingStopped,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
   callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged, handsetChanged, letThroughChanged, lineOffered, lineServed, microphoneMute,
   openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, transferred, trunkChanged, numberUnblocked,

@@ -76,6 +76,7 @@ function waits(call: Call): boolean {
 function checkState(state: ExchangeState): void {
   checkPages(state)
   checkListenings(state)
+  for (const call of state.calls.values()) checkRecording(state, call)
   const talkers = new Set<string>()
   const taken = new Set<string>()
   for (const trunk of Object.keys(state.company.trunks))
@@ -230,6 +231,23 @@ function checkListenings(state: ExchangeState): void {
     const others = call!.connections.filter(({ device, along }) => device !== to && (state.devices.has(device) || along))
     law(!whispers || others.length === 0, 'a whisper reaches one of ours alone')
   }
+}
+
+/** A call is recorded as its line says, or at the word of somebody who is in it and may; that it is stands in its story. */
+function checkRecording(state: ExchangeState, call: Call): void {
+  const rule = call.line === null ? 'onRequest' : state.company.lines[call.line]?.recording ?? 'onRequest'
+  const { recording } = call
+  if (recording) {
+    law(rule !== 'never', 'a line that is never recorded is not')
+    law(recording.by === null ? rule === 'always' : connectionOf(call, recording.by), 'whoever asked for a recording is in the call')
+    law(call.story.some(({ type, at }) => type === 'recordingStarted' && at === recording.since), 'a recording is on record')
+    law(call.connections.some(({ device, along }) => state.devices.has(device) || along), 'nobody is recorded without one of ours')
+    return
+  }
+  const talks = call.connections.filter(({ state: its }) => its === 'connected')
+  const ours = talks.some(({ device, along }) => state.devices.has(device) || along)
+  const others = call.connections.some(({ device, byItself }) => isMailbox(device) || byItself)
+  law(rule !== 'always' || talks.length < 2 || !ours || others, 'a line that is always recorded is')
 }
 
 /** A page, or whoever listens, holds their own call, and does nothing to any other. */
@@ -436,6 +454,8 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
       'whisper',
       'intrudeCall',
       'stopListening',
+      'startRecording',
+      'stopRecording',
       'putInQueue',
       'setForwarding',
       'offered',

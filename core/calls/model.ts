@@ -121,6 +121,12 @@ export interface Told {
   at: number
 }
 
+/** What is said on a call is recorded: who asked for it (null: its line says so), and since when. */
+export interface Recording {
+  by: DeviceId | null
+  since: number
+}
+
 /** Why a call is back with the operators, and whom it comes back to. */
 export interface Recall {
   to: DeviceId
@@ -137,7 +143,7 @@ export type Step = InferType<typeof step>
 export const stepTypes = [
   'originated', 'queued', 'delivered', 'established', 'held', 'retrieved', 'transferred', 'diverted', 'failed',
   'connectionCleared', 'callCleared', 'parked', 'consulted', 'conferenced', 'refused', 'putFirst', 'putLast', 'forwarded', 'prompted', 'promptAnswered',
-  'listeningBegun', 'listeningEnded', 'whisperBegun', 'whisperEnded', 'intruded',
+  'listeningBegun', 'listeningEnded', 'whisperBegun', 'whisperEnded', 'intruded', 'recordingStarted', 'recordingStopped',
 ] as const
 
 export interface Caption {
@@ -171,6 +177,7 @@ export interface Call {
   recall: Recall | null
   parked: Parked | null
   conference: Conference | null
+  recording?: Recording
   /** The held call for whose caller this call asks somebody. */
   consultation: CallId | null
   /** How the last asking for this caller ended, when it did not end in handing over. */

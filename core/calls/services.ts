@@ -22,6 +22,7 @@ import { answerLineOffer, offerLine } from '../queues/offer-line'
 import { closePage, intercomCall, openPage, speakOnPage } from './paging/page'
 import { parkCall } from './parking/park-call'
 import { putInQueue } from '../queues/put-in-queue'
+import { startRecording, stopRecording } from './recording/record-call'
 import { reconnectCall } from './passing/reconnect-call'
 import { retrieveCall } from './control/retrieve-call'
 import { sendUserInformation } from './control/send-user-information'
@@ -53,5 +54,5 @@ export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportTrunk, restoreBlock, restoreCallBack, retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setForwarding, setHandset, setLetThrough, setLineServed, setMicrophoneMute,
   setOpening, setQueueServed, setRingAlong, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
-  speakOnPage, stopListening, transferCall, unblockNumber, whisper,
+  speakOnPage, startRecording, stopListening, stopRecording, transferCall, unblockNumber, whisper,
 }

@@ -19,10 +19,10 @@ export function smallHouse(): Company {
       ...people.map(([first, last, team], index): Telephone => ({
         id: `t${2_100 + index}`, person: `p${2_100 + index}`, rank: 0, name: `${first} ${last}`, number: String(2_100 + index), pickupGroup: team,
         capacity: index < 3 ? 12 : 1, inService: true, direct: `+4416329601${String(index).padStart(2, '0')}`, mayPage: index < 3 ? 'safety' : 'no',
-        mayListen: index === 0,
+        mayListen: index === 0, mayRecord: index < 3,
       })),
       { id: 't851', person: null, rank: 0, name: 'Berth', number: '851', pickupGroup: 'freight', capacity: 1, inService: true, direct: null, mayPage: 'no',
-        mayListen: false },
+        mayListen: false, mayRecord: false },
     ]),
     groups: byId([
       queue('operators', '0', ['t2100', 't2101', 't2102'], { callBackDigit: '2', tries: 3 }),
@@ -41,12 +41,12 @@ export function smallHouse(): Company {
     lines: byId([
       line('general', 0, { target: 'operators' }),
       line('freight', 10, { target: 'queue:freight', hours: 'market', night: '+447700900321' }),
-      line('directors', 30, { target: 'group:directors', overflow: { after: 60_000, to: 'operators' } }),
+      line('directors', 30, { target: 'group:directors', recording: 'never', overflow: { after: 60_000, to: 'operators' } }),
       line('reservations', 40, { target: 'group:reservations', night: 'queue:sailingNews', overflow: { after: 90_000, to: '+442079460099' } }),
       line('bookings', 45, { target: 'queue:reservations', overflow: { after: 60_000, to: 'group:reservations' } }),
       line('news', 50, { target: 'queue:sailingNews' }),
       line('parcels', 60, { target: 'queue:parcels', hours: 'market', night: 't2108' }),
-      line('lost', 70, { target: 'queue:lostProperty', overflow: { after: 60_000, to: 'group:directors' } }),
+      line('lost', 70, { target: 'queue:lostProperty', recording: 'always', overflow: { after: 60_000, to: 'group:directors' } }),
     ]),
     trunks: { east: { id: 'east', name: 'east', channels: 6, kept: 1 }, west: { id: 'west', name: 'west', channels: 4, kept: 1 } },
     slots: { 'slot:1': { id: 'slot:1', name: '1', number: '701' }, 'slot:2': { id: 'slot:2', name: '2', number: '702' } },
@@ -90,6 +90,6 @@ function queue(id: string, number: string, members: string[], more: Partial<Grou
 function line(id: string, number: number, more: Partial<Line> & { target: string }): Line {
   return {
     id, name: id, number: `+4416329600${String(number).padStart(2, '0')}`, promise: 20_000, greeting: '', greetings: [], hours: null, closedText: '',
-    night: `mailbox:${id}`, overflow: { after: 240_000, to: `mailbox:${id}` }, ...more,
+    recording: 'onRequest', night: `mailbox:${id}`, overflow: { after: 240_000, to: `mailbox:${id}` }, ...more,
   }
 }

@@ -101,6 +101,8 @@ function tellStep(t: Speaker, step: Step, before: Step | undefined, nameOf: Name
     case 'whisperBegun': return t('story.whispers', { who })
     case 'whisperEnded': return t('story.whispersNoMore', { who })
     case 'intruded': return t('story.joinsTheCall', { who })
+    case 'recordingStarted': return t('story.recordsTheCall', { who })
+    case 'recordingStopped': return t('story.recordsNoMore')
     case 'refused': return t('story.leftItToTheOthers', { who })
     case 'transferred': return t('story.passedItOnTo', { who, name: nameOf(step.to!) })
     case 'diverted': return t('story.onTo', { who, why: t(whyNot[step.cause!]), name: nameOf(step.to!) })

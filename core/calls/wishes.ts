@@ -89,6 +89,7 @@ const kinds = [
   [4, 'page'],
   [2, 'intercom'],
   [10, 'listen'],
+  [4, 'record'],
   [2, 'pause'],
   [1, 'opening'],
   [2, 'turn'],
@@ -190,6 +191,10 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       if (listening && a % 2 === 0) return { service: 'whisper', device: listening.by, call: listening.call, on: b % 8 > 0 }
       const call = calls.length > 0 ? fitting(calls, a, isConversation) : undefined
       return call ? { service: 'listenIn', device: at(operators, c % 8 ? 0 : b), call: call.id, to: who(call, b, ['connected']) } : null
+    }
+    case 'record': {
+      const call = calls.length > 0 ? fitting(calls, a, isConversation) : undefined
+      return call ? { service: c % 3 ? 'startRecording' : 'stopRecording', device: who(call, b, ['connected']), call: call.id } : null
     }
     case 'block':
       return a % 3

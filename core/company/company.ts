@@ -57,6 +57,10 @@ export type NumberClass = typeof numberClasses[number]
 export const pagingRights = ['no', ...pageRanks] as const
 export type PagingRight = typeof pagingRights[number]
 
+/** Whether calls on a line are recorded. */
+export const recordingRules = ['onRequest', 'always', 'never'] as const
+export type RecordingRule = typeof recordingRules[number]
+
 /** What a group is that rings nobody by itself and tells callers nothing. */
 export const waitingOnly = {
   ringing: 'none', ringTime: 15_000, pauseAfter: 0, skills: {}, tellEvery: 0, closedText: '', mostWaiting: 0, callBackDigit: '',

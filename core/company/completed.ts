@@ -7,8 +7,8 @@ export function completed(company: Company): Company {
   return {
     ...nobody, ...company, settings: { ...nobody.settings, ...company.settings },
     groups: each(company.groups, () => waitingOnly),
-    telephones: each(company.telephones, () => ({ mayListen: false })),
-    lines: each(company.lines, () => ({ closedText: '' })),
+    telephones: each(company.telephones, () => ({ mayListen: false, mayRecord: false })),
+    lines: each(company.lines, () => ({ closedText: '', recording: 'onRequest' })),
     // Slots were known by the number in their id, trunks by their id.
     slots: each(company.slots, id => ({ name: id.replace(/^slot:/, '') })),
     trunks: each(company.trunks, id => ({ name: id })),

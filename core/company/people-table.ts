@@ -188,7 +188,7 @@ function telephoneOf(company: Company, { id, department }: Person, extension: st
   const before: Telephone | undefined = own
   const blank: Telephone = {
     id: '', person: id, rank: 0, name: '', number: extension, capacity: 2, inService: true, pickupGroup: department, direct: null, mayPage: 'no',
-    mayListen: false,
+    mayListen: false, mayRecord: false,
   }
   const after = { ...before ?? { ...blank, id: newId('t') }, ...extension !== '' && { number: extension }, ...direct !== null && { direct } }
   return JSON.stringify(after) === JSON.stringify(before) ? null : { before, after }

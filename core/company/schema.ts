@@ -1,7 +1,7 @@
 import '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import { type CompanyChange, type Part, parts } from './changes'
-import { type Company, distributions, numberClasses, pageRanks, pagingRights, ringings } from './company'
+import { type Company, distributions, numberClasses, pageRanks, pagingRights, recordingRules, ringings } from './company'
 import { levelKinds } from '../figures/level-kinds'
 import type { ToneKind } from '../sound/country-tones'
 import { readTone } from '../sound/tone'
@@ -94,6 +94,8 @@ const telephone = object({
   mayPage: string().oneOf(pagingRights).required(),
   /** Of an operator: may listen to calls of others, whisper to colleagues and join. */
   mayListen: boolean().strict().required(),
+  /** May record their own calls. */
+  mayRecord: boolean().strict().required(),
 })
 
 const group = object({
@@ -157,6 +159,8 @@ const line = object({
   overflow,
   /** What callers hear when it is closed, before they go on; empty: nothing. */
   closedText: text(300),
+  /** Whether calls on it are recorded: always, never, or when somebody in the call asks. */
+  recording: string().oneOf(recordingRules).required(),
   hours: openAt,
 })
 

@@ -59,7 +59,7 @@ const theirService = { serving: 'tidings.whoServesThe', paused: 'tidings.whoPaus
 const acts: { [S in Name]: Words<S> | typeof told } = {
   answerCall: told, holdCall: told, retrieveCall: told, parkCall: told, singleStepTransferCall: told, transferCall: told, conferenceCall: told,
   clearConnection: told, clearCall: told, reconnectCall: told, directedPickupCall: told, groupPickupCall: told, dropParty: told,
-  listenIn: told, stopListening: told, whisper: told, intrudeCall: told,
+  startRecording: told, stopRecording: told, listenIn: told, stopListening: told, whisper: told, intrudeCall: told,
   setOpening: told, setTrunkService: told, openPage: told, speakOnPage: told, closePage: told,
   // What one does with the stand-in handset, and not at the console.
   sendUserInformation: told, setHandset: told, setAgentState: told,

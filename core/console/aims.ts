@@ -26,7 +26,7 @@ export type Aims = Readonly<Record<string, Aim>>
 export const reaction = 1_000
 
 /** The keys that act on a caller without naming one. */
-const keys = ['Enter', answerAnywhere, ' ', 'ArrowLeft', 'Backspace', 'Delete', 'F2', 'F8']
+const keys = ['Enter', answerAnywhere, ' ', 'ArrowLeft', 'Backspace', 'Delete', 'F2', 'F8', '"']
 
 /** What every key that names nobody stands for at this moment; the slots by their ids: `take slot:1`, `park slot:1`; `inHand`: the call in hand itself. */
 export function meaningsOf(console: Console): Record<string, Meaning | null> {

@@ -50,6 +50,11 @@ export function mute({ device, track: { talking } }: Situation): Deed | null {
   return own ? ask({ service: 'setMicrophoneMute', call: talking.id, party: own.device, on: !own.muted }) : null
 }
 
+/** Has what is said on the call in hand recorded, or no longer. */
+export function record({ track: { talking } }: Situation): Deed | null {
+  return talking && ask({ service: talking.recording ? 'stopRecording' : 'startRecording', call: talking.id })
+}
+
 /** What a key does for whoever listens to a colleague's call. */
 function whileListening({ state, device }: Situation, request: (listening: Listening) => Asked): Deed | null {
   const listening = state.listenings.get(device)
@@ -82,6 +87,7 @@ const deeds: Record<string, (situation: Situation) => Deed | null> = {
   'F4': ({ track: { baton, talking } }) => ({ do: 'takeMessage', to: null, call: (baton ?? talking)?.id ?? null }),
   'F8': situation => joinAll(situation) ?? whileListening(situation, ({ call }) => ({ service: 'intrudeCall', call })),
   'F9': () => ({ do: 'sendDigits' }),
+  '"': record,
 }
 
 /**
@@ -101,6 +107,7 @@ export const nothingToDo: Record<string, PlainKey> = {
   'Backspace': 'keys.nothingToTakeBack',
   'Delete': 'keys.noCallToEnd',
   'F2': 'keys.noCallInHand',
+  '"': 'keys.noCallInHand',
   'F8': 'keys.nobodyToJoin',
 }
 

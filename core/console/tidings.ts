@@ -50,7 +50,7 @@ type CallEvent = Extract<NumberedEvent, { call: string }>
 export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | undefined): Tiding[] {
   if (!('call' in event)) return []
   const { state, device } = scene
-  const heard = listeningWords(scene, event)
+  const heard = listeningWords(scene, event) ?? recordingWords(scene, event)
   if (heard) return [{ about: event.call, text: heard, rank: 'urgent', leaves: null }]
   const left = state.calls.get(event.call)
   // Whoever hangs up leaves first, and then the call is over: that is one thing to tell.
@@ -86,6 +86,14 @@ function listeningWords({ state, device, nameOf, t }: Scene, event: CallEvent): 
     case 'whisperEnded': return t('tidings.youWhisperNoMore')
     default: return null
   }
+}
+
+/** That one's own call is recorded from now on, or no longer: whoever began it. */
+function recordingWords({ state, device, t }: Scene, event: CallEvent): string | null {
+  const call = state.calls.get(event.call)
+  if (!call || !connectionOf(call, device)) return null
+  if (event.type === 'recordingStopped') return t('tidings.theCallIsRecordedNoMore')
+  return event.type === 'recordingStarted' ? t('tidings.theCallIsRecorded') : null
 }
 
 /** Who waits, and where they have arrived. */

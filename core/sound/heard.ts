@@ -21,10 +21,10 @@ export interface Heard {
   music: boolean
   tone: ToneKind | null
   /**
-   * `place`: is told between two rings where one stands in the queue; `mailbox`: its greeting, and then its tone; `listening`: a tone says that somebody
-   * listens.
+   * `place`: is told between two rings where one stands in the queue; `mailbox`: its greeting, and then its tone; `notice`: a tone says that somebody
+   * listens, or that the call is recorded.
    */
-  announcement: 'place' | 'mailbox' | 'listening' | null
+  announcement: 'place' | 'mailbox' | 'notice' | null
 }
 
 const silence: Heard = { voices: [], page: null, whispers: [], music: false, tone: null, announcement: null }
@@ -65,6 +65,19 @@ function heardListening(state: ExchangeState, ear: DeviceId): Heard {
   return { ...silence, voices: [...speakersIn(call!, own.device), ...own.muted ? [] : [own.device]] }
 }
 
+/** What everybody in a call has been told of last by a tone, while any of it goes on: that it is recorded, or that somebody listens; null: nothing. */
+export function noticeOf(state: ExchangeState, call: Call): { of: 'recording' | 'listening', at: number } | null {
+  const isListened = state.company.settings.listeningTone && listenersOf(state, call).length > 0
+  if (!call.recording && !isListened) return null
+  const step = call.story.findLast(({ type }) => type === 'recordingStarted' || (isListened && type === 'listeningBegun'))
+  return step ? { of: step.type === 'recordingStarted' ? 'recording' : 'listening', at: step.at } : null
+}
+
+/** What a recording of a call holds: what those who talk say, and nothing while nobody talks with anybody. */
+export function heardByRecording(call: Call): DeviceId[] {
+  return isConversation(call) ? speakersIn(call, '') : []
+}
+
 /** What a mailbox that takes a message on a call writes down. */
 export function heardByMailbox(call: Call, mailbox: DeviceId): Heard {
   return { ...silence, voices: speakersIn(call, mailbox) }
@@ -79,8 +92,7 @@ function heardIn(state: ExchangeState, call: Call, ear: DeviceId): Heard {
   const others = call.connections.filter(({ device }) => device !== ear)
   const there = others.filter(({ state, device }) => state === 'connected' && !isMailbox(device))
   if (there.length > 0) {
-    const isTold = state.company.settings.listeningTone && listenersOf(state, call).length > 0
-    return { ...silence, voices: speakersIn(call, ear), announcement: isTold ? 'listening' : null }
+    return { ...silence, voices: speakersIn(call, ear), announcement: noticeOf(state, call) ? 'notice' : null }
   }
   if (others.some(({ device }) => isMailbox(device))) return { ...silence, announcement: 'mailbox' }
   if (call.failed) return { ...silence, tone: toneOfCause[call.failed.cause] ?? 'busy' }

@@ -184,7 +184,7 @@ const openingHours: OpeningHours[] = [
 const line = (id: string, name: string, number: string, promise: number, longestWait: number, greeting: string, hours: string | null): Line => ({
   id, name, number, promise: promise * second, greeting, greetings: [], hours,
   target: operators, night: mailboxOf(id), overflow: { after: longestWait * second, to: mailboxOf(id) },
-  closedText: `Thank you for calling. The ${name} is closed at present.`,
+  closedText: `Thank you for calling. The ${name} is closed at present.`, recording: 'onRequest',
 })
 /** For callers of whom it is known what they speak. */
 const greetings: Line['greetings'] = [
@@ -361,7 +361,7 @@ function telephonesFor(people: readonly Person[]): Telephone[] {
       // A few desks have no telephone plugged in, as everywhere.
       inService: index % 61 !== 60,
       pickupGroup: department, direct: free ? own : null,
-      mayPage: index < operatorSeats ? 'safety' : 'no', mayListen: index === supervisorSeat,
+      mayPage: index < operatorSeats ? 'safety' : 'no', mayListen: index === supervisorSeat, mayRecord: index < operatorSeats,
     }
   })
 }

@@ -27,7 +27,7 @@ const placePlans = [
 /** Telephones that belong to berths, counters and rooms. */
 export const places: Telephone[] = placePlans.map(({ name, department }, index) => ({
   id: `t${firstPlace + index}`, person: null, rank: 0, name, number: String(firstPlace + index), capacity: 1, inService: true, pickupGroup: department,
-  direct: null, mayPage: 'no', mayListen: false,
+  direct: null, mayPage: 'no', mayListen: false, mayRecord: false,
 }))
 
 const zone = 'Europe/London'

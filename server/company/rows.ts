@@ -57,7 +57,7 @@ export async function companyIn(tx: EntityManager): Promise<Company> {
       people.map(({ nickname, former, mobile, ...person }) => ({ ...person, nickname: nickname ?? null, former: former ?? null, mobile: mobile ?? null })),
     ),
     telephones: byId(
-      telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct, mayPage, mayListen }) => ({
+      telephones.map(({ id, person, rank, label, number, capacity, inService, pickupGroup, direct, mayPage, mayListen, mayRecord }) => ({
         id,
         person: person ?? null,
         rank,
@@ -69,6 +69,7 @@ export async function companyIn(tx: EntityManager): Promise<Company> {
         direct: direct ?? null,
         mayPage,
         mayListen,
+        mayRecord,
       })),
     ),
     groups: byId(

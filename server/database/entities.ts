@@ -4,7 +4,7 @@ import type { Direction, NumberedEvent, Step } from '~~/core/calls/model'
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { ParkingEnd } from '~~/core/calls/parking/parkings'
 import type { Outcome } from '~~/core/calls/record'
-import type { Distribution, Greeting, NumberClass, PageRank, PagingRight, Ringing } from '~~/core/company/company'
+import type { Distribution, Greeting, NumberClass, PageRank, PagingRight, RecordingRule, Ringing } from '~~/core/company/company'
 import type { LevelRule } from '~~/core/figures/service-level'
 import type { TonesAsWritten } from '~~/core/sound/country-tones'
 import type { SpeedKey } from '~~/core/speed-keys/key'
@@ -185,6 +185,7 @@ export const TelephoneEntity = defineEntity({
     direct: p.string().nullable(),
     mayPage: p.string().$type<PagingRight>(),
     mayListen: p.boolean(),
+    mayRecord: p.boolean(),
   },
 })
 
@@ -237,6 +238,7 @@ export const LineEntity = defineEntity({
     overflowAfter: p.integer(),
     overflowTo: p.string(),
     closedText: p.string(),
+    recording: p.string().$type<RecordingRule>(),
     hours: p.string().nullable(),
   },
 })

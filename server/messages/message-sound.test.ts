@@ -30,7 +30,7 @@ describe('the sound of a message', () => {
   it('is written piece by piece, in their order whatever the order they came in, and let go where it was once it is', async () => {
     const told: number[][] = []
     const pieces = [piece('voice-a-1-5', now + 20, 2_000), piece('voice-a-1-5', now + 10, 1_000), piece('voice-b-1-5', now + 30, 4_000)]
-    const keeper = new MessageSound(own.orm, port(pieces, told), () => {})
+    const keeper = new MessageSound(own.orm, port(pieces, told), () => {}, () => 90)
     await keeper.look()
     keeper.close()
     expect([pieces, told]).toEqual([[], [[now + 20, now + 10], [now + 30]]])
@@ -44,8 +44,8 @@ describe('the sound of a message', () => {
 
   it('is written once, however many servers fetch it; nothing is let go that was not written, and it is said once', async () => {
     const pieces = [piece('voice-d-1-5', now, 1_000)]
-    const first = new MessageSound(own.orm, port([...pieces]), () => {})
-    const second = new MessageSound(own.orm, port([...pieces]), () => {})
+    const first = new MessageSound(own.orm, port([...pieces]), () => {}, () => 90)
+    const second = new MessageSound(own.orm, port([...pieces]), () => {}, () => 90)
     await Promise.all([first.look(), second.look()])
     for (const keeper of [first, second]) keeper.close()
     expect((await wavOf(own.orm, 'voice-d-1-5'))!.length).toBe(44 + 1_600)
@@ -53,7 +53,7 @@ describe('the sound of a message', () => {
     const [said, told]: [string[], number[][]] = [[], []]
     const kept = [piece('voice-e-1-5', 10, 1_000)]
     const away = { em: { fork: () => ({ execute: () => Promise.reject(new Error('connect ECONNREFUSED')) }) } } as unknown as MikroORM
-    const failing = new MessageSound(away, port(kept, told), text => said.push(text))
+    const failing = new MessageSound(away, port(kept, told), text => said.push(text), () => 90)
     await failing.look()
     await failing.look()
     failing.close()
@@ -69,7 +69,7 @@ describe('the sound of a message', () => {
     const listens = new Promise<void>(resolve => listener.onListening(resolve))
     void listener.listen()
     await listens
-    const keeper = new MessageSound(own.orm, port([piece('voice-told-1-5', now + 1, 1), piece('voice-other-1-5', now + 2, 1)]), () => {})
+    const keeper = new MessageSound(own.orm, port([piece('voice-told-1-5', now + 1, 1), piece('voice-other-1-5', now + 2, 1)]), () => {}, () => 90)
     await keeper.look()
     keeper.close()
     await vi.waitFor(() => expect(heard).toEqual(['["t2107"]']))
@@ -87,7 +87,7 @@ describe('the sound of a message', () => {
       piece('voice-gone-1-5', now + 1, 1), piece('voice-back-1-5', now + 2, 1),
       piece('voice-kept-1-5', long, 1), piece('voice-old-1-5', long + 1, 1), piece('voice-new-1-5', now, 1),
     ]
-    const keeper = new MessageSound(own.orm, port(pieces), () => {})
+    const keeper = new MessageSound(own.orm, port(pieces), () => {}, () => 90)
     await keeper.look()
     keeper.close()
     const there = await Promise.all(['kept', 'old', 'new', 'gone', 'back'].map(async which => await wavOf(own.orm, `voice-${which}-1-5`) !== null))

@@ -2,18 +2,20 @@ import type { MikroORM } from '@mikro-orm/postgresql'
 import wavefile from 'wavefile'
 import { sampleRate } from '~~/core/sound/frames'
 import { regretWithin } from '~~/shared/messages'
+import { beginRecordings, forgetRecordings } from '../recordings/recordings'
 import { briefly } from '../database/away'
 import type { SoundPort } from '../sound-link/sound-process'
 
 /** Milliseconds between two looks whether anything was said. */
 const every = 1_000
+const dayLong = 24 * 60 * 60_000
 /** Pieces of which no message came, because it was too short, are let go after a day. */
-const pieceStays = 24 * 60 * 60_000
+const pieceStays = dayLong
 const cleaning = 60 * 60_000
 
 /**
- * Keeps what is said to mailboxes: fetched from the sound process piece by piece, while it is being said, and let go there once it is written. Several
- * servers may do it at once.
+ * Keeps what is said to mailboxes, and on recorded calls: fetched from the sound process piece by piece, while it is being said, and let go there once it is
+ * written. Several servers may do it at once.
  */
 export class MessageSound {
   private readonly looking: NodeJS.Timeout
@@ -21,7 +23,10 @@ export class MessageSound {
   private failing = false
   private cleaned = 0
 
-  constructor(private readonly orm: MikroORM, private readonly sound: SoundPort, private readonly log: (text: string) => void) {
+  constructor(
+    private readonly orm: MikroORM, private readonly sound: SoundPort, private readonly log: (text: string) => void,
+    private readonly recordingDays: () => number,
+  ) {
     this.looking = setInterval(() => void this.look(), every)
   }
 
@@ -39,6 +44,7 @@ export class MessageSound {
         if (pieces.length === 0) break
         await this.orm.em.fork().transactional(async (tx) => {
           await tx.execute(insertPieces, [JSON.stringify(pieces)])
+          await tx.execute(beginRecordings, [JSON.stringify(pieces.map(({ message, place }) => ({ message, place })))])
           await tx.execute(tellReaders, [JSON.stringify(pieces.map(({ message }) => message))])
         })
         await this.sound.kept(pieces.map(({ place }) => place))
@@ -56,7 +62,9 @@ export class MessageSound {
   }
 
   private async clean(): Promise<void> {
-    await this.orm.em.fork().execute(leftOver, [Date.now() - pieceStays, new Date(Date.now() - regretWithin)])
+    const em = this.orm.em.fork()
+    await em.execute(forgetRecordings, [new Date(Date.now() - this.recordingDays() * dayLong)])
+    await em.execute(leftOver, [Date.now() - pieceStays, new Date(Date.now() - regretWithin)])
     this.cleaned = Date.now()
   }
 }
@@ -66,7 +74,8 @@ const tellReaders = `
   select pg_notify('messages', jsonb_agg(distinct "to")::text) from message where id in (select jsonb_array_elements_text(?::jsonb)) having count(*) > 0`
 
 const leftOver = `
-  delete from message_sound s where (place < ? and not exists (select 1 from message m where m.id = s.message))
+  delete from message_sound s where (place < ? and not exists (select 1 from message m where m.id = s.message)
+      and not exists (select 1 from recording r where r.id = s.message and r.deleted_at is null))
     or exists (select 1 from message m where m.id = s.message and m.deleted_at < ?)`
 
 const insertPieces = `

@@ -1,4 +1,6 @@
 export default {
+  hearRecordings: 'Hear recorded calls, note something about them and delete them',
+  daysUntilARecordingGoes: 'Days until a recorded call goes by itself',
   changeContactsThatAllSee: 'Change contacts that all see',
   bringContactsInGiveThem: 'Bring contacts in, give them out',
   sayWhoIsAtWhich: 'Say who is at which place',

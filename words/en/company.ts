@@ -24,6 +24,8 @@ export default {
   callsAtOnce: 'Calls at once',
   ofSeveralOfOnePerson: 'Of several of one person: which first',
   mayPageUpTo: 'May page, up to',
+  mayRecord: 'May record their own calls',
+  callsAreRecorded: 'Calls are recorded',
   mayListen: 'May listen to calls, whisper and join',
   listeningTone: 'A tone tells everybody in a call when somebody listens',
   inService: 'In service',

@@ -1,4 +1,5 @@
 export default {
+  thisCallIsRecorded: 'This call is recorded.',
   nobody: 'Nobody',
   isToBeCalledBack: 'is to be called back',
   asksYouToJoin: 'asks you to join',

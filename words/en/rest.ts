@@ -18,6 +18,7 @@ import numbers from './numbers'
 import openThings from './open-things'
 import outside from './outside'
 import parkings from './parkings'
+import recordings from './recordings'
 import refusals from './refusals'
 import reports from './reports'
 import shift from './shift'
@@ -51,6 +52,7 @@ export default {
   openThings,
   outside,
   parkings,
+  recordings,
   refusals,
   reports,
   shift,

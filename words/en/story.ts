@@ -43,6 +43,8 @@ export default {
   whispers: '{who} whispered to the colleague',
   whispersNoMore: '{who} whispered no more',
   joinsTheCall: '{who} joined the call that they listened to',
+  recordsTheCall: 'Recorded from here, at {who}',
+  recordsNoMore: 'Recorded until here',
   leftItToTheOthers: '{who} left it to the others',
   passedItOnTo: '{who} passed it on to {name}',
   isOnTheTelephone: 'is on the telephone',

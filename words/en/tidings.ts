@@ -1,4 +1,6 @@
 export default {
+  theCallIsRecorded: 'The call is recorded from now on',
+  theCallIsRecordedNoMore: 'The call is not recorded any more',
   youListenTo: 'You listen to {name}. Nobody hears you.',
   youListenNoMore: 'You listen no more',
   youWhisperTo: '{name} hears you, and nobody else',

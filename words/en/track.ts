@@ -1,4 +1,7 @@
 export default {
+  record: 'Record',
+  recordNoMore: 'Record no more',
+  recorded: 'recorded',
   isBeingRung: 'is being rung',
   holds: 'holds',
   muted: ', muted',

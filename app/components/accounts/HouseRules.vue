@@ -12,6 +12,7 @@ const words: Record<Right, string> = {
   changeContacts: t('accounts.changeContactsThatAllSee'), moveContacts: t('accounts.bringContactsInGiveThem'), keepPlaces: t('accounts.sayWhoIsAtWhich'),
   readParkings: t('accounts.readWhoWasParked'), keepCalendars: t('accounts.keepCalendarsOfOthersAnd'), keepCharges: t('accounts.seeAndCorrectWhatCalls'),
   readFigures: t('accounts.readReportsLookAheadAnd'),
+  hearRecordings: t('accounts.hearRecordings'),
   runCompany: t('accounts.runTheCompanySeeIts'),
   keepAccounts: t('accounts.keepAccountsAndTheseRules'),
 }
@@ -20,6 +21,7 @@ const numbers = [
   { field: 'guesses', label: t('accounts.wrongPasswordsBeforeOneMust'), least: 3, most: 20 },
   { field: 'idleMinutes', label: t('accounts.minutesWithoutAConsoleUntil'), least: 5, most: 960 },
   { field: 'longestHours', label: t('accounts.hoursUntilEverybodyIsSigned'), least: 1, most: 16 },
+  { field: 'recordingDays', label: t('accounts.daysUntilARecordingGoes'), least: 1, most: 3_650 },
 ] as const
 const columns = ['operator', 'supervisor', 'administrator'] as const
 const isFixed = (role: typeof columns[number], right: Right) => right === 'keepAccounts' || (role === 'administrator' && always.includes(right))

@@ -52,6 +52,12 @@ const note = computed(() => props.call.passing?.to === props.handset.device ? pr
       <strong>{{ names }}</strong> {{ state }} <span class="time">{{ spell(desk.now - own.since) }}</span>
     </p>
     <p
+      v-if="call.recording"
+      class="strong"
+    >
+      ● {{ t('handset.thisCallIsRecorded') }}
+    </p>
+    <p
       v-if="note"
       class="strong"
     >

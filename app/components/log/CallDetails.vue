@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { tellStory } from '~~/core/calls/story'
-import { spell } from '~~/core/durations/durations'
 import { formatNumber } from '~/composables/numbers'
 import { longestLabel, type SpeedKey } from '~~/core/speed-keys/key'
 import type { LogRow } from '~~/shared/log'
@@ -39,8 +37,7 @@ async function makeKey(): Promise<void> {
   keyMade.value = await speedKeys.add(key.value) ? t('log.thereIsAKeyOn', { name: speedKeys.open!.name }) : ''
 }
 
-const lines = computed(() => tellStory(t, props.row.story, nameIn(props.row))
-  .map(({ at, text, lasted }) => ({ at, text, lasted: lasted === null ? '' : spell(lasted) })))
+const lines = computed(() => storyOf(props.row))
 const open = computed(() => isMissed(props.row))
 
 async function deal(calledBack: boolean): Promise<void> {

@@ -2,7 +2,7 @@
 /** The head of every page of what calls have been; the log itself stands above, on every page. */
 defineProps<{ title: string }>()
 const pages = computed(() => [{ title: t('common.parkings'), to: '/parkings' },
-  { title: t('log.blockedNumbers'), to: '/blocked' }].filter(({ to }) => mayOpen(to)))
+  { title: t('log.blockedNumbers'), to: '/blocked' }, { title: t('recordings.recordings'), to: '/recordings' }].filter(({ to }) => mayOpen(to)))
 </script>
 
 <template>

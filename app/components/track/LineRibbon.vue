@@ -40,6 +40,10 @@ const { call, due, used, heat, name, called, number, isNext, isAsking, origin, w
         {{ sign }} {{ name }}
       </button>
       <span
+        v-if="call.recording"
+        class="news"
+      >● {{ t('track.recorded') }}</span>
+      <span
         v-if="number"
         class="number"
       >{{ number }}</span>

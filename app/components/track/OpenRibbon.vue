@@ -56,6 +56,9 @@ const caption = computed(() => voice.captions && props.ribbon.stretch === 'inHan
           v-if="own?.muted"
           class="muted"
         >{{ t('track.youAreMuted') }}</span> <span
+          v-if="call.recording"
+          class="muted"
+        >● {{ t('track.recorded') }}</span> <span
           v-if="number"
           class="number"
         >{{ number }}</span> <span
@@ -64,10 +67,16 @@ const caption = computed(() => voice.captions && props.ribbon.stretch === 'inHan
         >{{ firm }}</span>
       </p>
       <p
-        v-else-if="own?.muted"
+        v-else-if="own?.muted || call.recording"
         class="who"
       >
-        <span class="muted">{{ t('track.youAreMuted') }}</span>
+        <span
+          v-if="own?.muted"
+          class="muted"
+        >{{ t('track.youAreMuted') }}</span> <span
+          v-if="call.recording"
+          class="muted"
+        >● {{ t('track.recorded') }}</span>
       </p>
       <p
         v-if="warning"

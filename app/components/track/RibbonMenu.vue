@@ -5,7 +5,8 @@ import { mailboxOf } from '~~/core/calls/names'
 import type { Call } from '~~/core/calls/model'
 import { connectionOf, isConversation } from '~~/core/calls/questions'
 import type { Deed } from '~~/core/console/console'
-import { joinAll, mute } from '~~/core/console/keys'
+import { mayRecord } from '~~/core/calls/recording/recordings'
+import { joinAll, mute, record } from '~~/core/console/keys'
 import type { Ribbon } from '~~/core/console/track'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
@@ -73,6 +74,9 @@ function talkingItems(): Item[] {
   const joins = desk.askedFor ?? desk.held[0]?.call
   return [
     { id: 'mute', label: own.value?.muted ? t('track.unmute') : t('track.mute'), key: 'F2', act: () => perform(mute) },
+    ...(live.state && desk.device && mayRecord(live.state, desk.device)
+      ? [{ id: 'record', label: call.value.recording ? t('track.recordNoMore') : t('track.record'), key: '"', act: () => perform(record) }]
+      : []),
     { id: 'digits', label: t('track.sendDigits'), key: 'F9', act: () => ways.perform({ do: 'sendDigits' }) },
     ...(joins ? [{ id: 'join', label: t('track.joinAllWith', { name: desk.otherName(joins) }), key: 'F8', act: () => perform(joinAll) }] : []),
     ...(call.value.conference?.by === desk.device ? [{ id: 'endAll', label: t('track.endForEverybody'), act: clear }] : []),

@@ -116,7 +116,7 @@ describe('listening in', () => {
   it('is told by a tone to everybody in the call, or not, as the house says', () => {
     const tones = () => [tomas, caller, ines].map(ear => heardBy(on.state, ear).announcement)
     listen()
-    expect(tones()).toEqual(['listening', 'listening', null])
+    expect(tones()).toEqual(['notice', 'notice', null])
     const { settings } = on.state.company
     on.configure({ part: 'settings', value: { ...settings, listeningTone: false } })
     expect(tones()).toEqual([null, null, null])
