@@ -82,6 +82,18 @@ describe('what is played at an ear', () => {
     expect(at(calling).once!.key).not.toBe(first.key)
   })
 
+  it('a mailbox says what its owner has written for the time being', () => {
+    const { house, said, at } = playing()
+    house.must({ service: 'setGreeting', device: 't2106', when: 'lunch', text: 'Back at two.' })
+    const call = house.inHand('t2100')
+    house.must({ service: 'singleStepTransferCall', device: 't2100', call, to: 'mailbox:t2106' })
+    const { calling } = house.call(call)
+    at(calling).once!.samples()
+    house.must({ service: 'setStatus', device: 't2106', reason: 'lunch', until: null })
+    at(calling).once!.samples()
+    expect(said).toEqual([expect.stringContaining('Dagny Netherby'), 'Back at two.'])
+  })
+
   it('a mailbox says whose it is and then sounds its tone, once; where nobody can speak the tone comes alone', async () => {
     for (const canSpeak of [true, false]) {
       const { house, said, at } = playing(canSpeak)

@@ -1,4 +1,5 @@
 import type { DeviceId, ExchangeState } from '../core/calls/model'
+import { ownGreeting } from '../core/calls/voicemail/set-greeting'
 import { deviceName } from '../core/calls/names'
 import { ownPage } from '../core/calls/paging/pages'
 import { tellPlace } from '../core/queues/expected-wait'
@@ -92,7 +93,7 @@ export class Repertoire {
   /** What a mailbox says, with its tone; null until it is made. */
   greetingOf(mailbox: DeviceId, state: ExchangeState): Int16Array | null {
     const name = deviceName(state.company, mailbox) ?? phrase('names.aVoicemail')
-    return this.made(spoken(t, phrase('callers.thisIsTheVoicemail', { name })), text => this.withBeep(text))
+    return this.made(ownGreeting(state, mailbox) ?? spoken(t, phrase('callers.thisIsTheVoicemail', { name })), text => this.withBeep(text))
   }
 
   /** Where nobody can speak the tone alone says that it is time to. */

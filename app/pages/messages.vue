@@ -87,6 +87,10 @@ onMounted(messages.load)
             {{ box.empty }}
           </p>
         </section>
+        <OwnVoicemail
+          v-if="desk.device && live.state"
+          class="wide"
+        />
       </div>
       <aside
         class="details"
@@ -170,6 +174,11 @@ onMounted(messages.load)
   gap: var(--space-5);
   align-content: start;
   padding-bottom: var(--space-4);
+}
+
+.wide {
+  grid-column: 1 / -1;
+  max-width: 44rem;
 }
 
 .boxes h2 {

@@ -174,8 +174,8 @@ async function remove(): Promise<void> {
         </p>
         <template v-if="chosen.deletedBy === null">
           <LazyVoicePlayer
-            class="sound"
             :key="chosen.id"
+            class="sound"
             :address="`${address(chosen.id)}/sound`"
             :label="t('recordings.soundOfTheCallOf', { who: who(chosen) })"
             file="recording.wav"

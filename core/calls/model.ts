@@ -59,7 +59,7 @@ export interface Connection {
 
 export const causes = [
   'noAnswer', 'busy', 'doNotDisturb', 'outOfService', 'declined', 'trunksBusy', 'normalClearing', 'abandoned', 'exchangeLost',
-  'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong', 'withdrawn', 'callBack',
+  'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong', 'withdrawn', 'callBack', 'ledOn',
 ] as const
 export type Cause = typeof causes[number]
 
@@ -206,6 +206,19 @@ export interface Call {
 export const awayReasons = ['lunch', 'break', 'meeting', 'travelling', 'gone'] as const
 export type AwayReason = typeof awayReasons[number]
 
+/** What a mailbox says usually, or while its owner is away for a reason. */
+export const greetingOccasions = ['usual', ...awayReasons] as const
+export type GreetingOccasion = typeof greetingOccasions[number]
+
+/** Characters. */
+export const longestGreeting = 400
+
+/** What somebody's mailbox says in their own words, and where keys lead meanwhile. */
+export interface Mailbox {
+  greetings: Partial<Record<GreetingOccasion, string>>
+  keys: Record<string, string>
+}
+
 /** A person's own word about themselves. `reason` is null exactly when available. */
 export interface Status {
   reason: AwayReason | null
@@ -249,6 +262,7 @@ export interface Device {
   doNotDisturbUntil: number | null
   /** Numbers (E.164, or of ours) whose calls ring all the same. */
   letThrough?: string[]
+  mailbox?: Mailbox
   /** The mobile of its owner rings along with it. */
   ringsAlong?: boolean
   status: Status

@@ -26,12 +26,13 @@ describe('what may not be seen', () => {
         ).events) {
           state = evolve(state, event)
           const told = redactEvent(event)
-          for (const secret of secrets) expect(JSON.stringify(told)).not.toContain(secret)
+          // What a mailbox says is for everybody's ears.
+          if (told.type !== 'greetingChanged') for (const secret of secrets) expect(JSON.stringify(told)).not.toContain(secret)
           redacted = evolve(redacted, told)
           expect(snapshotOf(redacted)).toEqual(snapshotOf(redactState(state)))
         }
       }
-      const told = JSON.stringify(redacted)
+      const told = JSON.stringify(redacted, (key, value: unknown) => key === 'greetings' ? undefined : value)
       for (const secret of secrets) expect(told).not.toContain(secret)
       for (const call of state.calls.values()) {
         for (const device of devices) {

@@ -26,6 +26,7 @@ const whyNot: Record<Cause, PlainKey> = {
   tooLong: 'story.talkedOutsideForTooLong',
   withdrawn: 'story.wasRungNoLonger',
   callBack: 'story.leftToBeCalledBack',
+  ledOn: 'story.ledOnByAKey',
 }
 
 /** A time as a number of rings, at least one. */

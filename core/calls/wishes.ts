@@ -90,6 +90,7 @@ const kinds = [
   [2, 'intercom'],
   [10, 'listen'],
   [4, 'record'],
+  [2, 'greeting'],
   [2, 'pause'],
   [1, 'opening'],
   [2, 'turn'],
@@ -192,6 +193,10 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       const call = calls.length > 0 ? fitting(calls, a, isConversation) : undefined
       return call ? { service: 'listenIn', device: at(operators, c % 8 ? 0 : b), call: call.id, to: who(call, b, ['connected']) } : null
     }
+    case 'greeting':
+      return c % 3
+        ? { service: 'setMailboxKey', device, digit: at(['1', '2'], b), to: c % 4 ? at(destinations, a) : null }
+        : { service: 'setGreeting', device, when: at(['usual', 'lunch', 'gone'] as const, a), text: at(['', 'I am out.', 'Back on Monday.'], b) }
     case 'record': {
       const call = calls.length > 0 ? fitting(calls, a, isConversation) : undefined
       return call ? { service: c % 3 ? 'startRecording' : 'stopRecording', device: who(call, b, ['connected']), call: call.id } : null
@@ -404,7 +409,7 @@ function withCall(calls: Call[], { kind, a, b, c }: Wish): Request | null {
       }
     }
     case 'digits':
-      return { ...request('generateDigits', of(talked, 'connected')), digits: at(['12#', '1,,2', 'x'], c) } as Request
+      return { ...request('generateDigits', of(talked, 'connected')), digits: at(['12#', '1', '2', 'x'], c) } as Request
     default:
       return null
   }

@@ -95,6 +95,10 @@ const acts: { [S in Name]: Words<S> | typeof told } = {
   setDoNotDisturb: ({ on, of, until: at }, scene) => on
     ? scene.t('tidings.doNotDisturbOn', { whose: forOther(scene, of), until: until(scene, at) })
     : scene.t('tidings.doNotDisturbOff', { whose: forOther(scene, of) }),
+  setGreeting: ({ text }, { t }) => t(text ? 'tidings.yourGreetingIsKept' : 'tidings.yourGreetingIsGone'),
+  setMailboxKey: ({ digit, to }, scene) => to === null
+    ? scene.t('tidings.theKeyLeadsNowhere', { digit })
+    : scene.t('tidings.theKeyLeadsTo', { digit, to: destinationOf(scene, to) }),
   setStatus: ({ reason, until: at }, scene) => reason === null
     ? scene.t('tidings.yourStatusAvailable')
     : scene.t('tidings.yourStatusAway', { reason: scene.t(reasonWords[reason]), until: until(scene, at) }),

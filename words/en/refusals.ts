@@ -11,6 +11,7 @@ export default {
   callsOfThisLineAreNeverRecorded: 'Calls on this line are never recorded.',
   callsOfThisLineAreAlwaysRecorded: 'Calls on this line are always recorded: that can\'t be ended by hand.',
   recordedIsWhatPeopleSay: 'There is nothing to record: only what people say to each other is.',
+  thatLeadsBackToYourself: 'That is your own telephone: whoever hears your voicemail has just come from there.',
   youHaveNoRightToListen: 'You may not listen to calls from your telephone: an administrator gives that right.',
   talksNoMoreThere: '{name} does not talk on that call any more: there is nothing to be heard.',
   youDoNotListenToThat: 'You do not listen to that call, or not any more. Nobody has heard you.',

@@ -45,6 +45,7 @@ export default {
   joinsTheCall: '{who} joined the call that they listened to',
   recordsTheCall: 'Recorded from here, at {who}',
   recordsNoMore: 'Recorded until here',
+  ledOnByAKey: 'led on by a key',
   leftItToTheOthers: '{who} left it to the others',
   passedItOnTo: '{who} passed it on to {name}',
   isOnTheTelephone: 'is on the telephone',

@@ -1,4 +1,8 @@
 export default {
+  yourGreetingIsKept: 'Your greeting is kept',
+  yourGreetingIsGone: 'That greeting is gone',
+  theKeyLeadsNowhere: 'Key {digit} leads nowhere any more',
+  theKeyLeadsTo: 'Key {digit} leads to {to}',
   theCallIsRecorded: 'The call is recorded from now on',
   theCallIsRecordedNoMore: 'The call is not recorded any more',
   youListenTo: 'You listen to {name}. Nobody hears you.',

@@ -1,0 +1,38 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, ribbon, test } from './stage'
+
+test('what one\'s voicemail says while one is away, and a key that leads callers on', async ({ stage, browser, console }) => {
+  const { cast } = stage
+  const staff = await stage.open(browser, 'tomas')
+  await staff.goto('/messages')
+  const own = staff.getByRole('region', { name: 'Your voicemail' })
+  await expect(own).toContainText('hears whose it is, and a tone')
+  await own.getByRole('combobox', { name: 'Greeting' }).click()
+  await staff.getByRole('option', { name: 'While away: lunch' }).click()
+  await own.getByRole('textbox', { name: 'What it says' }).fill('At lunch until two. <b>1</b> leads to Ines.')
+  await own.getByRole('button', { name: 'Keep the greeting' }).click()
+  await expect(staff.getByRole('log', { name: 'What happens' })).toContainText('Your greeting is kept')
+  await expect(own).toContainText('hears whose it is, and a tone')
+  await staff.getByRole('button', { name: /^Your status/ }).click()
+  await staff.getByRole('menuitem', { name: 'Away: lunch' }).click()
+  await expect(own).toContainText('hears now: “At lunch until two. <b>1</b> leads to Ines.”')
+
+  await own.getByRole('button', { name: 'Add the key' }).click()
+  await expect(own.getByRole('alert')).toContainText('leads to is missing')
+  await own.getByRole('combobox', { name: 'leads to' }).fill('Quillfeather')
+  await staff.getByRole('option', { name: /^Ines Quillfeather/ }).click()
+  await own.getByRole('button', { name: 'Add the key' }).click()
+  await expect(own.getByRole('listitem').filter({ hasText: 'Ines Quillfeather' })).toContainText('1')
+  expect((await new AxeBuilder({ page: staff }).analyze()).violations).toEqual([])
+
+  const call = await cast.ring('Odette Farrowgate')
+  await console.getByRole('button', { name: 'Answer Odette Farrowgate' }).click()
+  await cast.ask({ service: 'singleStepTransferCall', device: 't2100', call, to: 'mailbox:t2101' })
+  await expect.poll(() => cast.state.calls.get(call)!.connections.some(({ device }) => device === 'mailbox:t2101')).toBe(true)
+  await cast.ask({ service: 'generateDigits', device: cast.state.calls.get(call)!.calling, call, digits: '1' })
+  await expect(ribbon(console, 'Arriving', 'Odette Farrowgate')).toBeVisible()
+
+  await own.getByRole('button', { name: 'Take key 1 away' }).click()
+  await expect(own).toContainText('No key leads anywhere')
+  await expect(own.getByRole('combobox', { name: 'Key' })).toBeFocused()
+})
