@@ -13,7 +13,7 @@ export const dump = (stage: Stage) =>
   Promise.all(
     [
       'call_record order by id', 'parking order by call, at', 'blocked_number order by number', 'message order by id', 'conversation order by call',
-      'leg order by call, seq, kind, place', 'attendance order by device, epoch, seq', 'call_back order by id',
+      'leg order by call, seq, kind, place', 'attendance order by device, epoch, seq', 'call_back order by id', 'mailbox order by device',
     ].map(what => stage.sql<object>(`select * from ${what}`)),
   )
 

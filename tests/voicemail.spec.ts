@@ -1,5 +1,8 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, ribbon, test } from './stage'
+import { expectMadeAgain } from './made-again'
+import { alone, expect, ribbon, test } from './stage'
+
+const apart = alone()
 
 test('what one\'s voicemail says while one is away, and a key that leads callers on', async ({ stage, browser, console }) => {
   const { cast } = stage
@@ -34,4 +37,19 @@ test('what one\'s voicemail says while one is away, and a key that leads callers
   await own.getByRole('button', { name: 'Take key 1 away' }).click()
   await expect(own).toContainText('No key leads anywhere')
   await expect(own.getByRole('combobox', { name: 'Key' })).toBeFocused()
+})
+
+apart('a greeting and its keys outlive the exchange, and are made again from the journal', async ({ own, browser }) => {
+  const page = await own.open(browser, 'ines')
+  await own.cast.ask({ service: 'setGreeting', device: 't2105', when: 'usual', text: 'Speak, please.' })
+  await own.cast.ask({ service: 'setMailboxKey', device: 't2105', digit: '1', to: '2106' })
+  await own.cast.ask({ service: 'setGreeting', device: 't2106', when: 'lunch', text: 'Later.' })
+  await expect.poll(async () => (await own.sql('select 1 from mailbox')).length).toBe(2)
+  own.stack.exchange!.kill('SIGKILL')
+  await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()
+  await own.stack.startExchange()
+  await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange' })).toBeHidden()
+  await expect.poll(() => own.cast.state.devices.get('t2106')?.mailbox).toEqual({ greetings: { lunch: 'Later.' }, keys: {} })
+  expect(own.cast.state.devices.get('t2105')!.mailbox).toEqual({ greetings: { usual: 'Speak, please.' }, keys: { 1: '2106' } })
+  await expectMadeAgain(own)
 })

@@ -21,7 +21,7 @@ import { callInformation } from './control/send-user-information'
 import { agentStateChanged } from '../queues/set-agent-state'
 import { doNotDisturb } from './forwarding/set-do-not-disturb'
 import { forwarded, forwardingChanged } from './forwarding/set-forwarding'
-import { greetingChanged, mailboxKeyChanged } from './voicemail/set-greeting'
+import { greetingChanged, mailboxKeyChanged, mailboxRestored } from './voicemail/set-greeting'
 import { handsetChanged } from './telephones/set-handset'
 import { letThroughChanged } from './forwarding/set-let-through'
 import { lineServed } from '../queues/set-line-served'
@@ -42,7 +42,7 @@ export const kinds: { [E in EventName]: EventKind<E> } = {
   listeningBegun, listeningEnded, whisperBegun, whisperEnded, intruded, recordingStarted, recordingStopped,
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
   callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged,
-  greetingChanged, mailboxKeyChanged, handsetChanged, letThroughChanged, lineOffered, lineServed, microphoneMute,
+  greetingChanged, mailboxKeyChanged, mailboxRestored, handsetChanged, letThroughChanged, lineOffered, lineServed, microphoneMute,
   openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, transferred, trunkChanged, numberUnblocked,
 }
 

@@ -33,6 +33,7 @@ function everything(call: Call, device: DeviceId, other: Call): WithCall[] {
   expect(ofCalls.length).toBeGreaterThan(17)
   return ofCalls.flatMap((service) => {
     const asked = requestWith(service, (name, { optional }) => name in values || optional ? values[name] : 'a word') as WithCall
+    if (service === 'listenIn') return [{ ...asked, to: party } as WithCall]
     return service === 'deflectCall' ? [asked, { ...asked, from: party } as WithCall] : [asked]
   })
 }
@@ -52,6 +53,9 @@ function mayWithoutConnection(state: ExchangeState, call: Call, { service, devic
     case 'directedPickupCall': return operator || call.parked !== null || queue !== undefined || brought || near
     case 'deflectCall': return operator || ('from' in more ? false : queue !== undefined || (call.parked !== null && brought))
     case 'putInQueue': return operator
+    case 'listenIn': return operator && state.company.telephones[device]!.mayListen
+    case 'whisper':
+    case 'intrudeCall': return state.listenings.get(device)?.call === call.id
     case 'clearCall': return isOutside(call) && (operator || brought)
     default: return false
   }

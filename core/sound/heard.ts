@@ -53,7 +53,7 @@ export function heardBy(state: ExchangeState, ear: DeviceId): Heard {
   // By law an ear hears one page.
   const [page] = pagesHeardAt(state, ear)
   const heard = call ? heardIn(state, call, ear) : heardListening(state, ear)
-  return { ...heard, page: page?.by ?? null, whispers: call ? whisperersTo(state, ear) : [] }
+  return { ...heard, page: page?.by ?? null, whispers: call ? whisperersTo(state, ear, call) : [] }
 }
 
 /** What whoever listens hears: those who talk on the call, the colleague among them, and no whisper of others. */

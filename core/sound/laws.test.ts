@@ -47,6 +47,7 @@ function checkEar(state: ExchangeState, ear: string, heard: Heard): void {
   for (const by of heard.whispers) {
     const listening = state.listenings.get(by)
     law(listening?.whispers && listening.to === ear, 'a whisper is heard by whom it is for')
+    law(connectionOf(state.calls.get(listening!.call)!, ear)?.state === 'connected', 'a whisper is heard on the call that it is about')
     const others = state.calls.get(listening!.call)!.connections.filter(({ device }) => device !== ear)
     law(others.every(({ device, along }) => !state.devices.has(device) && !along), 'nobody whispers where somebody else of ours may hear it')
   }

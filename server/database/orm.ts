@@ -35,6 +35,7 @@ import { CalendarValidators } from './migrations/20261228_calendar_validators'
 import { CardsCut } from './migrations/20261229_cards_cut'
 import { TonesOfTheHouse } from './migrations/20261230_tones_of_the_house'
 import { ListeningRight } from './migrations/20270102_listening'
+import { Mailboxes } from './migrations/20270104_mailboxes'
 import { Recordings } from './migrations/20270103_recordings'
 import { SoundOfMessages } from './migrations/20270101_sound_of_messages'
 import { Whereabouts } from './migrations/20261211_whereabouts'
@@ -94,6 +95,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20270101_sound_of_messages', class: SoundOfMessages },
         { name: '20270102_listening', class: ListeningRight },
         { name: '20270103_recordings', class: Recordings },
+        { name: '20270104_mailboxes', class: Mailboxes },
       ],
       snapshot: false,
       silent: true,

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { MikroORM } from '@mikro-orm/postgresql'
 import { promiseOf } from '~~/core/calls/call-backs/call-backs'
-import type { ExchangeState, Request } from '~~/core/calls/model'
+import type { ExchangeState, Mailbox, Request } from '~~/core/calls/model'
 import { briefly } from '../database/away'
 import { BlockedNumber, CallBackRow } from '../database/entities'
 import type { ExchangeLink } from './link'
@@ -11,8 +11,8 @@ const pause = 2_000
 const mostAttempts = 5
 
 /**
- * Tells an exchange that has begun anew what outlives it: blocked numbers and promises to call back, as soon as the database can say them and knows of all that
- * was lifted, or kept, before.
+ * Tells an exchange that has begun anew what outlives it: blocked numbers, promises to call back and what mailboxes say, as soon as the database can say
+ * them and knows of all that was lifted, or kept, before.
  * @param written resolves when everything that has happened so far is in the database, and throws while that can't be
  * @param state what the exchange knows; @param stillWanted false when there is another exchange by now, or none
  */
@@ -34,11 +34,11 @@ export async function tellWhatIsKept(
         if (stillWanted()) await link.request(`${name}:${randomUUID()}`, request).catch((error: unknown) => refused.push(`${name}: ${briefly(error)}`))
       }
       if (refused.length === 0) return
-      log(`blocks and call-backs: the exchange did not take ${refused.join('; ')}`)
+      log(`blocks, call-backs and greetings: the exchange did not take ${refused.join('; ')}`)
       if (attempt >= mostAttempts) return
     }
     catch (error) {
-      log(`blocks and call-backs: the exchange is not told yet: ${briefly(error)}`)
+      log(`blocks, call-backs and greetings: the exchange is not told yet: ${briefly(error)}`)
     }
     await new Promise(resolve => setTimeout(resolve, pause))
   }
@@ -49,7 +49,11 @@ async function whatIsKept(orm: MikroORM, known: ExchangeState): Promise<[string,
   const em = orm.em.fork()
   const blocks = (await em.find(BlockedNumber, {})).filter(({ number }) => !known.blocked.has(number))
   const promises = (await em.find(CallBackRow, { end: null })).filter(({ id }) => !promiseOf(known, id))
+  const mailboxes = (await em.execute<{ device: string, greetings: Mailbox['greetings'], keys: Mailbox['keys'] }[]>(
+    'select device, greetings, keys from mailbox',
+  )).filter(({ device }) => known.devices.has(device) && !known.devices.get(device)!.mailbox)
   return [
+    ...mailboxes.map(({ device, greetings, keys }): [string, Request] => ['mailbox', { service: 'restoreMailbox', of: device, greetings, keys }]),
     ...blocks.map(({ number, reason, by }): [string, Request] => ['block', { service: 'restoreBlock', number, reason, by }]),
     ...promises.map(({ id, number, name, line, queue, since, promisedAt, by, assigned, tries, notBefore, epoch }): [string, Request] => ['callBack', {
       service: 'restoreCallBack', id, party: { number: number ?? null, name: name ?? null }, line: line ?? null, queue, by: by ?? null,

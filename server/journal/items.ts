@@ -9,13 +9,15 @@ import { type ConversationChange, conversations } from './projections/conversati
 import { legs, type LegsChange, livingLegs } from './projections/legs'
 import { livingParkings, type ParkingChange, parkings } from './projections/parkings'
 import type { Projection } from './projections/projection'
+import { keptMailboxes, type MailboxChange, mailboxes } from './projections/mailboxes'
 import { livingCalls, type RecordChange, records } from './projections/records'
 import { type VoiceChange, voicemail } from './projections/voicemail'
 import { insertRows } from '../database/rows'
 
 /** What goes into the journal, and with it into the tables that are made from it: in one transaction, and as often as one likes. */
 
-export type Change = RecordChange | ParkingChange | BlockChange | VoiceChange | ConversationChange | LegsChange | AttendanceChange | CallBackChange
+export type Change
+  = RecordChange | ParkingChange | BlockChange | VoiceChange | ConversationChange | LegsChange | AttendanceChange | CallBackChange | MailboxChange
 
 export interface JournalItem {
   epoch: string
@@ -33,7 +35,9 @@ export function beginning(state: ExchangeState, at: number): JournalItem {
   return {
     epoch: state.epoch, seq: state.seq, event: null,
     begins: { at, state: snapshotOf(state) },
-    changes: [...livingCalls(state, at), ...livingParkings(state), ...livingLegs(state), ...thereAtFirst(state, at), ...openPromises(state)],
+    changes: [
+      ...livingCalls(state, at), ...livingParkings(state), ...livingLegs(state), ...thereAtFirst(state, at), ...openPromises(state), ...keptMailboxes(state),
+    ],
   }
 }
 
@@ -42,7 +46,7 @@ export function gapAfter({ epoch, seq }: Position, before: number | null, at: nu
   return { epoch, seq, event: null, gap: { before, at }, changes: [] }
 }
 
-const projections = [parkings, records, voicemail, blocks, conversations, legs, attendance, callBacks]
+const projections = [parkings, records, voicemail, blocks, conversations, legs, attendance, callBacks, mailboxes]
 
 /** An event with the states before and after it. */
 export interface Happened { event: NumberedEvent, before: ExchangeState, after: ExchangeState }
@@ -102,6 +106,7 @@ export async function writeChanges(em: EntityManager, items: readonly JournalIte
   await conversations.write(em, of<ConversationChange>('conversation'))
   await legs.write(em, of<LegsChange>('legBegun', 'legWaited', 'legTalked', 'legsOver', 'legsLost'))
   await callBacks.write(em, of<CallBackChange>('callBack'))
+  await mailboxes.write(em, of<MailboxChange>('mailbox'))
   await attendance.write(em, of<AttendanceChange>('attended', 'left', 'allLeft'))
 }
 

@@ -7,7 +7,7 @@ import { beginning, type Happened, itemsOf, type JournalItem, writeChanges } fro
 const batchSize = 2_000
 const schema = 'rebuilding'
 const waysOfReadingAll = ['enable_seqscan', 'enable_hashjoin', 'enable_mergejoin']
-const tables = ['call_record', 'parking', 'blocked_number', 'message', 'conversation', 'leg', 'attendance', 'call_back'] as const
+const tables = ['call_record', 'parking', 'blocked_number', 'message', 'conversation', 'leg', 'attendance', 'call_back', 'mailbox'] as const
 
 interface Epoch { epoch: string, seq: number, at: Date, state: Snapshot }
 
@@ -17,10 +17,9 @@ interface Progress { readonly states: Map<string, ExchangeState>, readonly begun
 export interface Rebuilt { events: number, epochs: number }
 
 /**
- * Makes call records, parkings, blocked numbers, promised call-backs, voicemail, conversations and what figures are made of again from the journal. Calls and
- * servers go on
- * meanwhile: everything is made beside the tables in use, and takes their place at one moment, with what has come until then. What was written before the
- * journal kept its first states stays as it is, and so does whether a message has been read.
+ * Makes call records, parkings, blocked numbers, promised call-backs, voicemail, greetings, conversations and what figures are made of again from the journal.
+ * Calls and servers go on meanwhile: everything is made beside the tables in use, and takes their place at one moment, with what has come until then. What was
+ * written before the journal kept its first states stays as it is, and so does whether a message has been read.
  * @param orm connected as the role that owns the database
  */
 export async function rebuild(orm: MikroORM): Promise<Rebuilt> {
@@ -133,6 +132,9 @@ const exchangeOfTables = [
   `insert into public.message select * from "${schema}".message on conflict do nothing`,
   `delete from public.conversation where split_part(call, '-', 1) in ${ofKnownEpochs}`,
   `insert into public.conversation select * from "${schema}".conversation on conflict do nothing`,
+  `delete from public.mailbox where device in (select event->>'device' from public.journal
+    where type in ('greetingChanged', 'mailboxKeyChanged', 'mailboxRestored') and epoch in ${ofKnownEpochs})`,
+  `insert into public.mailbox select * from "${schema}".mailbox on conflict do nothing`,
   `delete from public.leg where epoch in ${ofKnownEpochs}`,
   `insert into public.leg select * from "${schema}".leg on conflict do nothing`,
   `delete from public.attendance where epoch in ${ofKnownEpochs}`,

@@ -202,6 +202,20 @@ async function remove(of: string): Promise<void> {
   margin: 0;
 }
 
+h2 {
+  padding-bottom: var(--space-2);
+  color: var(--ink-soft);
+  font: 600 var(--type-4) var(--font-sign);
+}
+
+h3 {
+  padding-top: var(--space-5);
+}
+
+.soft {
+  padding-bottom: var(--space-3);
+}
+
 .own .key {
   grid-template-columns: 7rem 1fr auto;
   align-items: end;

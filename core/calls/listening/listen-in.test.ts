@@ -151,6 +151,16 @@ describe('listening in', () => {
       expect(whispers(tomas)).toEqual([])
     })
 
+    it('is not heard while the colleague talks on another call, where somebody of ours may sit beside them', () => {
+      listen()
+      whisper()
+      const asked = on.consult(tomas, call, '2106')
+      on.must({ service: 'answerCall', device: dagny, call: asked })
+      expect([whispers(tomas), whispers(dagny), heard(tomas)]).toEqual([[], [], [dagny]])
+      on.must({ service: 'reconnectCall', device: tomas, call: asked })
+      expect(whispers(tomas)).toEqual([ines])
+    })
+
     it('is for who listens', () => {
       expect(whisper()?.code).toBe('notYourCall')
     })

@@ -19,9 +19,9 @@ export function listeningTo(state: ExchangeState, { id }: Call, by: DeviceId): L
   return listening?.call === id ? listening : undefined
 }
 
-/** Who whispers to a telephone of ours at present. */
-export function whisperersTo(state: ExchangeState, device: DeviceId): DeviceId[] {
-  return state.listenings.size === 0 ? [] : [...state.listenings.values()].filter(({ to, whispers }) => whispers && to === device).map(({ by }) => by)
+/** Who whispers to a telephone of ours while it talks on that call; on another one of its calls nobody is heard. */
+export function whisperersTo(state: ExchangeState, device: DeviceId, call: Call): DeviceId[] {
+  return listenersOf(state, call).filter(({ to, whispers }) => whispers && to === device).map(({ by }) => by)
 }
 
 /** Whether a telephone may listen to calls of others at all. */

@@ -3,6 +3,7 @@ import type { CallId } from '../model'
 import { redactEvent, redactState } from '../redaction'
 import { leavesMessage } from '../questions'
 import { sentenceOf, Tryout } from '../tryout'
+import { services } from '../services'
 import { mailboxOf } from '../names'
 import { ownGreeting } from './set-greeting'
 
@@ -37,6 +38,28 @@ describe('a mailbox in its owner\'s own words', () => {
     greet('usual', 'Speak.')
     on.must({ service: 'setMailboxKey', device: dagny, digit: '1', to: null })
     expect(on.state.seq).toBe(seq)
+  })
+})
+
+describe('what an exchange that begins anew is told', () => {
+  const restored = { service: 'restoreMailbox' as const, of: dagny, greetings: { usual: 'Speak.' }, keys: { 1: '2107' } }
+
+  it('is known as it was, unless something newer has been said, or nobody has that telephone any more', () => {
+    const on = new Tryout()
+    on.must(restored)
+    expect(on.state.devices.get(dagny)!.mailbox).toEqual({ greetings: { usual: 'Speak.' }, keys: { 1: '2107' } })
+    on.must({ service: 'setGreeting', device: dagny, when: 'usual', text: 'Newer.' })
+    on.must(restored)
+    expect(ownGreeting(on.state, mailboxOf(dagny))).toBe('Newer.')
+    on.must({ ...restored, of: 't9999' })
+    expect(on.state.devices.has('t9999')).toBe(false)
+  })
+
+  it('is read as such, and nothing else is', () => {
+    const { fields } = services.restoreMailbox
+    expect(fields().isValidSync(restored)).toBe(true)
+    for (const wrong of [{ greetings: { tomorrow: 'x' } }, { greetings: { usual: 5 } }, { keys: { 1: 5 } }, { greetings: { usual: 'x'.repeat(401) } }])
+      expect(fields().isValidSync({ ...restored, ...wrong }), JSON.stringify(wrong)).toBe(false)
   })
 })
 

@@ -1,9 +1,10 @@
-import { mixed, object, string } from 'yup'
+import { type ISchema, mixed, object, string } from 'yup'
+import { recordOf } from '../../schema/shapes'
 import { phrase } from '../../../words/phrase'
 import { concealed } from '../../numbers/dialled'
 import { accept, refuse } from '../answers'
 import type { EventKind } from '../event'
-import { device, type FieldsOf, idOrNull } from '../fields'
+import { device, type FieldsOf, idOf, idOrNull } from '../fields'
 import { type Call, type DeviceId, type ExchangeState, type GreetingOccasion, greetingOccasions, longestGreeting, type Mailbox } from '../model'
 import { ownerOfMailbox } from '../names'
 import { withDevice } from '../places'
@@ -25,15 +26,25 @@ const keyFields = () => object({
   to: idOrNull('to', 'destination').max(60),
 })
 
+const restoreFields = () => object({
+  of: idOf('of', 'device'),
+  greetings: object(Object.fromEntries(greetingOccasions.map(when => [when, string().strict().max(longestGreeting).optional()])))
+    .noUnknown().strict().required().default(undefined) as unknown as ISchema<Mailbox['greetings']>,
+  keys: recordOf(string().strict().max(60).required()),
+})
+
 declare module '../model' {
   interface Requests {
     setGreeting: FieldsOf<typeof greetingFields>
     setMailboxKey: FieldsOf<typeof keyFields>
+    restoreMailbox: FieldsOf<typeof restoreFields>
   }
   interface Events {
     /** What one's mailbox says at such a time; empty: what it says usually, or what mailboxes say. */
     greetingChanged: AtPlace & { when: GreetingOccasion, text: string }
     /** Where a key leads during the greeting; null: nowhere. */
+    /** As an earlier run of the exchange knew it. */
+    mailboxRestored: AtPlace & Mailbox
     mailboxKeyChanged: AtPlace & { digit: string, to: string | null }
   }
 }
@@ -47,6 +58,15 @@ export const setGreeting: Service<'setGreeting'> = {
     const before = mailboxAt(state, telephone.id)?.greetings[when] ?? ''
     return before === said ? accept() : accept({ type: 'greetingChanged', device: telephone.id, when, text: said })
   },
+}
+
+/** What a mailbox said in an earlier run of the exchange; what has been said meanwhile is newer. */
+export const restoreMailbox: Service<'restoreMailbox'> = {
+  fields: restoreFields,
+  askedBy: [],
+  decide: ({ state, request: { of, greetings, keys } }) => state.devices.has(of) && !mailboxAt(state, of)
+    ? accept({ type: 'mailboxRestored', device: of, greetings, keys })
+    : accept(),
 }
 
 /** Whoever reaches one's mailbox goes on to somebody else by pressing a key. */
@@ -95,6 +115,11 @@ export const greetingChanged: EventKind<'greetingChanged'> = {
   evolve: (state, next, { device, when, text }) => changedMailbox(state, next, device, ({ greetings, keys }) => ({
     keys, greetings: { ...without(greetings as Record<string, string>, when), ...text && { [when]: text } },
   })),
+}
+
+export const mailboxRestored: EventKind<'mailboxRestored'> = {
+  evolve: (state, next, { device, greetings, keys }) => changedMailbox(state, next, device, () => ({ greetings, keys })),
+  redact: event => ({ ...event, keys: redactedKeys(event.keys) }),
 }
 
 const redactedKeys = (keys: Mailbox['keys']) => Object.fromEntries(Object.entries(keys).map(([digit, to]) => [digit, concealed(to)]))
