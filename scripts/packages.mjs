@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { answerOf, must, root } from './processes.mjs'
 import { say, Stop } from './say.mjs'
@@ -45,6 +46,13 @@ export async function installNpmPackages() {
 }
 
 /**
+ * Two of us at once, as tests beside each other are, wait for each other; so does whoever else has Debian's packages in hand.
+ * @param {string[]} asked
+ * @returns {[string, string[]]}
+ */
+const aptGet = (...asked) => ['flock', [join(tmpdir(), 'estafette-packages.lock'), 'apt-get', '-o', 'DPkg::Lock::Timeout=300', ...asked]]
+
+/**
  * Debian's packages, when what they bring is missing.
  * @param {string[]} names
  * @param {() => boolean} isThere
@@ -56,8 +64,8 @@ export async function installDebianPackages(names, isThere) {
   if (!isRoot) throw new Stop(`${list} is missing: run "sudo apt-get install ${list}" once and start again.`)
   say(`installing ${list} from Debian's packages`)
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-  await must('apt-get', ['update', '-qq'], 'Debian\'s packages can\'t be reached: check the network and start again.', { env })
-  await must('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...names], `apt-get could not install ${list}: see its message above.`, {
+  await must(...aptGet('update', '-qq'), 'Debian\'s packages can\'t be reached: check the network and start again.', { env })
+  await must(...aptGet('install', '-y', '-qq', '--no-install-recommends', ...names), `apt-get could not install ${list}: see its message above.`, {
     env,
     stdio: ['ignore', 'ignore', 'inherit'],
   })
