@@ -1,4 +1,5 @@
 import type { MikroORM } from '@mikro-orm/postgresql'
+import { type H3Event, setResponseHeader } from 'h3'
 import wavefile from 'wavefile'
 import { sampleRate } from '~~/core/sound/frames'
 import { regretWithin } from '~~/shared/messages'
@@ -90,4 +91,12 @@ export async function wavOf(orm: MikroORM, message: string): Promise<Uint8Array 
   file.fromScratch(1, sampleRate, '8m', Buffer.concat(pieces.map(({ sound }) => sound)))
   file.fromMuLaw()
   return file.toBuffer()
+}
+
+/** What was said, as the answer to whoever asked: a file to keep, which nothing on its way keeps. */
+export function asFile(event: H3Event, wav: Uint8Array, name: string): never {
+  setResponseHeader(event, 'content-type', 'audio/wav')
+  setResponseHeader(event, 'content-disposition', `attachment; filename="${name}"`)
+  setResponseHeader(event, 'cache-control', 'private, no-store')
+  return Buffer.from(wav) as never
 }

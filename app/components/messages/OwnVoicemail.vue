@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { type GreetingOccasion, greetingOccasions, longestGreeting } from '~~/core/calls/model'
+import { mailboxOf } from '~~/core/calls/names'
+import { keysOfTelephone, ownGreeting } from '~~/core/calls/voicemail/set-greeting'
 import { formatNumber, readDialled } from '~/composables/numbers'
 import { reasonWords } from '~/composables/words'
 import { useDesk } from '~/stores/desk'
@@ -28,9 +30,7 @@ const occasions = computed(() => greetingOccasions.map(value => ({
 })))
 /** What is heard at this moment. */
 const now = computed(() => {
-  const reason = desk.device ? live.state?.devices.get(desk.device)?.status.reason : null
-  const said = mailbox.value?.greetings
-  const own = (reason && said?.[reason]) || said?.usual
+  const own = live.state && desk.device && ownGreeting(live.state, mailboxOf(desk.device))
   return own ? t('messages.heardNow', { text: own }) : t('messages.heardNowIsTheUsual')
 })
 const placeholder = computed(() => t(occasion.value === 'usual' ? 'messages.asMailboxesSay' : 'messages.asYouUsuallySay'))
@@ -45,8 +45,7 @@ function nameOf(to: string): string {
   const dialled = readDialled(to)
   return dialled.kind === 'outside' ? formatNumber(dialled.e164) : directory.nameOf(to)
 }
-const digits = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0', '*', '#'] as const
-const digit = ref<typeof digits[number]>('1')
+const digit = ref(keysOfTelephone[0]!)
 const to = ref('')
 const missing = ref<string>()
 async function add(): Promise<void> {
@@ -152,7 +151,7 @@ async function remove(of: string): Promise<void> {
           :aria-label="t('messages.key')"
         >
           <el-option
-            v-for="one in digits"
+            v-for="one in keysOfTelephone"
             :key="one"
             :value="one"
             :label="one"

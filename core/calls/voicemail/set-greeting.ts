@@ -13,7 +13,7 @@ import type { Service } from '../service'
 import { lastingTarget } from '../targets'
 import { plainText } from '../text'
 
-const keysOfTelephone = [...'1234567890*#']
+export const keysOfTelephone = [...'1234567890*#']
 
 const greetingFields = () => object({
   device: device(),

@@ -3,7 +3,7 @@ import { withId } from '~~/shared/people'
 import { fromDatabase } from '../../../database/away'
 import { defineEndpoint } from '../../../endpoints/define'
 import { mailboxesOf } from '../../../messages/mailboxes'
-import { wavOf } from '../../../messages/message-sound'
+import { asFile, wavOf } from '../../../messages/message-sound'
 import { useRelay } from '../../../relay'
 
 export default defineEndpoint({
@@ -20,8 +20,5 @@ export default defineEndpoint({
   await messageSound?.look()
   const wav = await fromDatabase(async () => await messages.isFor(id, mailboxes) ? await wavOf(orm, id) : null)
   if (!wav) throw createError({ statusCode: 404, message: 'There is no such message for you, or nothing that could be heard was said in it.' })
-  setResponseHeader(event, 'content-type', 'audio/wav')
-  setResponseHeader(event, 'content-disposition', 'attachment; filename="message.wav"')
-  setResponseHeader(event, 'cache-control', 'private, no-store')
-  return Buffer.from(wav) as never
+  return asFile(event, wav, 'message.wav')
 })

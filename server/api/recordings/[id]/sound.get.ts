@@ -1,7 +1,7 @@
 import { withId } from '~~/shared/people'
 import { fromDatabase } from '../../../database/away'
 import { defineEndpoint } from '../../../endpoints/define'
-import { wavOf } from '../../../messages/message-sound'
+import { asFile, wavOf } from '../../../messages/message-sound'
 import { noSuchRecording } from '../../../recordings/recordings'
 import { useRelay } from '../../../relay'
 
@@ -20,8 +20,5 @@ export default defineEndpoint({
     return there ? await wavOf(orm, id) : null
   })
   if (!wav) throw noSuchRecording()
-  setResponseHeader(event, 'content-type', 'audio/wav')
-  setResponseHeader(event, 'content-disposition', 'attachment; filename="recording.wav"')
-  setResponseHeader(event, 'cache-control', 'private, no-store')
-  return Buffer.from(wav) as never
+  return asFile(event, wav, 'recording.wav')
 })
