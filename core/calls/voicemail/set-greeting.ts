@@ -1,5 +1,4 @@
 import { type ISchema, mixed, object, string } from 'yup'
-import { recordOf } from '../../schema/shapes'
 import { phrase } from '../../../words/phrase'
 import { concealed } from '../../numbers/dialled'
 import { accept, refuse } from '../answers'
@@ -26,11 +25,15 @@ const keyFields = () => object({
   to: idOrNull('to', 'destination').max(60),
 })
 
+/** Texts by what they are for, and nothing for anything else. */
+const textsFor = <Kept extends Partial<Record<string, string>>>(keys: readonly (keyof Kept & string)[], most: number) =>
+  object(Object.fromEntries(keys.map(key => [key, string().strict().max(most).optional()])))
+    .noUnknown().strict().required().default(undefined) as unknown as ISchema<Kept>
+
 const restoreFields = () => object({
   of: idOf('of', 'device'),
-  greetings: object(Object.fromEntries(greetingOccasions.map(when => [when, string().strict().max(longestGreeting).optional()])))
-    .noUnknown().strict().required().default(undefined) as unknown as ISchema<Mailbox['greetings']>,
-  keys: recordOf(string().strict().max(60).required()),
+  greetings: textsFor<Mailbox['greetings']>(greetingOccasions, longestGreeting),
+  keys: textsFor<Mailbox['keys']>(keysOfTelephone, 60),
 })
 
 declare module '../model' {
@@ -42,9 +45,9 @@ declare module '../model' {
   interface Events {
     /** What one's mailbox says at such a time; empty: what it says usually, or what mailboxes say. */
     greetingChanged: AtPlace & { when: GreetingOccasion, text: string }
-    /** Where a key leads during the greeting; null: nowhere. */
     /** As an earlier run of the exchange knew it. */
     mailboxRestored: AtPlace & Mailbox
+    /** Where a key leads during the greeting; null: nowhere. */
     mailboxKeyChanged: AtPlace & { digit: string, to: string | null }
   }
 }
