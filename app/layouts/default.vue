@@ -107,7 +107,7 @@ useHead({ title })
       class="lower-bars"
     >
       <PageBar />
-      <ListenBar />
+      <LazyListenBar v-if="live.state && hasAllWords() && (dialogsFetched || live.state.listenings.has(desk.device))" />
     </div>
     <main
       class="page"

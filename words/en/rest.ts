@@ -12,6 +12,7 @@ import firstHour from './first-hour'
 import handset from './handset'
 import identity from './identity'
 import likely from './likely'
+import listening from './listening'
 import log from './log'
 import messages from './messages'
 import numbers from './numbers'
@@ -46,6 +47,7 @@ export default {
   handset,
   identity,
   likely,
+  listening,
   log,
   messages,
   numbers,

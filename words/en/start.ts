@@ -7,7 +7,6 @@ import frame from './frame'
 import greeting from './greeting'
 import keys from './keys'
 import lines from './lines'
-import listening from './listening'
 import names from './names'
 import opening from './opening'
 import paging from './paging'
@@ -34,7 +33,6 @@ export default {
   greeting,
   keys,
   lines,
-  listening,
   names,
   opening,
   paging,
