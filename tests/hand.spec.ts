@@ -390,6 +390,7 @@ test.describe('taking', () => {
     const sheet = console.getByRole('dialog', { name: 'Take a message' })
     await expect(sheet.getByLabel('Who called')).toHaveValue('Message Caller')
     await expect(sheet.getByLabel('What about')).toHaveValue('Please tell him the lamps are here.')
+    await expect(sheet.getByLabel('What about')).toBeFocused()
     await sheet.getByText('Urgent').click()
     await sheet.getByRole('button', { name: 'Leave message' }).click()
     await expect(sheet).toBeHidden()

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Call } from '~~/core/calls/model'
 import { lookUp } from '~~/core/company/lookups'
+import { triedBefore } from '~~/core/console/ways'
 import { useContacts } from './contacts'
 import { useDesk } from './desk'
 import { useDirectory } from './directory'
@@ -21,7 +22,11 @@ export const useLikely = defineStore('likely', () => {
   const destinations = computed(() => {
     const { telephones = {}, groups = {} } = live.company ?? {}
     const known = call.value ? contacts.cardOf(call.value)?.likely ?? [] : []
-    return known.filter(({ destination }) => destination !== desk.device && Boolean(lookUp(telephones, destination) ?? lookUp(groups, destination)))
+    const there = known.filter(({ destination }) => destination !== desk.device && Boolean(lookUp(telephones, destination) ?? lookUp(groups, destination)))
+    const [from, console] = [call.value?.recall?.from, ways.console()]
+    // Who has just let this caller ring in vain is not proposed before the others; the order is found before the call is in hand, and stays.
+    return [...there.filter(({ destination }) => destination !== from), ...there.filter(({ destination }) => destination === from)]
+      .map(place => ({ ...place, tried: console && call.value && triedBefore(console, call.value, place.destination) }))
   })
   const chances = computed(() => new Map(destinations.value.map(({ destination, chance }) => [destination, chance])))
   /** Whether they can be taken now: only who is in hand is passed on so. */

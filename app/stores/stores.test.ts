@@ -7,11 +7,12 @@ import { useDialogs } from './dialogs'
 import { useDirectory } from './directory'
 import { useEnding } from './ending'
 import { useField } from './field'
+import { useLikely } from './likely'
 import { useLive } from './live'
 import { useMessages } from './messages'
 import { usePreferences } from './preferences'
 import { useSpeedKeys } from './speed-keys'
-import { beginAtADesk, inHand, others, refusal, server, tried } from '~~/tests/desk'
+import { beginAtADesk, inHand, others, refusal, says, server, settled, tried } from '~~/tests/desk'
 import { useWays } from './ways'
 
 beginAtADesk(() => merrowby(40))
@@ -238,6 +239,26 @@ describe('ways, dialogs, ending, carrying', () => {
     expect(server).not.toHaveBeenCalled()
     keys.press(key, false)
     await vi.waitFor(() => expect(tried.exchange.call(first.id).passing).toMatchObject({ to: 't2105' }))
+  })
+
+  it('who has let this caller ring in vain is proposed after the others, and it is said', async () => {
+    says.set('/api/callers', () => ({
+      place: '', kind: '', missed: 0, messages: [],
+      likely: [{ destination: 't2105', chance: 0.6, because: 'mostly' }, { destination: 't2106', chance: 0.3, because: 'seldom' }],
+    }))
+    const likely = useLikely()
+    const call = inHand()
+    expect(likely.destinations).toEqual([])
+    await settled()
+    expect(likely.destinations.map(({ destination, tried }) => [destination, tried])).toEqual([['t2105', null], ['t2106', null]])
+    await likely.take(0)
+    const { exchange } = tried
+    exchange.wait(20_000)
+    useLive().state = exchange.state
+    expect(exchange.call(call.id).recall).toMatchObject({ from: 't2105' })
+    others({ service: 'answerCall', device: 't2100', call: call.id })
+    const name = useDirectory().nameOf('t2105')
+    expect(likely.destinations.map(({ destination, tried }) => [destination, tried])).toEqual([['t2106', null], ['t2105', `${name} did not answer, 4 rings`]])
   })
 
   it('a line of text goes along once', async () => {

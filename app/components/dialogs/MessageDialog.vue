@@ -67,6 +67,7 @@ async function send(): Promise<void> {
     :open="dialogs.message !== null"
     :title="t('dialogs.takeAMessage')"
     :action="t('dialogs.leaveMessage')"
+    :first="form.to ? 'message-text' : 'message-to'"
     :failure="sent.failure.value"
     :sending="sent.sending.value"
     @close="dialogs.message = null"

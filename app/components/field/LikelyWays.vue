@@ -11,10 +11,10 @@ const words = usePresenceWords()
 const keys = ['→', '⇧→', t('field.ctrl')]
 const spoken = [t('field.rightArrow'), t('field.shiftRightArrow'), t('field.controlRightArrow')]
 
-const shown = computed(() => likely.destinations.map(({ destination, because }, index) => {
+const shown = computed(() => likely.destinations.map(({ destination, because, tried }, index) => {
   const presence = live.presences.get(destination)
   return {
-    id: destination, because: say(because), key: keys[index]!, spoken: spoken[index]!, name: directory.nameOf(destination),
+    id: destination, because: tried ?? say(because), key: keys[index]!, spoken: spoken[index]!, name: directory.nameOf(destination),
     state: presence ? words.short(presence, live.now()).what : '', unlit: presence?.lit === false,
   }
 }))
