@@ -37,6 +37,7 @@ import { Customers, type CustomerSystem } from './customers/customers'
 import { MessageSound } from './messages/message-sound'
 import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
+import { OwnSounds } from './own-sounds/own-sounds'
 import { noSound, type SoundPort, SoundProcess } from './sound-link/sound-process'
 
 /** What the database tells of by a channel of its own, and what that is news of for whoever answers. */
@@ -84,6 +85,7 @@ export class Relay implements LinkListener {
   readonly customers: Customers
   readonly sound: SoundPort
   readonly messageSound: MessageSound | null
+  readonly ownSounds: OwnSounds
   readonly dayKeeper: DayKeeper
   readonly todayFigures: TodayFigures
   company!: CompanyKeeper
@@ -106,6 +108,7 @@ export class Relay implements LinkListener {
     this.customers = new Customers(config.customerSystem)
     this.sound = config.soundPort === null ? noSound : new SoundProcess(config.soundPort, config.linkToken)
     this.messageSound = this.hasSound ? new MessageSound(orm, this.sound, config.log, () => this.rules.current.recordingDays) : null
+    this.ownSounds = new OwnSounds(orm, this.notices, this.sound, config.log)
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.newsOfMessages(concerned))
@@ -142,6 +145,7 @@ export class Relay implements LinkListener {
     this.houseDirectory.close()
     this.dayKeeper.close()
     this.messageSound?.close()
+    this.ownSounds.close()
     await this.notices.close()
     await this.journal.settle()
     this.journal.close()

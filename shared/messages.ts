@@ -18,6 +18,12 @@ export const newMessage = object({
   callBack: boolean().strict().required().label('callBack'),
 }).noUnknown().required()
 
+/** To whom a message is passed on, and with which word. */
+export const passedMessage = object({
+  to: string().strict().max(80).required().label('to'),
+  word: string().strict().max(200).defined().label('word'),
+}).noUnknown().required()
+
 /** With `handset`, what that telephone's display shows. */
 export const messagesQuery = object({ handset: string().max(80).optional().label('handset') }).noUnknown().strict(false)
 
@@ -26,7 +32,7 @@ const text = string().defined()
 /**
  * One message as its reader and its writer see it: `from` is the sign-in of who wrote it, empty for a caller; `seconds` the length of a voice message,
  * `sound` whether it can be heard; one that
- * its reader has deleted is shown for a day, in which they may bring it back.
+ * its reader has deleted is shown for a day, in which they may bring it back. One that was passed on says by whom (`from` is their sign-in), and their word.
  * Times are milliseconds since 1970.
  */
 const message = object({
@@ -45,6 +51,8 @@ const message = object({
   at: number().required(),
   readAt: number().nullable().defined(),
   deletedAt: number().nullable().defined(),
+  passedOn: text.nullable(),
+  passedOnBy: text.nullable(),
 })
 export type Message = InferType<typeof message>
 

@@ -5,19 +5,21 @@ import { Tryout } from '../core/calls/tryout'
 import { openDoors } from './doors'
 import { Ears } from './ears'
 import { Mixer } from './mixer'
+import { OwnSounds } from './own-sounds'
 import { Pieces } from './recorder'
 import type { Repertoire } from './repertoire'
 
 const token = 'known to the house'
 const mixer = new Mixer(() => new Tryout().state, { playingAt: () => ({ goesOn: null, once: null }) } as unknown as Repertoire, new Pieces(() => {}))
 const pieces = new Pieces(() => {})
+const own = new OwnSounds()
 const ears = new Ears(mixer)
 let server: Server
 let url: string
 const browsers: RTCPeerConnection[] = []
 
 beforeAll(async () => {
-  const doors = await openDoors(ears, pieces, () => ({ exchange: 'up', speech: 'down' }), { port: 0, token })
+  const doors = await openDoors(ears, pieces, own, () => ({ exchange: 'up', speech: 'down' }), { port: 0, token })
   server = doors.server
   url = `http://127.0.0.1:${doors.port}`
 })
@@ -69,6 +71,18 @@ describe('the doors of the sound process', () => {
     expect((await ask('/pieces/kept', { places: ['all'] }))[0]).toBe(422)
     expect((await ask('/pieces/kept', { places: [given[0]!.place] }))[0]).toBe(200)
     expect(await ask('/pieces')).toEqual([200, { pieces: [] }])
+  })
+
+  it('take the sounds that somebody has brought, as long as they may be, and say which are wanted', async () => {
+    const sounds = [{ place: 'music', version: '1' }]
+    expect(await ask('/sounds', { sounds })).toEqual([200, { sounds }])
+    expect((await ask('/sounds/given', { ...sounds[0], sound: Buffer.alloc(180 * 8_000, 0x80).toString('base64') }))[0]).toBe(200)
+    expect(own.at('music')!.samples.length).toBe(180 * 8_000)
+    expect(await ask('/sounds', { sounds })).toEqual([200, { sounds: [] }])
+    for (const wrong of [{ sounds: 'all' }, { sounds: [{ place: 'music' }] }, {}]) expect((await ask('/sounds', wrong))[0]).toBe(422)
+    expect((await ask('/sounds/given', { place: 'music', version: '2' }))[0]).toBe(422)
+    expect((await ask('/sounds', { sounds }, 'a guess'))[0]).toBe(401)
+    expect(own.at('music')).toBeDefined()
   })
 
   it('let a browser in, with addresses of this machine and G.711 alone; it hears frames, until its session is over', async () => {

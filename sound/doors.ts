@@ -2,19 +2,22 @@ import { timingSafeEqual } from 'node:crypto'
 import { createServer, type IncomingMessage, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { ValidationError } from 'yup'
+import { longestFile, soundGiven, soundsAtPlaces } from '../shared/own-sounds'
 import { earOffer, endedSessions, keptPieces, mostPieces, type SoundHealth } from '../shared/sound'
 import { type Ears, NotUnderstood } from './ears'
+import type { OwnSounds } from './own-sounds'
 import type { Pieces } from './recorder'
 
-/** Bytes. */
+/** Bytes: of what is said at these doors; of a list of sounds, or one of them. */
 const longestBody = 64 * 1024
+const longestOfSounds = 8 * longestFile
 
 /**
- * The doors of this process, on loopback: a server asks here for an ear, says whose sessions are over, and fetches what was said to mailboxes. Whoever does not
- * know the token stays outside.
+ * The doors of this process, on loopback: a server asks here for an ear, says whose sessions are over, fetches what was said to mailboxes, and gives the sounds
+ * that somebody has brought. Whoever does not know the token stays outside.
  */
 export async function openDoors(
-  ears: Ears, pieces: Pieces, health: () => SoundHealth, options: { port: number, token: string },
+  ears: Ears, pieces: Pieces, own: OwnSounds, health: () => SoundHealth, options: { port: number, token: string },
 ): Promise<{ port: number, server: Server }> {
   const server = createServer((request, response) => {
     const answer = (status: number, body: object) => {
@@ -24,9 +27,14 @@ export async function openDoors(
     if (!knows(request, options.token)) return answer(401, { message: 'The token is not the one this process was started with.' })
     if (request.method === 'GET' && request.url === '/health') return answer(200, health())
     if (request.method === 'GET' && request.url === '/pieces') return answer(200, { pieces: pieces.oldest(mostPieces) })
-    bodyOf(request).then(async (body) => {
+    bodyOf(request, request.url?.startsWith('/sounds') ? longestOfSounds : longestBody).then(async (body) => {
       if (request.method === 'POST' && request.url === '/ears') return answer(200, { sdp: await ears.join(earOffer.validateSync(body)) })
       if (request.method === 'POST' && request.url === '/over') ears.end(endedSessions.validateSync(body).sessions)
+      else if (request.method === 'POST' && request.url === '/sounds') return answer(200, { sounds: own.among(soundsAtPlaces.validateSync(body).sounds) })
+      else if (request.method === 'POST' && request.url === '/sounds/given') {
+        const { place, version, sound } = soundGiven.validateSync(body)
+        own.take(place, version, Buffer.from(sound, 'base64'))
+      }
       else if (request.method === 'POST' && request.url === '/pieces/kept') pieces.kept(keptPieces.validateSync(body).places)
       else return answer(404, { message: 'There is no such door.' })
       answer(200, {})
@@ -49,12 +57,12 @@ function knows({ headers }: IncomingMessage, token: string): boolean {
   return given.length === wanted.length && timingSafeEqual(given, wanted)
 }
 
-async function bodyOf(request: IncomingMessage): Promise<unknown> {
+async function bodyOf(request: IncomingMessage, longest: number): Promise<unknown> {
   const parts: Buffer[] = []
   let size = 0
   for await (const part of request as AsyncIterable<Buffer>) {
     size += part.length
-    if (size > longestBody) throw new SyntaxError(`The body must have ${longestBody} bytes at most.`)
+    if (size > longest) throw new SyntaxError(`The body must have ${longest} bytes at most.`)
     parts.push(part)
   }
   return JSON.parse(Buffer.concat(parts).toString('utf8'))

@@ -11,6 +11,7 @@ import { openDoors } from './doors'
 import { Ears } from './ears'
 import { Follower } from './follower'
 import { Mixer } from './mixer'
+import { OwnSounds } from './own-sounds'
 import { Pieces } from './recorder'
 import { Repertoire } from './repertoire'
 import { SpokenByProgram } from './speech'
@@ -37,8 +38,9 @@ function problemOf(name: 'port' | 'exchange'): string | null {
 
 const speech = new SpokenByProgram(new URL('./speech-thread.mjs', import.meta.url), text => console.error(text))
 const follower = new Follower(Number(values.exchange), token, speakFor)
+const own = new OwnSounds()
 const pieces = new Pieces(text => console.error(text))
-const mixer = new Mixer(() => follower.state, new Repertoire(speech), pieces)
+const mixer = new Mixer(() => follower.state, new Repertoire(speech, own), pieces)
 const ears = new Ears(mixer, from && to ? [Number(from), Number(to)] : null)
 
 /** A caption stands for a voice: whoever has no microphone here is given one. */
@@ -54,7 +56,7 @@ function speakFor(event: NumberedEvent, state: ExchangeState): void {
 }
 
 const health = () => ({ exchange: follower.up ? 'up' as const : 'down' as const, speech: speech.isThere ? 'up' as const : 'down' as const })
-const { port, server } = await openDoors(ears, pieces, health, { port: Number(values.port), token })
+const { port, server } = await openDoors(ears, pieces, own, health, { port: Number(values.port), token })
 const stopTicking = everyFrame(() => mixer.tick())
 console.log(`sound ready on 127.0.0.1:${port}`)
 process.send?.({ ready: true, port })

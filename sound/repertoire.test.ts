@@ -1,9 +1,12 @@
+import { mulaw } from 'alawmulaw'
 import { describe, expect, it } from 'vitest'
 import { mailboxOf } from '../core/calls/names'
 import { Tryout } from '../core/calls/tryout'
 import { frameSamples, sampleRate } from '../core/sound/frames'
 import { heardBy, loudspeakerEar } from '../core/sound/heard'
+import { greetingPlace, linePlace, musicPlace, tonePlace } from '../core/sound/own-sounds'
 import { heightOf } from '../core/sound/tone'
+import { OwnSounds } from './own-sounds'
 import { Repertoire } from './repertoire'
 
 const spoken = new Int16Array(frameSamples).fill(7)
@@ -11,14 +14,16 @@ const spoken = new Int16Array(frameSamples).fill(7)
 function playing(canSpeak = true) {
   const house = new Tryout()
   const said: string[] = []
+  const own = new OwnSounds()
   const repertoire = new Repertoire({
     speak: (text) => {
       said.push(text)
       return Promise.resolve(canSpeak ? spoken : null)
     },
-  })
+  }, own)
   const at = (device: string) => repertoire.playingAt(heardBy(house.state, device), device, house.state)
-  return { house, said, at }
+  const bring = (place: string, value: number, version = '1') => own.take(place, version, mulaw.encode(new Int16Array(800).fill(value)))
+  return { house, said, at, bring }
 }
 const heights = (samples: Int16Array, ...hertz: number[]) => hertz.map(one => heightOf(one, Float32Array.from(samples), sampleRate) > 100)
 
@@ -112,5 +117,42 @@ describe('what is played at an ear', () => {
       expect(heights(samples.subarray(samples.length - 800), 1_000, 400)).toEqual([true, false])
       expect(at(calling).once!.key).toBe(once!.key)
     }
+  })
+
+  it('is what somebody has brought in the place of music, a tone and a greeting, from its beginning when it is another', () => {
+    const { house, said, at, bring } = playing()
+    const level = (samples: Int16Array | null | undefined) => samples && Math.round(samples[0]! / 100)
+    bring(musicPlace, 1_000)
+    bring(tonePlace('ringing'), 2_000)
+    bring(greetingPlace('t2106', 'usual'), 3_000)
+    const call = house.offer()
+    const { calling } = house.call(call)
+    expect(level(at(calling).goesOn?.samples)).toBe(20)
+    house.must({ service: 'answerCall', device: 't2100', call })
+    house.must({ service: 'holdCall', device: 't2100', call })
+    const { goesOn } = at(calling)
+    expect(level(goesOn?.samples)).toBe(10)
+    bring(musicPlace, 4_000, '2')
+    expect(level(at(calling).goesOn?.samples)).toBe(41)
+    expect(at(calling).goesOn!.key).not.toBe(goesOn!.key)
+    house.must({ service: 'retrieveCall', device: 't2100', call })
+    house.must({ service: 'singleStepTransferCall', device: 't2100', call, to: mailboxOf('t2106') })
+    const greeting = at(calling).once!.samples()!
+    expect([level(greeting), greeting.length > 800, said]).toEqual([30, true, []])
+  })
+
+  it('is what a line says, to whoever called it, once while it rings, until somebody has answered; where it says nothing, the tone alone', () => {
+    const { house, at, bring } = playing()
+    const call = house.offer()
+    const { calling } = house.call(call)
+    expect(at(calling).once).toBeNull()
+    bring(linePlace(house.call(call).line!), 1_000)
+    const { once, goesOn } = at(calling)
+    expect([once!.samples()!.length, goesOn!.key]).toEqual([800, 'ringing'])
+    expect(at(calling).once!.key).toBe(once!.key)
+    expect(at('t2100').once).toBeNull()
+    house.must({ service: 'answerCall', device: 't2100', call })
+    house.must({ service: 'singleStepTransferCall', device: 't2100', call, to: 't2108' })
+    expect([at(calling).once, at(calling).goesOn?.key]).toEqual([null, 'ringing'])
   })
 })

@@ -1,16 +1,17 @@
 import type { DeviceId, ExchangeState } from '../core/calls/model'
-import { ownGreeting } from '../core/calls/voicemail/set-greeting'
 import { deviceName } from '../core/calls/names'
 import { ownPage } from '../core/calls/paging/pages'
 import { tellPlace } from '../core/queues/expected-wait'
 import { asPcm, sampleRate } from '../core/sound/frames'
 import { callHeardAt, type Heard, isLoudspeakerEar, noticeOf, toneOf } from '../core/sound/heard'
 import { holdMusic } from '../core/sound/music'
+import { greetingAt, linePlace, musicPlace, tonePlace } from '../core/sound/own-sounds'
 import { leavingOf } from '../core/sound/recording'
 import { toneSamples } from '../core/sound/tone'
 import type { Voice } from '../core/sound/voices'
 import { phrase, spoken } from '../words/phrase'
 import { t } from './language'
+import type { OwnSounds } from './own-sounds'
 
 /** What is heard at one ear beside voices: something that is repeated, and before it something that is said once. */
 export interface Playing {
@@ -35,6 +36,13 @@ const softTone = asPcm(toneSamples([{ frequencies: [1_400], milliseconds: 200 }]
 /** Says to everybody in a call that it is recorded from now on: two notes. */
 const recordingTone = asPcm(toneSamples([{ frequencies: [1_000], milliseconds: 200 }, { frequencies: [1_200], milliseconds: 200 }], sampleRate, 0.12))
 const beep = asPcm(toneSamples([{ frequencies: [1_000], milliseconds: 400 }], sampleRate, 0.2))
+/** A greeting, and the tone after it that says to speak; where nobody can speak the tone alone. */
+export function withBeep(greeting: Int16Array | null): Int16Array {
+  const whole = new Int16Array((greeting?.length ?? 0) + beep.length)
+  if (greeting) whole.set(greeting)
+  whole.set(beep, greeting?.length ?? 0)
+  return whole
+}
 /** What the house says is made once and kept; so many of its sentences. */
 const mostSentences = 200
 
@@ -52,16 +60,22 @@ export class Repertoire {
   private tones: { of: object | null, made: Map<string, Int16Array> } = { of: null, made: new Map() }
   private readonly sentences = new Map<string, Int16Array | null>()
 
-  constructor(private readonly speech: Speech) {}
+  constructor(private readonly speech: Speech, private readonly own: OwnSounds) {}
 
   playingAt(heard: Heard, device: DeviceId, state: ExchangeState): Playing {
     const { tone, music, announcement, page } = heard
     if (page && isLoudspeakerEar(device)) return { goesOn: null, once: { key: `gong ${ownPage(state, page)?.id}`, samples: () => gong } }
     if (!tone && !music && !announcement) return nothing
     return {
-      goesOn: tone ? { key: tone, samples: this.tone(state, tone) } : music ? { key: 'music', samples: this.music } : null,
+      goesOn: tone ? this.ownOr(tonePlace(tone), tone, () => this.tone(state, tone)) : music ? this.ownOr(musicPlace, 'music', () => this.music) : null,
       once: announcement && this.announcement(announcement, device, state),
     }
+  }
+
+  /** What somebody has brought, else what the house plays by itself. */
+  private ownOr(place: string, key: string, samples: () => Int16Array): NonNullable<Playing['goesOn']> {
+    const own = this.own.at(place)
+    return own ? { key: `${key} ${own.version}`, samples: own.samples } : { key, samples: samples() }
   }
 
   private tone(state: ExchangeState, kind: NonNullable<Heard['tone']>): Int16Array {
@@ -82,6 +96,10 @@ export class Repertoire {
             samples: () => this.made(spoken(t, tellPlace(told)), text => this.speech.speak(text, ofTheHouse)) }
         : null
     }
+    if (kind === 'line') {
+      const own = this.own.at(linePlace(call.line!))
+      return own ? { key: `line ${call.id}`, samples: () => own.samples } : null
+    }
     if (kind === 'notice') {
       const notice = noticeOf(state, call)
       return notice && { key: `${notice.of} ${call.id} ${notice.at}`, samples: () => notice.of === 'recording' ? recordingTone : softTone }
@@ -93,13 +111,13 @@ export class Repertoire {
   /** What a mailbox says, with its tone; null until it is made. */
   greetingOf(mailbox: DeviceId, state: ExchangeState): Int16Array | null {
     const name = deviceName(state.company, mailbox) ?? phrase('names.aVoicemail')
-    return this.made(ownGreeting(state, mailbox) ?? spoken(t, phrase('callers.thisIsTheVoicemail', { name })), text => this.withBeep(text))
+    const own = greetingAt(state, mailbox, place => this.own.at(place) !== undefined)
+    if (own && 'sound' in own) return this.own.at(own.sound)!.withBeep
+    return this.made(own?.text ?? spoken(t, phrase('callers.thisIsTheVoicemail', { name })), text => this.withBeep(text))
   }
 
-  /** Where nobody can speak the tone alone says that it is time to. */
   private async withBeep(text: string): Promise<Int16Array> {
-    const greeting = await this.speech.speak(text, ofTheHouse)
-    return Int16Array.from([...greeting ?? [], ...beep])
+    return withBeep(await this.speech.speak(text, ofTheHouse))
   }
 
   /** Made once and kept; null until it is. */

@@ -212,6 +212,17 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(ines, 'put', '/api/occupants', 200, { data: { csv: 'place,occupant\n' } })
   await stage.sql('insert into recording (id, call, at) values (\'recording:described-1:5\', \'described-1\', now())')
   const recording = { segment: 'recording:described-1:5' }
+  const [music, wav] = [{ segment: 'music' }, 'UklGRiYAAABXQVZFZm10IBAAAAABAAEAQB8AAIA+AAACABAAZGF0YQIAAAAAAA==']
+  await ask(ines, 'put', '/api/own-sounds/{place}', 403, { ...music, data: { wav, name: '' } })
+  await ask(admin, 'put', '/api/own-sounds/{place}', 422, { ...music, data: { wav: 'no sound', name: '' } })
+  await ask(admin, 'put', '/api/own-sounds/{place}', 200, { ...music, data: { wav, name: 'waltz.wav' } })
+  await ask(admin, 'get', '/api/own-sounds', 200)
+  await ask(ines, 'get', '/api/own-sounds', 200)
+  await ask(ines, 'get', '/api/own-sounds/{place}/sound', 403, music)
+  await ask(ines, 'delete', '/api/own-sounds/{place}', 403, music)
+  await ask(admin, 'delete', '/api/own-sounds/{place}', 200, music)
+  await ask(admin, 'get', '/api/own-sounds/{place}/sound', 404, music)
+  await ask(admin, 'delete', '/api/own-sounds/{place}', 404, music)
   await ask(admin, 'get', '/api/recordings', 200, { query: '?limit=5' })
   await ask(admin, 'get', '/api/recordings', 422, { query: '?before=then' })
   await ask(ines, 'get', '/api/recordings', 403)
@@ -232,6 +243,10 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   await ask(ines, 'post', '/api/messages/{id}/read', 200, { segment: received[0]!.id })
   await ask(ines, 'post', '/api/messages/{id}/read', 404, { segment: crypto.randomUUID() })
   await ask(ines, 'get', '/api/messages/{id}/sound', 404, { segment: received[0]!.id })
+  await ask(ines, 'post', '/api/messages/{id}/pass', 200, { segment: received[0]!.id, data: { to: 't2105', word: 'Yours?' } })
+  await ask(ines, 'post', '/api/messages/{id}/pass', 422, { segment: received[0]!.id, data: { to: 't2100', word: '' } })
+  await ask(ines, 'post', '/api/messages/{id}/pass', 422, { segment: received[0]!.id, data: { to: 'constructor', word: '' } })
+  await ask(ines, 'post', '/api/messages/{id}/pass', 404, { segment: crypto.randomUUID(), data: { to: 't2105', word: '' } })
   await ask(ines, 'delete', '/api/messages/{id}', 200, { segment: received[0]!.id })
   await ask(ines, 'post', '/api/messages/{id}/restore', 200, { segment: received[0]!.id })
   await ask(ines, 'delete', '/api/messages/{id}', 404, { segment: crypto.randomUUID() })
@@ -294,8 +309,8 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
   expect(untried.sort()).toEqual([
-    'get /api/feed', 'get /api/messages/{id}/sound', 'get /api/recordings/{id}/sound', 'post /api/accounts/{signIn}/password',
-    'post /api/address-books', 'post /api/house-directory/look',
+    'get /api/feed', 'get /api/messages/{id}/sound', 'get /api/own-sounds/{place}/sound', 'get /api/recordings/{id}/sound',
+    'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look',
     'post /api/identity/begin', 'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'post /api/sound',
     'put /api/charges/{id}', 'put /api/house-directory', 'put /api/identity/settings',
   ])

@@ -42,6 +42,9 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       <template v-else>
         {{ t('messages.forTakenDownBy', { owner, fromName: message.fromName }) }}
       </template>
+      <template v-if="message.passedOnBy">
+        {{ passedOn(message) }}
+      </template>
       <strong v-if="message.urgent">{{ t('messages.urgent') }}</strong> <template v-if="message.callBack">
         {{ t('messages.wantsToBeCalledBack') }}
       </template>

@@ -13,3 +13,8 @@ const digits = (text: string) => text.replace(/\D/g, '').slice(-9)
 export function numberBeside(message: Message): string | null {
   return message.number && digits(message.number) !== digits(whoLeft(message)) ? formatNumber(message.number) : null
 }
+
+/** Who has passed it on, and with which word; empty: nobody. */
+export function passedOn({ passedOn: word, passedOnBy: name }: Message): string {
+  return name === null ? '' : word ? t('messages.passedOnByWith', { name, word }) : t('messages.passedOnBy', { name })
+}

@@ -9,7 +9,7 @@ const needed: Record<string, Right | 'callers'> = {
   '/figures': 'readFigures', '/figures/ahead': 'readFigures', '/watch': 'readFigures', '/wall': 'readFigures',
   '/charges': 'keepCharges', '/accounts': 'keepAccounts', '/identity': 'keepAccounts', '/connections': 'runCompany', '/upkeep': 'runCompany',
   '/first-hour': 'runCompany', '/company': 'runCompany', '/company/changes': 'runCompany', '/company/directory': 'runCompany', '/company/file': 'runCompany',
-  '/company/people': 'runCompany',
+  '/company/people': 'runCompany', '/company/sounds': 'runCompany',
 }
 
 /** True for a page that whoever is signed in may open: no other is offered. */

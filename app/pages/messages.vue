@@ -117,6 +117,9 @@ onMounted(messages.load)
             }) }},
             {{ when(chosen.at) }}. {{ chosen.readAt ? t('messages.readWhen', { when: when(chosen.readAt) }) : t('messages.notReadYet') }}
           </p>
+          <p v-if="passedOn(chosen)">
+            {{ passedOn(chosen) }}
+          </p>
           <p
             v-if="mine && chosen.deletedAt"
             role="status"
@@ -151,6 +154,10 @@ onMounted(messages.load)
               {{ t('messages.bringItBack') }}
             </el-button>
           </p>
+          <PassMessageOn
+            v-if="mine && !chosen.deletedAt"
+            :id="chosen.id"
+          />
           <template v-if="number">
             <h3>{{ t('messages.callsWithThisNumber') }}</h3>
             <EarlierCalls :number="number" />

@@ -11,6 +11,8 @@ export const useVoice = defineStore('voice', () => {
   const captions = useLocalStorage('estafette-captions', true)
   /** One tries one's sound: the microphone is open, and nobody else hears it. */
   const trying = ref(false)
+  /** One speaks, and nobody on a call hears it: what one records is for later. */
+  const aside = ref(false)
   const sheet = ref(false)
   const ear = shallowRef<Ear | null>(null)
 
@@ -21,5 +23,5 @@ export const useVoice = defineStore('voice', () => {
   const remote = computed(() => ear.value?.remote.value ?? null)
   const tryAgain = () => void ear.value?.tryAgain()
 
-  return { isOn, captions, trying, sheet, ear, state, refusal, microphone, microphoneProblem, remote, tryAgain }
+  return { isOn, captions, trying, aside, sheet, ear, state, refusal, microphone, microphoneProblem, remote, tryAgain }
 })

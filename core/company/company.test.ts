@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import { changedCompany, changesBetween, parts } from './changes'
 import { faultsOf } from './check'
 import { type Company, isNewId, nobody } from './company'
@@ -50,7 +52,7 @@ describe('the check of a company', () => {
   const change = (what: (draft: Company) => void) => {
     const draft = structuredClone(company)
     what(draft)
-    return faultsOf(draft)
+    return faultsOf(draft).map(fault => spoken(english, fault))
   }
 
   it('finds nothing wrong with the demo, or with nobody at all', () => {

@@ -21,10 +21,10 @@ export interface Heard {
   music: boolean
   tone: ToneKind | null
   /**
-   * `place`: is told between two rings where one stands in the queue; `mailbox`: its greeting, and then its tone; `notice`: a tone says that somebody
-   * listens, or that the call is recorded.
+   * `place`: is told between two rings where one stands in the queue; `line`: what the line says to whoever calls it, until somebody has answered;
+   * `mailbox`: its greeting, and then its tone; `notice`: a tone says that somebody listens, or that the call is recorded.
    */
-  announcement: 'place' | 'mailbox' | 'notice' | null
+  announcement: 'place' | 'line' | 'mailbox' | 'notice' | null
 }
 
 const silence: Heard = { voices: [], page: null, whispers: [], music: false, tone: null, announcement: null }
@@ -96,8 +96,13 @@ function heardIn(state: ExchangeState, call: Call, ear: DeviceId): Heard {
   }
   if (others.some(({ device }) => isMailbox(device))) return { ...silence, announcement: 'mailbox' }
   if (call.failed) return { ...silence, tone: toneOfCause[call.failed.cause] ?? 'busy' }
-  if (!call.parked && rings(others)) return { ...silence, tone: 'ringing', announcement: call.told ? 'place' : null }
+  if (!call.parked && rings(others)) return { ...silence, tone: 'ringing', announcement: call.told ? 'place' : greetsByLine(call, ear) ? 'line' : null }
   return { ...silence, music: call.parked !== null || others.some(({ state }) => state === 'held') }
+}
+
+/** Whoever has called a line, and been answered by nobody yet. */
+function greetsByLine(call: Call, ear: DeviceId): boolean {
+  return call.line !== null && call.direction === 'inbound' && call.calling === ear && !call.story.some(({ type }) => type === 'established')
 }
 
 /** Somebody is rung for whoever is on the line, or they wait where somebody is going to be. */

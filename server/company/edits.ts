@@ -7,6 +7,8 @@ import { faultsOf } from '~~/core/company/check'
 import { type Company, isNewId } from '~~/core/company/company'
 import type { CompanyFileAnswer, RecordedChange } from '~~/shared/company-edits'
 import { refuseOwned } from '../house-directory/owners'
+import { spoken } from '~~/words/phrase'
+import { t } from '../language'
 import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
 import { companyIn, writeChanges } from './rows'
@@ -63,7 +65,7 @@ export async function replaceCompany(em: EntityManager, by: string, given: Compa
         const before = thingOf(company, change).value
         return { part: change.part, id: idOf(change), what: change.value === null ? 'removed' : before === null ? 'new' : 'changed' }
       }),
-      faults: faultsOf(changedCompany(company, company.version, changes)), edit: null,
+      faults: faultsOf(changedCompany(company, company.version, changes)).map(fault => spoken(t, fault)), edit: null,
     }
     if (reallyDo && answer.faults.length === 0 && changes.length > 0) answer.edit = (await carryOut(tx, by, company, changes)).edit
     return answer
@@ -96,7 +98,7 @@ export async function recordedEdits(em: EntityManager, before: number): Promise<
 
 async function carryOut(tx: EntityManager, by: string, company: Company, changes: readonly CompanyChange[]): Promise<{ edit: string, changes: number }> {
   const [fault] = faultsOf(changedCompany(company, company.version, changes))
-  if (fault !== undefined) throw wrongInput('changes', `${fault} Nothing was changed.`)
+  if (fault !== undefined) throw wrongInput('changes', t('faults.nothingWasChanged', { fault: spoken(t, fault) }))
   await refuseOwned(tx, by, company, changes)
   await writeChanges(tx, changes)
   // What stands there now is what can be undone: a telephone, for example, has the name of whose it is.

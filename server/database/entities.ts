@@ -548,6 +548,19 @@ export const BlockedNumber = defineEntity({
   },
 })
 
+/** A sound in the place of what the house plays or says by itself. `version` is another one whenever it is another sound. */
+export const OwnSoundEntity = defineEntity({
+  name: 'OwnSound',
+  properties: {
+    place: p.string().primary(),
+    version: p.string(),
+    sound: p.blob().lazy(),
+    name: p.string(),
+    by: p.string(),
+    at: p.datetime(),
+  },
+})
+
 /** What waits in somebody's mailbox: taken down by an operator, or left by a caller. `to` is a telephone or a line. */
 export const MessageEntity = defineEntity({
   name: 'Message',
@@ -566,6 +579,8 @@ export const MessageEntity = defineEntity({
     at: p.datetime(),
     readAt: p.datetime().nullable(),
     deletedAt: p.datetime().nullable(),
+    passedOn: p.text().nullable(),
+    passedOnBy: p.string().nullable(),
   },
 })
 

@@ -36,6 +36,8 @@ import { CardsCut } from './migrations/20261229_cards_cut'
 import { TonesOfTheHouse } from './migrations/20261230_tones_of_the_house'
 import { ListeningRight } from './migrations/20270102_listening'
 import { Mailboxes } from './migrations/20270104_mailboxes'
+import { OwnSounds } from './migrations/20270105_own_sounds'
+import { PassedOn } from './migrations/20270106_passed_on'
 import { Recordings } from './migrations/20270103_recordings'
 import { SoundOfMessages } from './migrations/20270101_sound_of_messages'
 import { Whereabouts } from './migrations/20261211_whereabouts'
@@ -96,6 +98,8 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20270102_listening', class: ListeningRight },
         { name: '20270103_recordings', class: Recordings },
         { name: '20270104_mailboxes', class: Mailboxes },
+        { name: '20270105_own_sounds', class: OwnSounds },
+        { name: '20270106_passed_on', class: PassedOn },
       ],
       snapshot: false,
       silent: true,

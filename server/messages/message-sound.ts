@@ -86,9 +86,13 @@ const insertPieces = `
 /** A message as WAV (16 bit, 8 kHz), or null when nothing of it was kept. */
 export async function wavOf(orm: MikroORM, message: string): Promise<Uint8Array | null> {
   const pieces = await orm.em.fork().execute<{ sound: Buffer }[]>('select sound from message_sound where message = ? order by place', [message])
-  if (pieces.length === 0) return null
+  return pieces.length === 0 ? null : wavFile(Buffer.concat(pieces.map(({ sound }) => sound)))
+}
+
+/** @param sound G.711 (µ-law); as WAV of 16 bit, 8 kHz */
+export function wavFile(sound: Uint8Array): Uint8Array {
   const file = new wavefile.WaveFile()
-  file.fromScratch(1, sampleRate, '8m', Buffer.concat(pieces.map(({ sound }) => sound)))
+  file.fromScratch(1, sampleRate, '8m', sound)
   file.fromMuLaw()
   return file.toBuffer()
 }

@@ -34,7 +34,7 @@ describe('messages', () => {
     expect(await texts(['t2107'], 'staff')).toEqual([[], []])
     expect(await texts([], null)).toEqual([[], []])
     const { received: [one] } = await messages.find(['t2105'], null)
-    expect(one).toEqual({ ...message, id: one!.id, sound: false, at: at.getTime(), readAt: null, deletedAt: null })
+    expect(one).toEqual({ ...message, id: one!.id, sound: false, at: at.getTime(), readAt: null, deletedAt: null, passedOn: null, passedOnBy: null })
   })
 
   it('say of voice messages whether they can be heard, and whose they are', async () => {
@@ -46,6 +46,32 @@ describe('messages', () => {
     expect((await messages.find(['t2105'], null)).received.map(({ text, sound }) => [text, sound])).toEqual([['Heard.', true], ['Please ring.', false]])
     expect([await messages.isFor(heard!.id, ['t2106', 't2105']), await messages.isFor(unheard!.id, ['t2106']), await messages.isFor('none', ['t2105'])])
       .toEqual([true, false, false])
+  })
+
+  it('are passed on by whoever they are for, with sound and word: there once however often, and as new', async () => {
+    const { box: messages } = await box()
+    await messages.leave({ ...message, kind: 'voice', from: '', seconds: 7 }, at)
+    const { received: [{ id } = { id: '' }] } = await messages.find(['t2105'], null)
+    await own.sql('insert into message_sound (message, place, sound) values (?, 1, \'heard\')', [id])
+    const by = { signIn: 'dagny', name: 'Dagny Netherby' }
+    const [first, second] = [new Date(at.getTime() + 1_000), new Date(at.getTime() + 2_000)]
+    expect(await messages.passOn(id, ['t2107'], { to: 't2106', word: 'Yours?', by }, first)).toBe(false)
+    expect((await messages.find(['t2106'], null)).received).toEqual([])
+    expect(await messages.passOn(id, ['t2105'], { to: 't2106', word: 'Yours?', by }, first)).toBe(true)
+    const there = async () => (await messages.find(['t2106'], 'dagny')).received
+    const [copy] = await there()
+    expect(copy).toMatchObject({
+      kind: 'voice', to: 't2106', from: 'dagny', caller: 'Wren', text: 'Please ring.', sound: true,
+      readAt: null, passedOn: 'Yours?', passedOnBy: 'Dagny Netherby',
+    })
+    expect((await messages.find(['t2106'], 'dagny')).written.map(({ id }) => id)).toEqual([copy!.id])
+    expect((await messages.find(['t2105'], null)).received.map(({ readAt }) => readAt)).toEqual([+first])
+    await messages.delete(copy!.id, ['t2106'], first)
+    expect(await messages.passOn(id, ['t2105'], { to: 't2106', word: '', by }, second)).toBe(true)
+    expect((await there()).map(({ id, at, readAt, deletedAt, passedOn }) => [id, at, readAt, deletedAt, passedOn]))
+      .toEqual([[copy!.id, +second, null, null, '']])
+    expect(await messages.passOn(id, ['t2105'], { to: 't2107', word: '', by }, second)).toBe(true)
+    expect((await own.sql('select distinct message from message_sound where sound = \'heard\'')).length).toBe(3)
   })
 
   it('are deleted by whoever they are for alone, count as read then, and are brought back within a day', async () => {

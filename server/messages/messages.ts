@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
 import { sampleRate } from '~~/core/sound/frames'
 import { type Message, regretWithin, type Waiting } from '~~/shared/messages'
@@ -15,9 +15,9 @@ export class MessageBox {
     notices.on(channel, payload => onNews(JSON.parse(payload || '[]') as string[]))
   }
 
-  async leave(message: Omit<MessageRow, 'id' | 'at' | 'readAt' | 'deletedAt'>, at: Date): Promise<void> {
+  async leave(message: Omit<MessageRow, 'id' | 'at' | 'readAt' | 'deletedAt' | 'passedOn' | 'passedOnBy'>, at: Date): Promise<void> {
     await this.orm.em.fork().transactional(async (tx) => {
-      await tx.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null, deletedAt: null })
+      await tx.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null, deletedAt: null, passedOn: null, passedOnBy: null })
       await tell(tx, [message.to, message.from])
     })
   }
@@ -35,6 +35,27 @@ export class MessageBox {
   /** False when there is none such, or none that can still be brought back. */
   restore(id: string, readers: string[]): Promise<boolean> {
     return this.change(id, readers, message => message.deletedAt !== null && { deletedAt: null })
+  }
+
+  /**
+   * Somebody else has it as well from now on, with its sound, and whoever passes it on has seen it. Passed on to the same one again, it is there once, as new.
+   * False when there is none such.
+   */
+  passOn(id: string, readers: string[], { to, word, by }: { to: string, word: string, by: { signIn: string, name: string } }, at: Date): Promise<boolean> {
+    return this.orm.em.fork().transactional(async (tx) => {
+      const message = await tx.findOne(MessageEntity, { id, to: { $in: readers }, ...seen() })
+      if (!message) return false
+      const { kind, fromName, caller, number, text, urgent, callBack, seconds } = message
+      const copy = createHash('sha256').update(JSON.stringify([id, to])).digest('hex').slice(0, 32)
+      await tx.upsert(MessageEntity, {
+        id: copy, kind, to, from: by.signIn, fromName, caller, number, text, urgent, callBack, seconds, at,
+        readAt: null, deletedAt: null, passedOn: word, passedOnBy: by.name,
+      })
+      await tx.execute(copySound, [copy, id])
+      message.readAt ??= at
+      await tell(tx, [message.to, to, message.from, by.signIn])
+      return true
+    })
   }
 
   private change(id: string, readers: string[], to: (message: MessageRow) => Partial<MessageRow> | false): Promise<boolean> {
@@ -78,6 +99,9 @@ export class MessageBox {
 /** Those that are not deleted, or can still be brought back: by the clock of the machine, as their sound. */
 const seen = () => ({ $or: [{ deletedAt: null }, { deletedAt: { $gt: new Date(Date.now() - regretWithin) } }] })
 
+const copySound = `
+  insert into message_sound (message, place, sound) select ?, place, sound from message_sound where message = ? on conflict do nothing`
+
 const withSound = `
   select message as id, (sum(octet_length(sound)) / ?)::int as seconds from message_sound
   where message in (select jsonb_array_elements_text(?::jsonb)) group by message`
@@ -88,12 +112,13 @@ async function tell(tx: EntityManager, concerned: string[]): Promise<void> {
 }
 
 function shown(row: MessageRow, sounds: ReadonlyMap<string, number>): Message {
-  const { id, kind, to, from, fromName, caller, number, text, urgent, callBack, at, readAt, deletedAt } = row
+  const { id, kind, to, from, fromName, caller, number, text, urgent, callBack, at, readAt, deletedAt, passedOn, passedOnBy } = row
   // Its greeting is no part of what was said.
   const seconds = sounds.get(id) ?? row.seconds
   return {
     id, sound: sounds.has(id), kind, to, from, fromName, text, urgent, callBack,
     caller: caller ?? null, number: number ?? null, seconds: seconds ?? null,
     at: at.getTime(), readAt: readAt?.getTime() ?? null, deletedAt: deletedAt?.getTime() ?? null,
+    passedOn: passedOn ?? null, passedOnBy: passedOnBy ?? null,
   }
 }

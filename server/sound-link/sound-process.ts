@@ -1,3 +1,4 @@
+import { type SoundAtPlace, soundsAtPlaces } from '~~/shared/own-sounds'
 import { type SoundAnswer, soundAnswer, type SoundHealth, soundHealth, type SoundPiece, soundPieces } from '~~/shared/sound'
 
 /** Milliseconds. Whoever takes a call wants to hear soon, or to know that they won't. */
@@ -18,6 +19,10 @@ export interface SoundPort {
   pieces(): Promise<SoundPiece[]>
   /** Pieces, by their places, that are kept now. */
   kept(places: readonly number[]): Promise<void>
+  /** Says which sounds there are. Gives back those that it wants, by place and version; null when nobody answers. */
+  wants(sounds: readonly SoundAtPlace[]): Promise<SoundAtPlace[] | null>
+  /** @param sound G.711 (µ-law) */
+  give(sound: SoundAtPlace & { sound: Buffer }): Promise<void>
 }
 
 export class SoundAway extends Error {
@@ -35,6 +40,8 @@ export const noSound: SoundPort = {
   health: () => Promise.resolve(null),
   pieces: () => Promise.resolve([]),
   kept: () => Promise.resolve(),
+  wants: () => Promise.resolve(null),
+  give: () => Promise.resolve(),
 }
 
 /** Our own sound process, on this machine. */
@@ -60,6 +67,14 @@ export class SoundProcess implements SoundPort {
 
   async kept(places: readonly number[]): Promise<void> {
     await this.ask('/pieces/kept', { places })
+  }
+
+  async wants(sounds: readonly SoundAtPlace[]): Promise<SoundAtPlace[] | null> {
+    return await this.ask('/sounds', { sounds }).then(answer => soundsAtPlaces.validateSync(answer).sounds, () => null)
+  }
+
+  async give({ place, version, sound }: SoundAtPlace & { sound: Buffer }): Promise<void> {
+    await this.ask('/sounds/given', { place, version, sound: sound.toString('base64') })
   }
 
   private async ask(path: string, body?: object): Promise<unknown> {

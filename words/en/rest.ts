@@ -6,6 +6,7 @@ import company from './company'
 import connections from './connections'
 import contacts from './contacts'
 import dialogs from './dialogs'
+import faults from './faults'
 import figures from './figures'
 import files from './files'
 import firstHour from './first-hour'
@@ -18,6 +19,7 @@ import messages from './messages'
 import numbers from './numbers'
 import openThings from './open-things'
 import outside from './outside'
+import ownSounds from './own-sounds'
 import parkings from './parkings'
 import recordings from './recordings'
 import refusals from './refusals'
@@ -41,6 +43,7 @@ export default {
   connections,
   contacts,
   dialogs,
+  faults,
   figures,
   files,
   firstHour,
@@ -53,6 +56,7 @@ export default {
   numbers,
   openThings,
   outside,
+  ownSounds,
   parkings,
   recordings,
   refusals,

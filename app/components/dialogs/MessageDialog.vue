@@ -38,17 +38,7 @@ function whoCalled(call: Call): string {
   return party ? contacts.of(party.number)?.name ?? party.name ?? '' : directory.nameOf(call.calling)
 }
 
-const found = ref<{ value: string, label: string }[]>([])
-async function search(typed: string): Promise<void> {
-  const hits = await directory.search(typed, 8)
-  found.value = hits.flatMap(({ id }) => {
-    const person = directory.person(id)
-    return person && person.telephones.length > 0 ? [{ value: id, label: `${person.first} ${person.last}, ${person.departmentName}` }] : []
-  })
-}
-const options = computed(() => form.to && !found.value.some(option => option.value === form.to)
-  ? [{ value: form.to, label: directory.nameOf(form.to) }, ...found.value]
-  : found.value)
+const { options, search } = useReaders(toRef(form, 'to'))
 
 async function send(): Promise<void> {
   const done = await sent.send({ to: t('common.for'), caller: t('dialogs.whoCalled'), number: t('common.number'), text: t('dialogs.whatAbout') }, async () => {

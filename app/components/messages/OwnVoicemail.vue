@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { type GreetingOccasion, greetingOccasions, longestGreeting } from '~~/core/calls/model'
 import { mailboxOf } from '~~/core/calls/names'
-import { keysOfTelephone, ownGreeting } from '~~/core/calls/voicemail/set-greeting'
+import { keysOfTelephone } from '~~/core/calls/voicemail/set-greeting'
+import { greetingAt, greetingPlace } from '~~/core/sound/own-sounds'
 import { formatNumber, readDialled } from '~/composables/numbers'
 import { reasonWords } from '~/composables/words'
 import { useDesk } from '~/stores/desk'
@@ -13,6 +14,7 @@ const desk = useDesk()
 const live = useLive()
 const directory = useDirectory()
 const { found, search } = useDestinations()
+const { sounds, failure, load } = useOwnSounds()
 
 const mailbox = computed(() => desk.device ? live.state?.devices.get(desk.device)?.mailbox : undefined)
 const occasion = ref<GreetingOccasion>('usual')
@@ -27,11 +29,15 @@ const occasions = computed(() => greetingOccasions.map(value => ({
   value,
   label: value === 'usual' ? t('messages.usually') : t('messages.whileAway', { reason: t(reasonWords[value]) }),
   written: Boolean(mailbox.value?.greetings[value]),
+  recorded: desk.device !== null && sounds.value.has(greetingPlace(desk.device, value)),
 })))
+const place = computed(() => desk.device && greetingPlace(desk.device, occasion.value))
+const what = computed(() => t('messages.greetingFor', { occasion: occasions.value.find(({ value }) => value === occasion.value)!.label }))
 /** What is heard at this moment. */
 const now = computed(() => {
-  const own = live.state && desk.device && ownGreeting(live.state, mailboxOf(desk.device))
-  return own ? t('messages.heardNow', { text: own }) : t('messages.heardNowIsTheUsual')
+  const own = live.state && desk.device ? greetingAt(live.state, mailboxOf(desk.device), one => sounds.value.has(one)) : null
+  if (!own) return t('messages.heardNowIsTheUsual')
+  return 'sound' in own ? t('messages.heardNowIsYourVoice') : t('messages.heardNow', { text: own.text })
 })
 const placeholder = computed(() => t(occasion.value === 'usual' ? 'messages.asMailboxesSay' : 'messages.asYouUsuallySay'))
 
@@ -88,7 +94,8 @@ async function remove(of: string): Promise<void> {
             v-for="one in occasions"
             :key="one.value"
             :value="one.value"
-            :label="one.written ? t('messages.occasionWritten', { occasion: one.label }) : one.label"
+            :label="one.recorded ? t('messages.occasionRecorded', { occasion: one.label })
+              : one.written ? t('messages.occasionWritten', { occasion: one.label }) : one.label"
           />
         </el-select>
       </FormField>
@@ -111,6 +118,16 @@ async function remove(of: string): Promise<void> {
         {{ t('messages.keepTheGreeting') }}
       </el-button>
     </el-form>
+    <h3>{{ t('ownSounds.inYourOwnVoice') }}</h3>
+    <FailureNote :text="failure" />
+    <OwnSound
+      v-if="place"
+      :key="place"
+      :place="place"
+      :what="what"
+      :kept="sounds.get(place)"
+      @changed="load"
+    />
     <h3>{{ t('messages.keysDuringTheGreeting') }}</h3>
     <ul v-if="keys.length">
       <li

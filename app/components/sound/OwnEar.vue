@@ -13,6 +13,7 @@ const paging = usePaging()
 const voice = useVoice()
 
 const speaks = computed(() => {
+  if (voice.aside) return false
   if (voice.trying) return true
   if (!live.state || !desk.device) return false
   return (paging.page !== null && !paging.page.waits) || speaksOnCall(live.state, desk.device)

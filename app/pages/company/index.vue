@@ -106,6 +106,9 @@ watch(part, () => {
       <el-button @click="navigateTo('/first-hour')">
         {{ t('company.firstHour') }}
       </el-button>
+      <el-button @click="navigateTo('/company/sounds')">
+        {{ t('ownSounds.whatCallersHear') }}
+      </el-button>
       <el-button @click="navigateTo('/company/changes')">
         {{ t('common.whatWasChanged') }}
       </el-button>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../../demo/company/merrowby'
+import { phrase } from '../../../words/phrase'
 import { faultsOf } from '../../company/check'
 import { isEmergency } from '../questions'
 import { sentenceOf, Tryout } from '../tryout'
@@ -133,7 +134,7 @@ describe('a rule', () => {
     const group = company.groups['queue:freight']!
     const line = company.lines.freight!
     expect(faultsOf({ ...company, groups: { ...company.groups, [group.id]: { ...group, overflow: { after: 60_000, to: '999' } } } }))
-      .toEqual([`Calls that wait too long in ${group.name} go to 999, an emergency number: no rule leads there.`])
+      .toEqual([phrase('faults.leadsToEmergency', { calls: phrase('faults.callsThatWait', { name: group.name }), to: '999' })])
     expect(faultsOf({ ...company, lines: { ...company.lines, freight: { ...line, night: '112' } } })).toHaveLength(1)
   })
 

@@ -5,7 +5,6 @@ import { leavesMessage } from '../questions'
 import { sentenceOf, Tryout } from '../tryout'
 import { services } from '../services'
 import { mailboxOf } from '../names'
-import { ownGreeting } from './set-greeting'
 
 const [ines, dagny, ingrid] = ['t2100', 't2106', 't2107']
 
@@ -15,21 +14,13 @@ describe('a mailbox in its owner\'s own words', () => {
     on = new Tryout()
   })
   const greet = (when: 'usual' | 'lunch' | 'gone', text: string) => on.must({ service: 'setGreeting', device: dagny, when, text })
-  const says = () => ownGreeting(on.state, mailboxOf(dagny))
 
-  it('says what is written for the status, else what it usually says, else what mailboxes say', () => {
-    expect(says()).toBeNull()
-    greet('lunch', 'I am at lunch.')
-    expect(says()).toBeNull()
+  it('is kept as text on one line, until it is emptied again', () => {
     greet('usual', '  Dagny here,\n speak. ')
-    expect(says()).toBe('Dagny here, speak.')
-    on.must({ service: 'setStatus', device: dagny, reason: 'lunch', until: null })
-    expect(says()).toBe('I am at lunch.')
-    on.must({ service: 'setStatus', device: dagny, reason: 'gone', until: null })
-    expect(says()).toBe('Dagny here, speak.')
+    greet('lunch', 'I am at lunch.')
+    expect(on.state.devices.get(dagny)!.mailbox!.greetings).toEqual({ usual: 'Dagny here, speak.', lunch: 'I am at lunch.' })
     greet('usual', '')
-    expect(says()).toBeNull()
-    expect([ownGreeting(on.state, mailboxOf(ingrid)), ownGreeting(on.state, mailboxOf('general'))]).toEqual([null, null])
+    expect(on.state.devices.get(dagny)!.mailbox!.greetings).toEqual({ lunch: 'I am at lunch.' })
   })
 
   it('is kept once: the same again is nothing new', () => {
@@ -50,7 +41,7 @@ describe('what an exchange that begins anew is told', () => {
     expect(on.state.devices.get(dagny)!.mailbox).toEqual({ greetings: { usual: 'Speak.' }, keys: { 1: '2107' } })
     on.must({ service: 'setGreeting', device: dagny, when: 'usual', text: 'Newer.' })
     on.must(restored)
-    expect(ownGreeting(on.state, mailboxOf(dagny))).toBe('Newer.')
+    expect(on.state.devices.get(dagny)!.mailbox!.greetings).toEqual({ usual: 'Newer.' })
     on.must({ ...restored, of: 't9999' })
     expect(on.state.devices.has('t9999')).toBe(false)
   })

@@ -90,14 +90,6 @@ function mailboxAt(state: ExchangeState, device: DeviceId): Mailbox | undefined 
   return state.devices.get(device)?.mailbox
 }
 
-/** What a mailbox says at present in its owner's own words; null: what mailboxes say. */
-export function ownGreeting(state: ExchangeState, mailbox: DeviceId): string | null {
-  const owner = state.devices.get(ownerOfMailbox(mailbox) ?? '')
-  const { greetings } = owner?.mailbox ?? {}
-  const { reason } = owner?.status ?? {}
-  return (reason && greetings?.[reason]) || greetings?.usual || null
-}
-
 /** Where a key leads whoever hears a mailbox; undefined: nowhere. */
 export function ledOnBy(state: ExchangeState, call: Call, device: DeviceId, digit: string): { mailbox: DeviceId, to: string } | undefined {
   if (!leavesMessage(call) || connectionOf(call, device)?.state !== 'connected') return undefined
