@@ -2,7 +2,8 @@ import { NotTaken } from '~/composables/failure'
 import type { ContactFile } from '~~/core/formats/contact-file'
 import type { Home } from '~~/core/numbers/dialled'
 import type { Meaning } from '~~/core/formats/contact-fields'
-import { t } from '~/composables/language'
+import type { Phrase } from '~~/words/phrase'
+import { say, t } from '~/composables/language'
 
 /** Bytes. */
 export const largestFile = 12_000_000
@@ -16,12 +17,12 @@ export async function readFile(file: File, home: Home, as?: readonly Meaning[]):
   const bytes = new Uint8Array(await file.arrayBuffer())
   const worker = new Worker(new URL('./reading.worker.ts', import.meta.url), { type: 'module' })
   try {
-    const answer = await new Promise<ContactFile | { fault: string }>((resolve, reject) => {
-      worker.onmessage = ({ data }: MessageEvent<ContactFile | { fault: string }>) => resolve(data)
+    const answer = await new Promise<ContactFile | { fault: Phrase }>((resolve, reject) => {
+      worker.onmessage = ({ data }: MessageEvent<ContactFile | { fault: Phrase }>) => resolve(data)
       worker.onerror = () => reject(new NotTaken(t('contacts.theFileCantBeRead')))
       worker.postMessage({ bytes, home: { country: home.country, longestInside: home.longestInside }, ...as && { as: [...as] } })
     })
-    if ('fault' in answer) throw new NotTaken(answer.fault)
+    if ('fault' in answer) throw new NotTaken(say(answer.fault))
     return answer
   }
   finally {

@@ -4,7 +4,7 @@ import type { Columns, FileRow } from '~~/core/formats/contact-file'
 import type { Meaning } from '~~/core/formats/contact-fields'
 import { type ContactImport, type ImportRow, type ImportUndone, type ImportVerdicts, mostRowsAtOnce, type Verdict } from '~~/shared/contact-imports'
 import { sentenceOf } from '~/composables/failure'
-import { t } from '~/composables/language'
+import { say, t } from '~/composables/language'
 import { home } from '~/composables/numbers'
 import { readFile } from '~/imports/read-file'
 import { useContacts } from './contacts'
@@ -60,7 +60,7 @@ export const useContactImport = defineStore('contact-import', () => {
       const found = await readFile(given, home(), as)
       file.value = given
       columns.value = found.columns
-      rows.value = found.rows.map(row => ({ ...row, verdict: row.said ? null : 'refused', why: row.fault }))
+      rows.value = found.rows.map(row => ({ ...row, verdict: row.said ? null : 'refused', why: row.fault ? say(row.fault) : '' }))
     })
     if (!failure.value) await look()
   }

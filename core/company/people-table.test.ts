@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { inEnglish } from '../../words/in-english'
 import { merrowby } from '../../demo/company/merrowby'
 import { readTable } from '../formats/csv'
 import { changedCompany } from './changes'
@@ -13,9 +14,9 @@ const freight = company.departments.freight!.name
 let count = 0
 const read = (text: string, { of = company, numbered = false } = {}): PeopleRow[] => {
   const table = readTable(text, 1_000)
-  if ('fault' in table) throw new Error(table.fault)
+  if ('fault' in table) throw new Error(table.fault.key)
   const rows = peopleOf(of, table, { as: guessedPeople(table, of.settings), newId: kind => `${kind}-new-${count++}`, numbered })
-  if ('fault' in rows) throw new Error(rows.fault)
+  if ('fault' in rows) throw new Error(rows.fault.key)
   return rows
 }
 
@@ -25,8 +26,8 @@ describe('people from a table', () => {
       'First,Last,Department,Role,Extension,Mobile', `Zephyrine,Quist,${freight},Clerk,2990,07700 900555`,
       `${marit.first},Newname,,Keeper,2105,${marit.mobile ?? ''}`, `${marit.first},${marit.last},,,,`, ',,,,,',
     ].join('\n'))
-    expect(rows.map(({ verdict, why }) => `${verdict} ${why}`)).toEqual([
-      'new with 2990', 'changed last, role', 'unchanged ', 'refused Nobody is named.',
+    expect(rows.map(({ verdict, why }) => `${verdict} ${inEnglish(why) as string[]}`)).toEqual([
+      'new with 2990', 'changed Last name,Role', 'unchanged ', 'refused Nobody is named.',
     ])
     expect(rows[0]!.changes[0]).toMatchObject({ value: { first: 'Zephyrine', department: 'freight', mobile: '+447700900555' } })
     expect(faultsOf(changedCompany(company, 2, rows.slice(0, 2).flatMap(({ changes }) => changes)))).toEqual([])
@@ -38,13 +39,14 @@ describe('people from a table', () => {
     expect(read([
       'first,last,department,extension,direct', `C,D,${freight},${place.number},`, `E,F,${freight},2992,12`, `G,H,${freight},2993,`,
       `I,J,${freight},2993,`, `,,${freight},2994,`, `K,L,${freight},12a,`, `M,N,${freight},0,`,
-    ].join('\n')).map(({ verdict, why }) => `${verdict}: ${why}`)).toEqual([
+    ].join('\n')).map(({ verdict, why }) => `${verdict}: ${inEnglish(why) as string[]}`)).toEqual([
       `refused: ${place.number} is a telephone of a place: ${place.name}.`,
-      'refused: The direct number can\'t be called from here.', 'new: with 2993', 'refused: The same stands in line 4 already.', 'refused: Nobody is named.',
+      'refused: Direct number, from outside: the number can\'t be called from here.',
+      'new: with 2993', 'refused: The same stands in line 4 already.', 'refused: Nobody is named.',
       'refused: 12a is no extension: it has digits alone, 7 at most.', 'refused: 0 is the number of Operators.',
     ])
     const nobodyNamed = { columns: ['x'], rows: [['y']], lines: [2] }
-    expect(peopleOf(company, nobodyNamed, { as: ['nothing'], newId: () => '', numbered: false }))
+    expect(inEnglish(peopleOf(company, nobodyNamed, { as: ['nothing'], newId: () => '', numbered: false })))
       .toMatchObject({ fault: expect.stringContaining('holds names') as string })
   })
 
@@ -57,7 +59,7 @@ describe('people from a table', () => {
     const text = 'Mitarbeiter;Abteilung;Telefon;Handy;E-Mail\n'
       + '"Quist, Zephyrine";Orders;201;07700 900555;z@orders.example\nOtto Brine;orders;;;\nUna Vale;;203;;\n'
     const rows = read(text, { of: empty, numbered: true })
-    expect(rows.map(({ at, name, verdict, why }) => `${at} ${name}: ${verdict} ${why}`)).toEqual([
+    expect(rows.map(({ at, name, verdict, why }) => `${at} ${name}: ${verdict} ${(inEnglish(why) as string[]).join(', ')}`)).toEqual([
       '2 Zephyrine Quist: new with 201, in the new department Orders', '3 Otto Brine: new with 2000', '4 Una Vale: new with 203',
     ])
     const after = changedCompany(empty, 2, rows.flatMap(({ changes }) => changes))

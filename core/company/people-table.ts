@@ -1,3 +1,5 @@
+import { phrase, type Phrase, type Spoken } from '../../words/phrase'
+import type { PlainKey } from '../../words/speaker'
 import { plainText } from '../calls/text'
 import { fold } from '../directory/folding'
 import type { Table } from '../formats/csv'
@@ -49,6 +51,14 @@ export function guessedPeople({ columns, rows }: Pick<Table, 'columns' | 'rows'>
   })
 }
 
+/** What a field of somebody is called, of those that a table says. */
+const fieldWords: { readonly [Field in keyof Person]?: PlainKey } = {
+  first: 'company.firstName', last: 'company.lastName', department: 'company.department', role: 'common.role', room: 'company.room', mobile: 'common.mobile',
+  nickname: 'company.nickname', languages: 'company.speaksBesideTheLanguageOf', note: 'company.noteForWhoPutsCallers',
+}
+
+const numberWords = { mobile: 'common.mobile', direct: 'company.directNumberFromOutside' } as const
+
 /** One row with what becomes of it. */
 export interface PeopleRow {
   /** The line of the file. */
@@ -56,7 +66,7 @@ export interface PeopleRow {
   name: string
   verdict: 'new' | 'changed' | 'unchanged' | 'refused'
   /** What of them changes, or why the row is refused. */
-  why: string
+  why: Spoken[]
   changes: CompanyChange[]
   /** Who it is or would be; null when the row is refused and nobody is meant. */
   person: PersonId | null
@@ -79,9 +89,9 @@ export interface PeopleOptions {
  * What would become of each row: somebody who is here, by their extension or by their whole name, or somebody new. A department that is not there is made; who
  * is in none comes to the first.
  */
-export function peopleOf(company: Company, table: Table, { as, newId, numbered, known }: PeopleOptions): PeopleRow[] | { fault: string } {
+export function peopleOf(company: Company, table: Table, { as, newId, numbered, known }: PeopleOptions): PeopleRow[] | { fault: Phrase } {
   if (!(['first', 'last', 'name'] as const).some(one => as.includes(one)))
-    return { fault: 'No column holds names: say which one does. The first row of the file must name its columns.' }
+    return { fault: phrase('files.noColumnOfNames') }
   const inOrder = <T extends { position: number }>(all: Record<string, T>) => Object.values(all).sort((a, b) => a.position - b.position)
   const [site, first] = [inOrder(company.sites)[0], inOrder(company.departments)[0]]
   const departments = new Map(Object.values(company.departments).flatMap(({ id, name }) => [[fold(id), id], [fold(name), id]]))
@@ -109,28 +119,30 @@ export function peopleOf(company: Company, table: Table, { as, newId, numbered, 
     const names = namesOf(text('first'), text('last'), text('name'))
     const row = { at: table.lines[index]!, name: `${names.first} ${names.last}`.trim() }
     const own = known?.[index] ? lookUp(company.people, known[index]) : undefined
-    const refused = (why: string): PeopleRow => ({ ...row, verdict: 'refused', why, changes: [], person: own?.id ?? null })
-    if (row.name === '') return refused('Nobody is named.')
+    const refused = (why: Phrase): PeopleRow => ({ ...row, verdict: 'refused', why: [why], changes: [], person: own?.id ?? null })
+    if (row.name === '') return refused(phrase('files.nobodyIsNamed'))
     const extension = (text('extension', 20) ?? '').replace(/\s/g, '')
-    if (extension !== '' && !/^\d{1,7}$/.test(extension)) return refused(`${extension} is no extension: it has digits alone, 7 at most.`)
+    if (extension !== '' && !/^\d{1,7}$/.test(extension)) return refused(phrase('files.noExtension', { extension }))
     const held = extension === '' ? undefined : telephoneWithNumber(company, extension)
     const holder = held && moving.has(held.person ?? '') && held.person !== own?.id ? undefined : held
     const key = extension || (known ? '' : fold(row.name))
     const twice = key === '' ? undefined : seen.get(key)
-    if (twice !== undefined) return refused(known ? `${twice.name} has ${extension} too.` : `The same stands in line ${twice.at} already.`)
+    if (twice !== undefined)
+      return refused(known ? phrase('files.hasItToo', { name: twice.name, extension }) : phrase('files.standsInLine', { line: twice.at }))
     seen.set(key, row)
-    if (holder?.person === null) return refused(`${extension} is a telephone of a place: ${holder.name}.`)
-    if (holder && (own ? holder.person !== own.id : met.has(holder.person!))) return refused(`${extension} is the number of ${holder.name}.`)
+    if (holder?.person === null) return refused(phrase('files.ofAPlace', { extension, name: holder.name }))
+    if (holder && (own ? holder.person !== own.id : met.has(holder.person!))) return refused(phrase('files.isTheNumberOf', { extension, name: holder.name }))
     const other = holder || extension === '' ? undefined : nameWithNumber(company, extension)
-    if (other !== undefined) return refused(`${extension} is the number of ${other}.`)
+    if (other !== undefined) return refused(phrase('files.isTheNumberOf', { extension, name: other }))
     const namesakes = (byName.get(fold(row.name)) ?? []).filter(({ id }) => !met.has(id))
-    if (!own && !holder && namesakes.length > 1) return refused('Several people have that name: say which by the extension.')
+    if (!own && !holder && namesakes.length > 1) return refused(phrase('files.severalOfThatName'))
     const before = own ?? (holder ? company.people[holder.person!] : namesakes[0])
     if (known && before) met.add(before.id)
     const numbers = { mobile: e164Of(text('mobile', 40), company.settings), direct: e164Of(text('direct', 40), company.settings) }
-    for (const [what, number] of Object.entries(numbers)) if (number === undefined) return refused(`The ${what} number can't be called from here.`)
+    for (const [what, number] of Object.entries(numbers))
+      if (number === undefined) return refused(phrase('files.cantBeCalled', { what: phrase(numberWords[what as keyof typeof numberWords]) }))
     const { id: department, change: newDepartment } = departmentOf(text('department') ?? '', before?.department)
-    if (department === null) return refused('There is no department: name one.')
+    if (department === null) return refused(phrase('files.noDepartment'))
     const person: Person = {
       ...before ?? { id: newId('p'), nickname: null, former: null, said: '', deputies: [], languages: [], note: '', role: '', room: '', mobile: null },
       ...known ? names : { first: names.first || before?.first || '', last: names.last || before?.last || '' }, department,
@@ -205,8 +217,14 @@ function judged(
     ...!before || fields.length > 0 ? [{ part: 'people' as const, id: person.id, value: person }] : [],
     ...telephone ? [{ part: 'telephones' as const, id: telephone.after.id, value: telephone.after }] : [],
   ]
-  const added = department?.value ? [`in the new department ${(department.value as { name: string }).name}`] : []
-  const why = [...fields, ...telephone ? [telephone.before ? 'telephone' : 'a telephone'] : [], ...added].join(', ')
-  if (!before) return { ...about, verdict: 'new', why: [telephone ? `with ${telephone.after.number}` : 'without a telephone', ...added].join(', '), changes }
+  const added = department?.value ? [phrase('files.inTheNewDepartment', { name: (department.value as { name: string }).name })] : []
+  const why = [
+    ...fields.flatMap(field => fieldWords[field] ? [phrase(fieldWords[field])] : []),
+    ...telephone ? [phrase(telephone.before ? 'files.telephone' : 'files.aTelephone')] : [], ...added,
+  ]
+  if (!before) {
+    const reached = telephone ? phrase('files.withNumber', { number: telephone.after.number }) : phrase('files.withoutTelephone')
+    return { ...about, verdict: 'new', why: [reached, ...added], changes }
+  }
   return { ...about, verdict: changes.length === 0 ? 'unchanged' : 'changed', why, changes }
 }

@@ -1,3 +1,5 @@
+import { phrase, type Phrase } from '../../words/phrase'
+
 export const numberKinds = ['work', 'mobile', 'home', 'other'] as const
 export type NumberKind = typeof numberKinds[number]
 
@@ -13,12 +15,12 @@ export const meanings = [
 ] as const
 export type Meaning = typeof meanings[number]
 
-/** What of somebody is more than is kept, in words. Counts of numbers and addresses, lengths of texts. */
-export function beyond(said: { numbers: number, addresses: number, name: number, note: number }): string[] {
+/** What of somebody is more than is kept. Counts of numbers and addresses, lengths of texts. */
+export function beyond(said: { numbers: number, addresses: number, name: number, note: number }): Phrase[] {
   return [
-    ...said.numbers > mostNumbers ? [`${said.numbers - mostNumbers} numbers (${mostNumbers} are kept)`] : [],
-    ...said.addresses > mostAddresses ? [`${said.addresses - mostAddresses} addresses (${mostAddresses} are kept)`] : [],
-    ...said.name > longest.name ? [`the name after ${longest.name} letters`] : [],
-    ...said.note > longest.note ? [`the note after ${longest.note} letters`] : [],
+    ...said.numbers > mostNumbers ? [phrase('files.moreNumbers', { more: said.numbers - mostNumbers, kept: mostNumbers })] : [],
+    ...said.addresses > mostAddresses ? [phrase('files.moreAddresses', { more: said.addresses - mostAddresses, kept: mostAddresses })] : [],
+    ...said.name > longest.name ? [phrase('files.nameAfter', { letters: longest.name })] : [],
+    ...said.note > longest.note ? [phrase('files.noteAfter', { letters: longest.note })] : [],
   ]
 }

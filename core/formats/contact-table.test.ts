@@ -1,6 +1,7 @@
 import { parse } from 'csv-parse/sync'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { inEnglish } from '../../words/in-english'
 import { plainText } from '../calls/text'
 import { readContactFile } from './contact-file'
 import { contactOfRow, contactTable, guessed } from './contact-table'
@@ -11,7 +12,7 @@ const home = { country: 'GB', longestInside: 5 }
 
 const table = (text: string) => {
   const read = readTable(text, 5_000)
-  if ('fault' in read) throw new Error(read.fault)
+  if ('fault' in read) throw new Error(read.fault.key)
   return read
 }
 const contacts = (text: string) => {
@@ -52,7 +53,7 @@ describe('contacts as a table', () => {
   })
 
   it('with an extension behind a number say that it is not kept', () => {
-    expect(contacts('name,work\nNell,020 7946 0100;ext=23\nAda,020 7946 0101 x4; 020 7946 0102\n')).toMatchObject([
+    expect(inEnglish(contacts('name,work\nNell,020 7946 0100;ext=23\nAda,020 7946 0101 x4; 020 7946 0102\n'))).toMatchObject([
       { contact: { numbers: [{ number: '+442079460100' }] }, left: ['the extension of 020 7946 0100;ext=23'] },
       { contact: { numbers: [{ number: '+442079460101' }, { number: '+442079460102' }] }, left: ['the extension of 020 7946 0101 x4'] },
     ])
@@ -60,7 +61,8 @@ describe('contacts as a table', () => {
 
   it('with more than is kept say what is left out', () => {
     const numbers = Array.from({ length: 21 }, (_, at) => `+4420794601${at + 10}`).join(';')
-    expect(contacts(`name,work,email,note\nNell,"${numbers}","${Array.from({ length: 11 }, (_, at) => `a${at}@b.example`).join(' ')}",${'n'.repeat(1_001)}\n`))
+    const addresses = Array.from({ length: 11 }, (_, at) => `a${at}@b.example`).join(' ')
+    expect(inEnglish(contacts(`name,work,email,note\nNell,"${numbers}","${addresses}",${'n'.repeat(1_001)}\n`)))
       .toMatchObject([{ left: ['1 numbers (20 are kept)', '1 addresses (10 are kept)', 'the note after 1000 letters'], unread: [] }])
   })
 
@@ -78,12 +80,12 @@ describe('contacts as a table', () => {
   })
 
   it('say what is wrong with a row, and which numbers can\'t be called', () => {
-    expect(contacts('name,work\n,020 7946 0100\nNell,12\n')).toEqual([
+    expect(inEnglish(contacts('name,work\n,020 7946 0100\nNell,12\n'))).toEqual([
       { fault: 'Nobody is named: a name or a company is needed.' }, expect.objectContaining({ unread: ['12'] }),
     ])
-    expect(readTable('name\n', 5)).toMatchObject({ fault: expect.stringContaining('no rows') as string })
-    expect(readTable('name\na\nb\n', 1)).toMatchObject({ fault: expect.stringContaining('divide it') as string })
-    expect(readTable('name\n"a\n', 5)).toMatchObject({ fault: expect.stringContaining('can\'t be read as CSV') as string })
+    expect(inEnglish(readTable('name\n', 5))).toMatchObject({ fault: expect.stringContaining('no rows') as string })
+    expect(inEnglish(readTable('name\na\nb\n', 1))).toMatchObject({ fault: expect.stringContaining('divide it') as string })
+    expect(inEnglish(readTable('name\n"a\n', 5))).toMatchObject({ fault: expect.stringContaining('can\'t be read as CSV') as string })
   })
 
   it('come back as they went out, and no cell is a formula', () => {
@@ -112,7 +114,7 @@ describe('contacts as a table', () => {
 })
 
 describe('a file of contacts', () => {
-  const read = (text: string) => readContactFile(new TextEncoder().encode(text), home)
+  const read = (text: string) => inEnglish(readContactFile(new TextEncoder().encode(text), home))
 
   it('is read as what it is, and what stands in it twice is refused the second time', () => {
     expect(read('BEGIN:VCARD\nFN:Nell\nUID:1\nTEL:12\nEND:VCARD\nBEGIN:VCARD\nFN:Nell again\nUID:1\nEND:VCARD\nBEGIN:VCARD\nNOTE:x\nEND:VCARD')).toMatchObject({

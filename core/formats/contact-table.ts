@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 import { plainLines, plainText } from '../calls/text'
 import { fold } from '../directory/folding'
 import { type Home, readDialled } from '../numbers/dialled'
@@ -53,23 +54,23 @@ export function guessed({ columns }: Pick<Table, 'columns'>): Meaning[] {
 
 const several = new Set<Meaning>(['nothing', 'note', 'address', ...numberKinds])
 
-/** `unread`: numbers that can't be called; `left`: what is more than is kept, in words. */
-interface RowContact { contact: CardContact, unread: string[], left: string[] }
+/** `unread`: numbers that can't be called; `left`: what is more than is kept. */
+interface RowContact { contact: CardContact, unread: string[], left: Phrase[] }
 
 /** What a row says of a contact, and the numbers in it that can't be called; or what is wrong with it. */
-export function contactOfRow(row: readonly string[], as: readonly Meaning[], home: Home): RowContact | { fault: string } {
+export function contactOfRow(row: readonly string[], as: readonly Meaning[], home: Home): RowContact | { fault: Phrase } {
   const cells = (meaning: Meaning) => row.filter((cell, at) => as[at] === meaning && cell.trim() !== '')
   const text = (meaning: Meaning, most: number) => plainText(cells(meaning).join(' / '), most)
   const company = text('company', longest.name)
   const name = text('name', longest.name) || plainText(`${cells('first').join(' ')} ${cells('last').join(' ')}`, longest.name) || company
-  if (name === '') return { fault: 'Nobody is named: a name or a company is needed.' }
+  if (name === '') return { fault: phrase('files.rowOfNobody') }
   const unread: string[] = []
-  const extensions: string[] = []
+  const extensions: Phrase[] = []
   const numbers = new Map<string, { number: string, kind: NumberKind }>()
   for (const kind of numberKinds) {
     for (const one of cells(kind).flatMap(cell => cell.split(/[\n|]|;(?!\s*ext)|\s\/\s/)).map(part => part.trim()).filter(Boolean)) {
       const dialled = readDialled(one, home)
-      if (dialled.kind === 'outside' && spelled(one)?.extension) extensions.push(`the extension of ${plainText(one, 40)}`)
+      if (dialled.kind === 'outside' && spelled(one)?.extension) extensions.push(phrase('files.theExtensionOf', { number: plainText(one, 40) }))
       if (dialled.kind === 'outside' && !numbers.has(dialled.e164)) numbers.set(dialled.e164, { number: dialled.e164, kind })
       else if (dialled.kind !== 'outside') unread.push(plainText(one, 40))
     }

@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 // The builds without anything of Node's: a file is read in the browser.
 import { parse } from 'csv-parse/browser/esm/sync'
 import { stringify } from 'csv-stringify/browser/esm/sync'
@@ -16,9 +17,9 @@ const dividers = [',', ';', '\t', '|'] as const
  * @param mayBeEmpty a file with no more than the names of its columns is one too
  * @returns the first row as the names of the columns, the others as they are; or why it is no table, with the line where that shows
  */
-export function readTable(text: string, mostRows: number, mayBeEmpty = false): Table | { fault: string } {
-  if (text.trim() === '') return { fault: 'The file is empty: its first row names the columns, and the others say one thing each.' }
-  if (text.includes('\0')) return { fault: 'This is no text: choose a file of comma-separated values (CSV), not a spreadsheet or a picture.' }
+export function readTable(text: string, mostRows: number, mayBeEmpty = false): Table | { fault: Phrase } {
+  if (text.trim() === '') return { fault: phrase('files.emptyTable') }
+  if (text.includes('\0')) return { fault: phrase('files.noText') }
   // A spreadsheet may say in a line before all others what divides the columns.
   const said = /^\uFEFF?"?sep=([,;\t|])"?\r?\n/i.exec(text)
   let all: { record: string[], info: { lines: number } }[]
@@ -32,8 +33,8 @@ export function readTable(text: string, mostRows: number, mayBeEmpty = false): T
     return { fault: faultOf(error) }
   }
   const [head, ...rows] = all
-  if (!head || (rows.length === 0 && !mayBeEmpty)) return { fault: 'The file has no rows: its first row names the columns, and the others say one thing each.' }
-  if (rows.length > mostRows) return { fault: `The file has ${rows.length} rows, and ${mostRows} are read at most: divide it.` }
+  if (!head || (rows.length === 0 && !mayBeEmpty)) return { fault: phrase('files.noRows') }
+  if (rows.length > mostRows) return { fault: phrase('files.tooManyRows', { rows: rows.length, most: mostRows }) }
   const columns = head.record
   return {
     columns, rows: rows.map(({ record }) => columns.map((_, at) => withoutMark(record[at] ?? ''))), lines: rows.map(({ info }) => info.lines),
@@ -44,16 +45,18 @@ export function readTable(text: string, mostRows: number, mayBeEmpty = false): T
 const longestRow = 200_000
 
 /** What a reader of CSV found wrong, and where. */
-function faultOf(error: unknown): string {
+function faultOf(error: unknown): Phrase {
   const { code, lines, column, quote_lines: opened } = error as { code?: string, lines?: number, column?: number, quote_lines?: number }
-  const at = lines === undefined ? '' : ` Line ${lines}${typeof column === 'number' ? `, column ${column + 1}` : ''}:`
+  const at = lines === undefined
+    ? phrase('files.somewhere')
+    : typeof column === 'number' ? phrase('files.atLineAndColumn', { line: lines, column: column + 1 }) : phrase('files.atLine', { line: lines })
   switch (code) {
     case 'CSV_QUOTE_NOT_CLOSED':
-      return `The file can't be read as CSV. A quotation mark is opened${opened ? ` in line ${opened}` : ''} and never closed: close it, or write it twice.`
+      return opened ? phrase('files.quoteOpenedInLine', { line: opened }) : phrase('files.quoteOpened')
     case 'INVALID_OPENING_QUOTE': case 'CSV_INVALID_CLOSING_QUOTE': case 'CSV_NON_TRIMABLE_CHAR_AFTER_CLOSING_QUOTE':
-      return `The file can't be read as CSV.${at} a quotation mark stands in the middle of a cell: write it twice, within a cell that is quoted.`
-    case 'CSV_MAX_RECORD_SIZE': return `The file can't be read as CSV.${at} the row is too long. A quotation mark may be open.`
-    default: return `The file can't be read as CSV.${at} ${error instanceof Error ? error.message : 'its rows differ'}.`
+      return phrase('files.quoteInCell', { at })
+    case 'CSV_MAX_RECORD_SIZE': return phrase('files.rowTooLong', { at })
+    default: return phrase('files.noCsv', { at, why: error instanceof Error ? error.message : phrase('files.rowsDiffer') })
   }
 }
 

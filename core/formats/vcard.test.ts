@@ -1,5 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { inEnglish } from '../../words/in-english'
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
 import { textOf } from './encoding'
 import { escaped, folded, lineText, partsOf, readLine, textValue, unfolded } from './content-line'
 import { type CardContact, cardsOf, cardText as cardTextIn, type CardVersion, contactOf as contactIn, leftOut } from './vcard'
@@ -12,7 +15,7 @@ const bytes = (text: string) => new TextEncoder().encode(text)
 const one = (lines: string[], end = '\r\n') => cardsOf(textOf(bytes(['BEGIN:VCARD', ...lines, 'END:VCARD', ''].join(end))))[0]!
 const linesOf = (lines: string[]) => {
   const card = one(lines)
-  if ('fault' in card) throw new Error(card.fault)
+  if ('fault' in card) throw new Error(card.fault.key)
   return card.lines
 }
 
@@ -124,9 +127,9 @@ describe('a vCard', () => {
 
   it('with more than is kept says what is left out', () => {
     const many = Array.from({ length: 23 }, (_, at) => [`TEL:+4420794601${at + 10}`, `EMAIL:a${at}@b.example`]).flat()
-    expect(leftOut(['FN:A', `NOTE:${'n'.repeat(1_001)}`, ...many], home))
+    expect(inEnglish(leftOut(['FN:A', `NOTE:${'n'.repeat(1_001)}`, ...many], home)))
       .toEqual(['3 numbers (20 are kept)', '13 addresses (10 are kept)', 'the note after 1000 letters'])
-    expect(leftOut([`FN:${'A'.repeat(101)}`], home)).toEqual(['the name after 100 letters'])
+    expect(inEnglish(leftOut([`FN:${'A'.repeat(101)}`], home))).toEqual(['the name after 100 letters'])
     expect(leftOut([`FN:${'A'.repeat(100)}`, `NOTE:${'n'.repeat(1_000)}`, ...many.slice(0, 20)], home)).toEqual([])
   })
 
@@ -146,7 +149,7 @@ describe('a vCard', () => {
       'BEGIN:VCARD', 'FN:Good', 'END:VCARD', 'rubbish between', 'BEGIN:VCARD', 'no line at all', 'END:VCARD', 'BEGIN:VCARD', 'END:VCARD',
       'BEGIN:VCARD', huge, 'END:VCARD', 'BEGIN:VCARD', 'FN:Also good', 'AGENT:', 'BEGIN:VCARD', 'FN:Inner', 'END:VCARD', 'END:VCARD', 'BEGIN:VCARD', 'FN:Cut',
     ].join('\n'))
-    expect(cards.map(card => 'fault' in card ? card.fault.split(':')[0] : contactOf(card.lines).name)).toEqual([
+    expect(cards.map(card => 'fault' in card ? spoken(english, card.fault).split(':')[0] : contactOf(card.lines).name)).toEqual([
       'Good', 'This is no line of a card', 'The card is empty.', 'The card is too large', 'Also good', 'The card has no end (END',
     ])
   })

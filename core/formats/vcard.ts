@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 import { plainLines, plainText } from '../calls/text'
 import { type Home, readDialled } from '../numbers/dialled'
 import { beyond, longest, mostAddresses, mostNumbers, type NumberKind } from './contact-fields'
@@ -26,7 +27,7 @@ export interface CardContact {
 }
 
 /** One card of a file: the number of its first line, and its lines, or why it can't be read. */
-export type Card = { at: number, lines: string[] } | { at: number, fault: string }
+export type Card = { at: number, lines: string[] } | { at: number, fault: Phrase }
 
 /** Characters: a photograph may be large, a whole album is none. */
 const longestCard = 1_500_000
@@ -52,18 +53,18 @@ export function cardsOf(text: string): Card[] {
     open.size += line.length
     if (open.size <= longestCard) open.lines.push(line)
   }
-  if (open) cards.push({ at: open.at, fault: 'The card has no end (END:VCARD): the file may have been cut off.' })
+  if (open) cards.push({ at: open.at, fault: phrase('files.cardWithoutEnd') })
   return cards
 }
 
 function finished({ at, lines, size }: { at: number, lines: string[], size: number }): Card {
-  if (size > longestCard) return { at, fault: 'The card is too large: leave its pictures out.' }
+  if (size > longestCard) return { at, fault: phrase('files.cardTooLarge') }
   const isOld = lines.some(line => /^VERSION:\s*2\.1\s*$/i.test(line))
   const read = lines.map(line => isOld ? readOldLine(line) : readLine(line))
   const wrong = read.findIndex(line => line === null)
-  if (wrong >= 0) return { at, fault: `This is no line of a card: "${plainText(lines[wrong]!, 60)}".` }
+  if (wrong >= 0) return { at, fault: phrase('files.noLineOfACard', { line: plainText(lines[wrong]!, 60) }) }
   const kept = (read as ContentLine[]).filter(({ name }) => name !== 'BEGIN' && name !== 'END')
-  return kept.some(({ name }) => name !== 'VERSION') ? { at, lines: kept.map(lineText) } : { at, fault: 'The card is empty.' }
+  return kept.some(({ name }) => name !== 'VERSION') ? { at, lines: kept.map(lineText) } : { at, fault: phrase('files.cardIsEmpty') }
 }
 
 /** What the lines of a card say; the name is empty when they name nobody. */
@@ -107,8 +108,8 @@ export function unreadNumbers(lines: readonly string[], home: Home): string[] {
   })
 }
 
-/** What of a card is more than is kept of a contact, in words; the card itself keeps it. */
-export function leftOut(lines: readonly string[], home: Home): string[] {
+/** What of a card is more than is kept of a contact; the card itself keeps it. */
+export function leftOut(lines: readonly string[], home: Home): Phrase[] {
   const read = lines.flatMap(line => readLine(line) ?? [])
   const all = (name: string) => read.filter(line => line.name === name)
   const most = (name: string) => Math.max(0, ...all(name).map(({ value }) => plainLines(textValue(value), Infinity).length))

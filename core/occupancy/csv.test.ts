@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import { inEnglish } from '../../words/in-english'
 import { merrowby } from '../../demo/company/merrowby'
 import { readStays } from './csv'
 
@@ -27,6 +28,6 @@ describe('a list of who is where', () => {
       ['place,occupant\n851,x\n,y', /^Line 3: place is empty/], ['place,occupant,from\n851,x,tomorrow', /^Line 2: from is not a time/],
       ['place,occupant,from\n851,x,2026-13-45T99:99', /^Line 2: from is not a time/],
       ['place,occupant,from,to\n851,x,2026-01-02,2026-01-01', /^Line 2: to must be later/],
-    ] as const) expect(readStays(company, list), list).toEqual({ fault: expect.stringMatching(fault) as string })
+    ] as const) expect(inEnglish(readStays(company, list)), list).toEqual({ fault: expect.stringMatching(fault) as string })
   })
 })

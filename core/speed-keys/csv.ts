@@ -1,4 +1,4 @@
-import { phrase, type Spoken } from '../../words/phrase'
+import { phrase, type Phrase, type Spoken } from '../../words/phrase'
 import type { Company } from '../company/company'
 import { lookUp, telephoneWithNumber } from '../company/lookups'
 import { readTable, writeTable } from '../formats/csv'
@@ -18,13 +18,13 @@ export function toCsv(company: Company, keys: readonly SpeedKey[]): string {
 }
 
 /** @returns the keys, or what is wrong with the first row that can't be read, and what to do about it */
-export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | { fault: Spoken } {
-  if (text.length > longestFile) return { fault: `The file is too long: a page holds ${mostKeys} keys.` }
+export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | { fault: Phrase } {
+  if (text.length > longestFile) return { fault: phrase('files.pageTooLong', { most: mostKeys }) }
   const table = readTable(text, longestFile, true)
   if ('fault' in table) return table
   const named = table.columns.map(column => column.trim().toLowerCase())
-  if (table.rows.length > mostKeys) return { fault: `The file has ${table.rows.length} keys, and a page holds ${mostKeys}: leave some out.` }
-  if (!named.includes('kind') || !named.includes('of')) return { fault: 'The first row must name the columns kind and of (and label, if wanted).' }
+  if (table.rows.length > mostKeys) return { fault: phrase('files.tooManyKeys', { keys: table.rows.length, most: mostKeys }) }
+  if (!named.includes('kind') || !named.includes('of')) return { fault: phrase('files.columnsOfKeys') }
   const rows = table.rows.map(row => Object.fromEntries(named.map((column, at) => [column, row[at]!])))
   const keys: SpeedKey[] = []
   for (const [index, row] of rows.entries()) {
@@ -37,7 +37,7 @@ export function fromCsv(company: Company, text: string): { keys: SpeedKey[] } | 
 
 function keyOf(company: Company, row: Record<string, string>): SpeedKey | { fault: Spoken } {
   const kind = keyKinds.find(known => known === row.kind)
-  if (!kind) return { fault: `kind must be one of ${keyKinds.join(', ')}, not "${row.kind}".` }
+  if (!kind) return { fault: phrase('files.noKind', { kinds: keyKinds.join(', '), kind: row.kind ?? '' }) }
   const of = row.of ?? ''
   const extension = kind === 'person' ? telephoneWithNumber(company, of)?.person : undefined
   try {

@@ -1,11 +1,12 @@
 import { Worker } from 'node:worker_threads'
 import type { CardContact } from '~~/core/formats/vcard'
 import type { Home } from '~~/core/numbers/dialled'
+import type { Phrase } from '~~/words/phrase'
 import { Unfetched } from '../outside/ask'
 import type { BookSource } from './carddav'
 
 /** A card as it was read, and what of it is more than is kept. */
-export interface ReadCard { href: string, etag: string, said: CardContact, lines: string[], cut: string[] }
+export interface ReadCard { href: string, etag: string, said: CardContact, lines: string[], cut: Phrase[] }
 
 export interface BookJob {
   source: BookSource

@@ -5,9 +5,11 @@ import { plainText, wellFormed } from '~~/core/calls/text'
 import { fold } from '~~/core/directory/folding'
 import type { CardContact } from '~~/core/formats/vcard'
 import type { AddressBook, NewAddressBook } from '~~/shared/address-books'
+import { spoken } from '~~/words/phrase'
 import { homeIn } from '../company/home'
 import { changing, insert, takeAway, update } from '../contacts/contacts'
 import { fromDatabase } from '../database/away'
+import { t } from '../language'
 import { Unfetched } from '../outside/ask'
 import { Seal } from '../outside/seal'
 import { wrongInput } from '../validation/read'
@@ -171,7 +173,7 @@ export class AddressBooks {
         await tx.execute(
           `insert into book_card (book, href, etag, contact, cut) values (?, ?, ?, ?, ?)
             on conflict (book, href) do update set etag = excluded.etag, contact = excluded.contact, cut = excluded.cut`,
-          [book, href, etag, contact, cut.join(', ')],
+          [book, href, etag, contact, cut.map(one => spoken(t, one)).join(', ')],
         )
       }
       await this.leaveEmpty(tx, book, by, change)

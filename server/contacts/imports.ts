@@ -7,7 +7,9 @@ import { type CardContact, contactOf as contactOfCard } from '~~/core/formats/vc
 import { type Home, readDialled } from '~~/core/numbers/dialled'
 import type { ContactImport, ImportRow, ImportUndone, ImportVerdicts, Verdict } from '~~/shared/contact-imports'
 import type { NewContact } from '~~/shared/contacts'
+import { spoken } from '~~/words/phrase'
 import { homeIn } from '../company/home'
+import { t } from '../language'
 import { changing, insert, kept, type Origin, selecting, takeAway, update } from './contacts'
 
 /**
@@ -315,7 +317,7 @@ class Those {
     const whole = merged(into, this.firmNames.get(into.company ?? '') ?? null, row, was)
     const next = { ...whole, numbers: whole.numbers.slice(0, mostNumbers), addresses: whole.addresses.slice(0, mostAddresses) }
     const left = beyond({ numbers: whole.numbers.length, addresses: whole.addresses.length, name: 0, note: 0 })
-    const changes = [...this.changesOf(into, next), ...left.map(one => `left out: ${one}`)]
+    const changes = [...this.changesOf(into, next), ...left.map(one => t('files.leftOut', { what: spoken(t, one) }))]
     if (changes.length === 0 && JSON.stringify(card) === JSON.stringify(into.card)) return { verdict: 'unchanged', why: '', next: null, into }
     // A card that says something else, of which nothing is shown, is kept all the same.
     return { verdict: changes.length === 0 ? 'unchanged' : 'changed', why: changes.join(', '), next, into }

@@ -5,9 +5,11 @@ import type { Company } from '~~/core/company/company'
 import { ownedBy } from '~~/core/company/house-directory'
 import { guessedPeople, type Meaning, peopleOf, type PeopleRow } from '~~/core/company/people-table'
 import type { HouseDirectoryLook, HouseDirectoryState, HouseDirectoryWanted } from '~~/shared/house-directory'
+import { spoken } from '~~/words/phrase'
 import { companyEdits, editIn } from '../company/edits'
 import { companyIn, readCompany } from '../company/rows'
 import { fromDatabase, muchAtOnce } from '../database/away'
+import { t } from '../language'
 import { Seal } from '../outside/seal'
 import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
@@ -77,7 +79,7 @@ export class HouseDirectory {
     const columns = columnsOf(entries, wanted.columns, company)
     const known = await fromDatabase(() => this.known(this.orm.em.fork()))
     const rows = planned(company, entries, columns, known, wanted.numbered)
-    if ('fault' in rows) throw wrongInput('columns', rows.fault)
+    if ('fault' in rows) throw wrongInput('columns', spoken(t, rows.fault))
     return { columns, rows: rows.map(shown) }
   }
 
@@ -91,7 +93,7 @@ export class HouseDirectory {
     const entries = await readEntries(source, columns.map(({ attribute }) => attribute), this.options.allowed).catch(asWrongInput)
     const company = await fromDatabase(() => readCompany(this.orm.em.fork()))
     const rows = planned(company, entries, columns, new Map(), wanted.numbered)
-    if ('fault' in rows) throw wrongInput('columns', rows.fault)
+    if ('fault' in rows) throw wrongInput('columns', spoken(t, rows.fault))
     await fromDatabase(() => this.orm.em.fork().execute(
       `insert into house_directory (id, address, start_tls, user_name, secret, base, filter, columns, numbered, next_at)
         values (1, ?, ?, ?, ?, ?, ?, ?::jsonb, ?, now() + interval '${pauses.claimed}')
@@ -170,7 +172,7 @@ export class HouseDirectory {
     const known = await this.known(tx)
     const company = await companyIn(tx)
     const rows = planned(company, entries, columns, known, numbered)
-    if ('fault' in rows) throw new DirectoryUnread(rows.fault)
+    if ('fault' in rows) throw new DirectoryUnread(spoken(t, rows.fault))
     const edit = (of: Company, all: readonly PeopleRow[]) => {
       const changes = all.flatMap(({ changes }) => changes)
       return editIn(tx, itself, changes.map(change => thingOf(of, change)), changes)
@@ -186,7 +188,7 @@ export class HouseDirectory {
         if (!row) continue
         all.push(await edit(now, [row]).then(() => row, (error: unknown): PeopleRow => {
           if (!isWrong(error)) throw error
-          return { ...rows[index]!, verdict: 'refused', why: error.message }
+          return { ...rows[index]!, verdict: 'refused', why: [error.message] }
         }))
       }
       return all
@@ -241,7 +243,7 @@ export class HouseDirectory {
   }
 }
 
-const shown = ({ name, verdict, why }: PeopleRow) => ({ name, verdict, why })
+const shown = ({ name, verdict, why }: PeopleRow) => ({ name, verdict, why: why.map(one => spoken(t, one)).join(', ') })
 const cellsOf = (columns: Row['columns'], { values }: DirectoryEntry) => columns.map(({ attribute }) => values.get(attribute.toLowerCase()) ?? '')
 
 function asWrongInput(error: unknown): never {
@@ -266,7 +268,7 @@ function columnsOf(entries: readonly DirectoryEntry[], said: Row['columns'], com
 
 function planned(
   company: Company, entries: readonly DirectoryEntry[], columns: Row['columns'], known: ReadonlyMap<string, string>, numbered: boolean,
-): PeopleRow[] | { fault: string } {
+): ReturnType<typeof peopleOf> {
   const table = {
     columns: columns.map(({ attribute }) => attribute), rows: entries.map(entry => cellsOf(columns, entry)), lines: entries.map((_, index) => index + 1),
   }

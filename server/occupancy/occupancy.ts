@@ -2,9 +2,11 @@ import { randomUUID } from 'node:crypto'
 import type { EntityManager } from '@mikro-orm/postgresql'
 import { readStays, type Stay } from '~~/core/occupancy/csv'
 import type { Occupant } from '~~/shared/whereabouts'
+import { spoken } from '~~/words/phrase'
 import { whereaboutsChannel } from '../calendars/calendars'
 import { fromDatabase } from '../database/away'
 import { OccupancyEntity } from '../database/entities'
+import { t } from '../language'
 import { useRelay } from '../relay'
 import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
@@ -22,7 +24,7 @@ const keyOf = ({ telephone, name }: { telephone: string, name: string }) => `${t
 export async function takeList(csv: string, field: string): Promise<{ stays: number, unknown: string[] }> {
   const { company, orm, wallNow } = useRelay()
   const read = readStays(company.current, csv)
-  if ('fault' in read) throw wrongInput(field, read.fault)
+  if ('fault' in read) throw wrongInput(field, spoken(t, read.fault))
   await fromDatabase(() => takeStays(orm.em.fork(), read.stays, wallNow))
   return { stays: read.stays.length, unknown: read.unknown }
 }

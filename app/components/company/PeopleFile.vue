@@ -27,7 +27,7 @@ async function look(event: Event): Promise<void> {
   if (!file) return
   await send({}, async () => {
     const read = readTable(textOf(new Uint8Array(await file.arrayBuffer())), mostRows)
-    if ('fault' in read) throw new NotTaken(read.fault)
+    if ('fault' in read) throw new NotTaken(say(read.fault))
     name.value = file.name
     as.value = guessedPeople(read, live.company!.settings)
     table.value = read
@@ -39,7 +39,7 @@ async function look(event: Event): Promise<void> {
 watch([table, as, numbered], () => void send({}, async () => {
   if (!table.value) return
   const found = peopleOf(live.company!, table.value, { as: as.value, newId, numbered: numbered.value })
-  if ('fault' in found) throw new NotTaken(found.fault)
+  if ('fault' in found) throw new NotTaken(say(found.fault))
   rows.value = found
   seen = found.flatMap(({ changes }) => changes.map(change => thingOf(live.company!, change)))
 }), { deep: true })
@@ -54,7 +54,7 @@ async function bringIn(): Promise<void> {
   if (!await send({}, async () => {
     await editCompany(live.company!, changes.value, seen)
   })) return
-  emit('done', `${count('new')} new and ${count('changed')} changed. It can be undone under What was changed.`)
+  emit('done', t('files.broughtIn', { added: count('new'), changed: count('changed') }))
   rows.value = []
   table.value = null
 }

@@ -1,13 +1,18 @@
 <script setup lang="ts">
 import type { PeopleRow } from '~~/core/company/people-table'
 
-type Row = Pick<PeopleRow, 'name' | 'verdict' | 'why'> & { at?: number }
+type Row = Pick<PeopleRow, 'name' | 'verdict'> & { why: PeopleRow['why'] | string, at?: number }
 
 /** What would become of each of many people; whatever is done with them stands beside how many there are. */
 const props = defineProps<{ from: string, each: string, rows: readonly Row[] }>()
 const count = (verdict: Row['verdict']) => props.rows.filter(row => row.verdict === verdict).length
 const shown = ref<Row['verdict'] | 'all'>('all')
 const mostShown = 500
+const words = {
+  all: t('files.all'), new: t('contacts.new'), changed: t('contacts.changed'), unchanged: t('contacts.unchanged'), refused: t('contacts.refused'),
+}
+/** As the server has said it already, or as it is to be said here. */
+const whyOf = ({ why }: Row) => typeof why === 'string' ? why : why.map(say).join(', ')
 const numbered = computed(() => props.rows.map((row, index) => ({ ...row, at: row.at ?? index + 1 })))
 const found = computed(() => numbered.value.filter(({ verdict }) => shown.value === 'all' || verdict === shown.value))
 </script>
@@ -28,7 +33,7 @@ const found = computed(() => numbered.value.filter(({ verdict }) => shown.value 
         :key="at"
         :value="which"
       >
-        {{ which }}
+        {{ words[which] }}
       </el-radio-button>
     </el-radio-group>
   </p>
@@ -41,7 +46,7 @@ const found = computed(() => numbered.value.filter(({ verdict }) => shown.value 
     <template #default="{ row }">
       <td>{{ row.at }}</td>
       <td>{{ row.name }}</td>
-      <td><strong>{{ row.verdict }}</strong>{{ row.why && `: ${row.why}` }}</td>
+      <td><strong>{{ words[row.verdict] }}</strong>{{ whyOf(row) && `: ${whyOf(row)}` }}</td>
     </template>
   </RecordsTable>
   <p

@@ -152,7 +152,7 @@ onMounted(bringing.remember)
               <td>{{ row.said?.company ?? '' }}</td>
               <td>{{ row.said?.numbers.slice(0, 2).map(one => formatNumber(one.number)).join(', ') ?? '' }}</td>
               <td>
-                <strong>{{ row.verdict ?? '…' }}</strong>{{ row.why && `: ${row.why}` }}
+                <strong>{{ row.verdict ? verdictWords[row.verdict] : '…' }}</strong>{{ row.why && `: ${row.why}` }}
                 <span
                   v-if="row.unread.length"
                   class="soft"
@@ -160,7 +160,7 @@ onMounted(bringing.remember)
                 <span
                   v-if="row.left.length"
                   class="soft"
-                >{{ t('contacts.leftOut', { left: row.left.join(', ') }) }}</span>
+                >{{ t('contacts.leftOut', { left: row.left.map(say).join(', ') }) }}</span>
               </td>
             </template>
           </RecordsTable>
