@@ -71,12 +71,30 @@ export default withNuxt(
   room(testsOfCore.map(file => file.startsWith('core') ? file : `core/${file}`), { knows: ['demo', 'sound'], packages: outside }),
   {
     // What is computed says itself in keys of the catalogue: a sentence here would be one language's.
-    files: ['core/{calls,console,queues,figures,routing,presence,greetings,numbers}/**/*.ts', 'core/speed-keys/meaning.ts', 'core/directory/entries.ts'],
-    ignores: ['**/*.test.ts', 'core/calls/{tryout,wishes,small-house}.ts'],
+    files: [
+      'core/{calls,console,queues,figures,routing,presence,greetings,numbers,formats,occupancy,sound}/**/*.ts',
+      'core/speed-keys/{csv,meaning}.ts', 'core/directory/entries.ts',
+      'core/company/{check,people-table}.ts',
+    ],
+    // By which words a column is known in somebody's file is no sentence.
+    ignores: ['**/*.test.ts', 'core/calls/{tryout,wishes,small-house}.ts', 'core/formats/contact-table.ts'],
     rules: {
       'no-restricted-syntax': ['error', ...['Literal[value=/[A-Za-z]{2,} [a-z]{2,}/]', 'TemplateElement[value.raw=/[A-Za-z]{2,} [a-z]{2,}/]'].map(selector => ({
         selector, message: 'Words stand in the catalogue (words/en): say its key, with phrase() or a Speaker.',
       }))],
+    },
+  },
+  {
+    // What the server answers is said in the language of whoever asks.
+    files: ['server/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': ['error', ...[
+        'CallExpression[callee.name="createError"] Property[key.name="message"]', 'CallExpression[callee.name="wrongInput"]',
+        'NewExpression[callee.name=/^(Unfetched|NotProven|DirectoryUnread|SoundRefused|Answered)$/]',
+      ].flatMap(where => ['Literal[value=/[A-Za-z]{2,} [a-z]{2,}/]', 'TemplateElement[value.raw=/[A-Za-z]{2,} [a-z]{2,}/]'].map(said => ({
+        selector: `${where} > ${said}, ${where} > TemplateLiteral > ${said}`, message: 'Words stand in the catalogue (words/en/answers.ts): say them with t().',
+      })))],
     },
   },
   room(['words/**/*.ts'], { knows: [], packages: ['^(~~|(\\.\\./)+)/?core(/|$)'] }),

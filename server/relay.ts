@@ -39,6 +39,7 @@ import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
 import { OwnSounds } from './own-sounds/own-sounds'
 import { noSound, type SoundPort, SoundProcess } from './sound-link/sound-process'
+import { t } from './language'
 
 /** What the database tells of by a channel of its own, and what that is news of for whoever answers. */
 const channels: readonly (readonly [string, NewsTopic])[] = [
@@ -281,6 +282,6 @@ export const relayIfAny = () => running
 
 /** @throws while the server is still waiting for its database */
 export function useRelay(): Relay {
-  if (!running) throw createError({ statusCode: 503, message: 'The server is starting: its database does not answer yet. Try again in a moment.' })
+  if (!running) throw createError({ statusCode: 503, message: t('answers.serverIsStarting') })
   return running
 }

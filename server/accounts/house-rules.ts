@@ -4,6 +4,7 @@ import { always, type Right } from '~~/shared/rights'
 import type { Role } from '~~/shared/roles'
 import { recordChanges } from './changes'
 import type { Notices } from '../database/notices'
+import { t } from '../language'
 
 const channel = 'house_rules'
 
@@ -48,7 +49,7 @@ export class HouseRulesKeeper {
       if (rows.length > 0) await recordChanges(tx, by, changes)
       return rows
     })
-    if (changed.length === 0) throw createError({ statusCode: 409, message: 'Somebody else has changed the rules meanwhile. Look at them and try again.' })
+    if (changed.length === 0) throw createError({ statusCode: 409, message: t('answers.rulesChangedMeanwhile') })
     await this.load()
     await this.orm.em.fork().execute(`select pg_notify('${channel}', '')`)
     return this.current

@@ -5,6 +5,7 @@ import type { Right } from '~~/shared/rights'
 import type { Role } from '~~/shared/roles'
 import { fromDatabase } from '../database/away'
 import { useRelay } from '../relay'
+import { t } from '../language'
 
 declare module '#auth-utils' {
   interface SecureSessionData {
@@ -36,10 +37,10 @@ export async function whoAsks(event: Asking): Promise<{ person: SignedIn, sessio
  */
 export async function requirePerson(event: H3Event, may: readonly Role[] | { right: Right }): Promise<{ person: SignedIn, session: string }> {
   const asks = await whoAsks(event)
-  if (!asks) throw createError({ statusCode: 401, message: 'You are not signed in, or your session has ended. Please sign in.' })
+  if (!asks) throw createError({ statusCode: 401, message: t('answers.pleaseSignIn') })
   const allowed = 'right' in may ? asks.person.rights.includes(may.right) : may.length === 0 || may.includes(asks.person.role)
   if (!allowed) {
-    throw createError({ statusCode: 403, message: `Your role (${asks.person.role}) may not do that. Ask an administrator.` })
+    throw createError({ statusCode: 403, message: t('answers.notByYourRole', { role: asks.person.role }) })
   }
   return asks
 }
@@ -51,5 +52,5 @@ export async function requirePerson(event: H3Event, may: readonly Role[] | { rig
 export function requireToken(event: H3Event, token: string): void {
   const [given, wanted] = [getHeader(event, 'authorization') ?? '', `Bearer ${token}`].map(text => Buffer.from(text)) as [Buffer, Buffer]
   if (!token || given.length !== wanted.length || !timingSafeEqual(given, wanted))
-    throw createError({ statusCode: 401, message: 'The token is not the one that the server was started with.' })
+    throw createError({ statusCode: 401, message: t('answers.wrongToken') })
 }

@@ -4,6 +4,7 @@ import type { Home } from '~~/core/numbers/dialled'
 import type { Phrase } from '~~/words/phrase'
 import { Unfetched } from '../outside/ask'
 import type { BookSource } from './carddav'
+import { t } from '../language'
 
 /** A card as it was read, and what of it is more than is kept. */
 export interface ReadCard { href: string, etag: string, said: CardContact, lines: string[], cut: Phrase[] }
@@ -74,7 +75,7 @@ export class BookReader {
         reject(error as Error)
         void worker.terminate()
       }
-      const late = setTimeout(() => end(new Unfetched('The address book takes too long to read.')), patience)
+      const late = setTimeout(() => end(new Unfetched(t('answers.bookTakesTooLong'))), patience)
       worker.on('message', (message: FromBook) => {
         if ('sentence' in message) return end(new Unfetched(message.sentence ?? unreadable))
         if (!('changed' in message) && !('gone' in message)) return resolve(message)

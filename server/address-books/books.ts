@@ -60,8 +60,8 @@ export class AddressBooks {
    */
   async add(given: NewAddressBook): Promise<AddressBook> {
     const name = plainText(given.name, 60)
-    if (name === '') throw wrongInput('name', 'name is missing: please fill it in.')
-    if (!URL.canParse(given.address)) throw wrongInput('address', 'The address must begin with https:// or http://.')
+    if (name === '') throw wrongInput('name', t('answers.nameIsMissing'))
+    if (!URL.canParse(given.address)) throw wrongInput('address', t('answers.noWebAddress'))
     const address = await this.reader.find({ address: given.address, user: given.user, password: given.password }).catch((error: unknown) => {
       throw error instanceof Unfetched ? wrongInput('address', error.message) : error
     })
@@ -69,9 +69,9 @@ export class AddressBooks {
     await fromDatabase(() => this.orm.em.fork().transactional(async (tx) => {
       await tx.execute('lock table address_book in share row exclusive mode')
       const there = await tx.execute<{ name: string, address: string }[]>('select name, address from address_book')
-      if (there.some(one => fold(one.name) === fold(name))) throw createError({ statusCode: 409, message: 'There is an address book of that name already.' })
-      if (there.some(one => one.address === address)) throw createError({ statusCode: 409, message: 'That address book is read already.' })
-      if (there.length >= mostBooks) throw createError({ statusCode: 409, message: `${mostBooks} address books are read at most.` })
+      if (there.some(one => fold(one.name) === fold(name))) throw createError({ statusCode: 409, message: t('answers.bookOfThatName') })
+      if (there.some(one => one.address === address)) throw createError({ statusCode: 409, message: t('answers.bookIsReadAlready') })
+      if (there.length >= mostBooks) throw createError({ statusCode: 409, message: t('answers.tooManyBooks', { most: mostBooks }) })
       await tx.execute(
         'insert into address_book (id, name, address, user_name, secret, next_at) values (?, ?, ?, ?, ?, now())',
         [id, name, address, wellFormed(given.user), this.seal.close(given.password)],
@@ -257,5 +257,5 @@ export class AddressBooks {
 const columns = 'id, name, address, user_name, secret, token'
 
 function noBook() {
-  return createError({ statusCode: 404, message: 'That address book is not read any more.' })
+  return createError({ statusCode: 404, message: t('answers.bookIsGone') })
 }

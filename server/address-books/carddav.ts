@@ -1,5 +1,6 @@
 import { createAccount, davRequest, type DAVResponse, fetchAddressBooks, propfind, syncCollection } from 'tsdav'
 import { askOutside, Unfetched } from '../outside/ask'
+import { t } from '../language'
 
 /**
  * Address books of other servers (CardDAV, RFC 6352), read and never written. What has changed since a token is asked for (RFC 6578); a server that can't say,
@@ -40,15 +41,15 @@ export class BookClient {
     const bounds = { allowed, signal: AbortSignal.timeout(patience), largest: largestAnswer }
     this.fetch = async (input, init) => {
       const url = new URL(String(input))
-      if (url.origin !== this.origin) throw new Unfetched('The address leads on to another server: give that server\'s own address.')
+      if (url.origin !== this.origin) throw new Unfetched(t('answers.leadsToAnotherServer'))
       const headers: Record<string, string> = {}
       new Headers(init?.headers).forEach((value, name) => {
         headers[name] = value
       })
       const answer = await askOutside(url, { method: init?.method, headers, ...typeof init?.body === 'string' && { body: init.body } }, bounds)
-      if (answer.status === 401) throw new Unfetched('The user name or the password is not right.')
+      if (answer.status === 401) throw new Unfetched(t('answers.wrongUserOrPassword'))
       // What was cut off would be read as if the rest were no more.
-      if (answer.status === 207 && !/<\/([\w-]+:)?multistatus\s*>\s*$/.test(answer.text)) throw new Unfetched('The answer of the address is cut off.')
+      if (answer.status === 207 && !/<\/([\w-]+:)?multistatus\s*>\s*$/.test(answer.text)) throw new Unfetched(t('answers.answerIsCutOff'))
       const type = answer.headers['content-type'] ?? ''
       const location = answer.headers.location
       // 204 and the like have no body, and none may be given.
@@ -69,11 +70,11 @@ export class BookClient {
       const account = await createAccount({ account: { serverUrl: address, accountType: 'carddav' }, ...this.how })
       return fetchAddressBooks({ account, ...this.how })
     }).catch((error: unknown) => {
-      throw error instanceof NotUnderstood ? new Unfetched('There is no address book at the address.') : error
+      throw error instanceof NotUnderstood ? new Unfetched(t('answers.noAddressBookThere')) : error
     })
     if (books.length === 1) return books[0]!.url
     throw new Unfetched(books.length === 0
-      ? 'There is no address book at the address.'
+      ? t('answers.noAddressBookThere')
       : `There are ${books.length} address books there: give the address of one, such as ${books.slice(0, 3).map(({ url }) => url).join(' or ')}.`)
   }
 
@@ -85,7 +86,7 @@ export class BookClient {
    */
   async read(token: string | null, known: ReadonlyMap<string, string>, reading: Reading): Promise<string | null> {
     const changes = await this.changesSince(token) ?? (token === null ? null : await this.changesSince(null)) ?? await this.listing()
-    if (changes.tags.size > mostCards) throw new Unfetched(`The address book has ${changes.tags.size} cards, and ${mostCards} are read at most.`)
+    if (changes.tags.size > mostCards) throw new Unfetched(t('answers.tooManyCards', { cards: changes.tags.size, most: mostCards }))
     const wanted = [...changes.tags].filter(([href, etag]) => etag === '' || known.get(href) !== etag).map(([href]) => href)
     for (let first = 0; first < wanted.length; first += cardsAtOnce)
       await reading.changed(await this.cards(wanted.slice(first, first + cardsAtOnce), changes.tags))
@@ -121,7 +122,7 @@ export class BookClient {
       if (!more) return { tags, gone: [...gone], whole: token === null, token: said }
       next = said
     }
-    throw new Unfetched('The address says again and again that there is more.')
+    throw new Unfetched(t('answers.moreWithoutEnd'))
   }
 
   private async listing(): Promise<Changes> {
@@ -177,7 +178,7 @@ export class BookClient {
       return await ask()
     }
     catch (error) {
-      throw error instanceof Unfetched ? error : new NotUnderstood('The address answers something that can\'t be understood.')
+      throw error instanceof Unfetched ? error : new NotUnderstood(t('answers.answerNotUnderstood'))
     }
   }
 }
@@ -191,7 +192,7 @@ const trimmed = (path: string) => path.replace(/\/+$/, '')
 
 /** @throws Unfetched unless it is an answer about several things */
 function onlyMany([first]: readonly DAVResponse[], what: string): void {
-  if (first?.raw?.multistatus === undefined) throw new Unfetched(`The address answers with status ${first?.status ?? 0} instead of ${what}.`)
+  if (first?.raw?.multistatus === undefined) throw new Unfetched(t('answers.otherStatus', { status: first?.status ?? 0, what }))
 }
 
 function isBook(answer: DAVResponse | undefined): boolean {

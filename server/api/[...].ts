@@ -1,4 +1,5 @@
+import { t } from '../language'
 /** Whatever else is asked of the API. */
 export default defineEventHandler(() => {
-  throw createError({ statusCode: 404, message: 'There is no such thing in this API. GET /api/openapi.json describes it.' })
+  throw createError({ statusCode: 404, message: t('answers.noSuchThing') })
 })

@@ -6,6 +6,7 @@ import type { EndpointDescription } from '../endpoints/define'
 import { costs, takeShare, tooOften } from '../endpoints/shares'
 import type { Listener } from '../feed/hub'
 import { useRelay } from '../relay'
+import { t } from '../language'
 
 /** A browser that has this much (bytes) still to read, beside one whole picture, is let go; it comes back and is told what it missed. */
 const longestBacklog = 8 * 1024 * 1024
@@ -19,7 +20,7 @@ const listeners = new WeakMap<object, Listener>()
 const handler = defineWebSocketHandler({
   async upgrade(request) {
     const asks = await whoAsks({ request, headers: request.headers, context: {} } as unknown as Parameters<typeof whoAsks>[0]).catch(() => null)
-    if (!asks) return new Response('You are not signed in, or your session has ended.', { status: 401 })
+    if (!asks) return new Response(t('answers.sessionHasEnded'), { status: 401 })
     const wait = await takeShare(asks.session, costs.any)
     if (wait !== null) return new Response(tooOften(wait), { status: 429, headers: { 'retry-after': String(wait) } })
     const context = { asks }

@@ -4,6 +4,7 @@ import { defineEndpoint } from '../endpoints/define'
 import { carryOut, refusals } from '../exchange-link/carry-out'
 import { isPlayedBy } from '../exchange-link/own-callers'
 import { useRelay } from '../relay'
+import { t } from '../language'
 
 export default defineEndpoint({
   summary: 'A stand-in handset: one\'s own telephone; callers whom one plays, for whoever runs the company; and in the demo any other',
@@ -13,7 +14,7 @@ export default defineEndpoint({
   also: { ...refusals, 403: 'Neither one\'s own telephone nor a caller whom one plays, and this is not the demo.' },
 }, async ({ event, person, body: { id, ...request } }) => {
   if (!isOwn(request, person) && !isPlayed(request, person) && !useRuntimeConfig(event).demo) {
-    throw createError({ statusCode: 403, message: 'Handsets of others, and callers who are real, can be held in the demo only.' })
+    throw createError({ statusCode: 403, message: t('answers.handsetsInTheDemo') })
   }
   const done = await carryOut(`${person.signIn}:handset:${id}`, request)
   if (request.service === 'offerCall' && done.call) useRelay().ownCallers.add(person.signIn, done.call)

@@ -6,6 +6,7 @@ import { Account } from '../database/entities'
 import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
 import { wrongInput } from '../validation/read'
+import { t } from '../language'
 
 export default defineEndpoint({
   summary: 'A new password for oneself; every other browser is signed out',
@@ -19,9 +20,9 @@ export default defineEndpoint({
   if (!isGoodPassword(wanted, signIn, passwordLength)) throw wrongInput('wanted', passwordRule(passwordLength))
   const attempt = { signIn, address: '', browser: 'password' }
   const wait = await fromDatabase(() => signInLimits.begin(attempt))
-  if (wait !== null) throw createError({ statusCode: 429, message: `Too many attempts. Wait ${wait} seconds and try again.` })
+  if (wait !== null) throw createError({ statusCode: 429, message: t('answers.tooManyAttempts', { seconds: wait }) })
   const account = await fromDatabase(() => orm.em.fork().findOneOrFail(Account, { signIn }))
-  if (!await passwords.verify(account.passwordHash, current)) throw wrongInput('current', 'That is not your present password.')
+  if (!await passwords.verify(account.passwordHash, current)) throw wrongInput('current', t('answers.notThePresentPassword'))
   await fromDatabase(() => signInLimits.succeeded(attempt))
   const passwordHash = await passwords.hash(wanted)
   await fromDatabase(() => orm.em.fork().nativeUpdate(Account, { signIn }, { passwordHash }))

@@ -8,6 +8,7 @@ import { fromDatabase } from '../database/away'
 import { Account } from '../database/entities'
 import { defineEndpoint } from '../endpoints/define'
 import { useRelay } from '../relay'
+import { t } from '../language'
 
 const knownCookie = 'estafette-known'
 const halfAYear = 180 * 24 * 60 * 60
@@ -31,13 +32,13 @@ export default defineEndpoint({
   if (wait !== null) {
     log(`sign-in: refused for "${plainText(signIn, 60)}" from ${address}: too many attempts`)
     setHeader(event, 'retry-after', wait)
-    throw createError({ statusCode: 429, message: `Too many failed attempts. Wait ${spellWait(wait)} and try again.` })
+    throw createError({ statusCode: 429, message: t('answers.tooManyFailed', { wait: spellWait(wait) }) })
   }
   const account = await fromDatabase(() => orm.em.fork().findOne(Account, { signIn }))
   const right = await passwords.verify(account?.passwordHash, password).catch(tooMany)
   if (!account || !right || account.disabled) {
     log(`sign-in: failed for "${plainText(signIn, 60)}" from ${address}`)
-    throw createError({ statusCode: 401, message: 'Sign-in name and password do not belong together. Check both and try again.' })
+    throw createError({ statusCode: 401, message: t('answers.signInDoesNotFit') })
   }
   await fromDatabase(() => signInLimits.succeeded(attempt))
   if (passwords.isOld(account.passwordHash)) {
@@ -50,9 +51,9 @@ export default defineEndpoint({
 
 function tooMany(error: unknown): never {
   if (!(error instanceof TooManyHashes)) throw error
-  throw createError({ statusCode: 503, message: 'Many people sign in at this moment. Try again in a few seconds.' })
+  throw createError({ statusCode: 503, message: t('answers.manySignIn') })
 }
 
 function spellWait(seconds: number): string {
-  return seconds < 100 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : `${Math.ceil(seconds / 60)} minutes`
+  return seconds < 100 ? t('answers.countSeconds', { count: seconds }) : t('answers.countMinutes', { count: Math.ceil(seconds / 60) })
 }

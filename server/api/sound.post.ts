@@ -3,6 +3,7 @@ import { defineEndpoint } from '../endpoints/define'
 import { mayHold } from '../exchange-link/own-callers'
 import { useRelay } from '../relay'
 import { SoundAway, SoundRefused } from '../sound-link/sound-process'
+import { t } from '../language'
 
 export default defineEndpoint({
   summary: 'Ear and mouth of a telephone for this browser (WebRTC): its offer with every candidate in it, answered alike',
@@ -16,7 +17,7 @@ export default defineEndpoint({
   },
 }, async ({ event, person, session, body: { device, sdp } }) => {
   if (!mayHold(person, device, useRuntimeConfig(event).demo))
-    throw createError({ statusCode: 403, message: 'Telephones of others, and callers who are real, can be heard in the demo only.' })
+    throw createError({ statusCode: 403, message: t('answers.heardInTheDemo') })
   try {
     return await useRelay().sound.join({ device, sdp, session })
   }

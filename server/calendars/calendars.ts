@@ -13,6 +13,7 @@ import { wrongInput } from '../validation/read'
 import { isWebAddress, Unfetched } from '../outside/ask'
 import { fetchCalendar, type Validators } from './fetch'
 import { type CalendarReader, type Read, Unreadable } from './reader'
+import { t } from '../language'
 
 export const whereaboutsChannel = 'whereabouts'
 
@@ -66,7 +67,7 @@ export class Calendars {
   /** @throws 404 */
   async info(of: string): Promise<CalendarInfo> {
     const [row] = await this.infos('c."of" = ?', [of])
-    if (!row) throw createError({ statusCode: 404, message: 'No calendar is known there.' })
+    if (!row) throw createError({ statusCode: 404, message: t('answers.noCalendarThere') })
     return row
   }
 
@@ -90,7 +91,7 @@ export class Calendars {
     const [row] = await fromDatabase(() => this.orm.em.fork().execute<Row[]>(
       `update calendar set next_at = now() + interval '${pauses.claimed}' where "of" = ? returning ${columns}`, [of],
     ))
-    if (!row) throw createError({ statusCode: 404, message: 'No calendar is known there.' })
+    if (!row) throw createError({ statusCode: 404, message: t('answers.noCalendarThere') })
     await fromDatabase(() => this.renew(row), muchAtOnce)
   }
 
@@ -100,8 +101,8 @@ export class Calendars {
    */
   async put(of: string, by: string, source: { address: string | null, content: string | null }): Promise<CalendarInfo> {
     const { address, content } = source
-    if ((address === null) === (content === null)) throw wrongInput('address', 'Give either an address or a file.')
-    if (address !== null && !isWebAddress(address)) throw wrongInput('address', 'The address must begin with https:// or http://.')
+    if ((address === null) === (content === null)) throw wrongInput('address', t('answers.addressOrFile'))
+    if (address !== null && !isWebAddress(address)) throw wrongInput('address', t('answers.noWebAddress'))
     try {
       const { text, validators } = address === null ? { text: content, validators: unsaid } : await fetchCalendar(address, this.options.allowed)
       const read = await this.read(of, by, text!)

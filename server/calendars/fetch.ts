@@ -1,4 +1,5 @@
 import { askOutside, Unfetched } from '../outside/ask'
+import { t } from '../language'
 
 /** Milliseconds for everything together, and bytes. */
 const longestFetch = 10_000
@@ -28,15 +29,15 @@ export async function fetchCalendar(address: string, allowed: readonly string[],
   for (let redirects = 0; redirects <= mostRedirects; redirects++) {
     const { status, headers, text } = await askOutside(next, { headers: asked }, bounds)
     if (status >= 300 && status < 400 && headers.location) {
-      if (!URL.canParse(headers.location, next)) throw new Unfetched('The address leads on to another that is none.')
+      if (!URL.canParse(headers.location, next)) throw new Unfetched(t('answers.leadsNowhere'))
       next = new URL(headers.location, next)
       continue
     }
     if (status === 304 && (known.etag ?? known.modified) !== null) return { text: null, validators: known }
-    if (status !== 200) throw new Unfetched(`The address answers with status ${status} instead of a calendar.`)
+    if (status !== 200) throw new Unfetched(t('answers.noCalendarButStatus', { status }))
     return { text, validators: { etag: said(headers.etag), modified: said(headers['last-modified']) } }
   }
-  throw new Unfetched(`The address leads on more than ${mostRedirects} times.`)
+  throw new Unfetched(t('answers.leadsOnTooOften', { most: mostRedirects }))
 }
 
 /** What another server wrote, where it can be kept and sent again. */

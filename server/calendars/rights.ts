@@ -1,6 +1,7 @@
 import { lookUp } from '~~/core/company/lookups'
 import type { SignedIn } from '~~/shared/people'
 import { useRelay } from '../relay'
+import { t } from '../language'
 
 /**
  * A person keeps their own calendar; whose role may keeps everybody's, and the rosters.
@@ -10,6 +11,6 @@ export function mayKeepCalendar({ device, rights }: SignedIn, of: string): void 
   const { calendars, company } = useRelay()
   const own = device !== null && lookUp(company.current.telephones, device)?.person === of
   if (!own && !rights.includes('keepCalendars'))
-    throw createError({ statusCode: 403, message: 'Calendars of others and rosters are kept by supervisors and administrators.' })
-  if (!calendars.knows(of)) throw createError({ statusCode: 404, message: 'There is nobody, and no duty, of that id.' })
+    throw createError({ statusCode: 403, message: t('answers.calendarsByRole') })
+  if (!calendars.knows(of)) throw createError({ statusCode: 404, message: t('answers.noSuchCalendarOwner') })
 }

@@ -9,6 +9,7 @@ import { formatNumber } from '~~/core/numbers/dialled'
 import type { Charge, Charges, chargesQuery } from '~~/shared/charges'
 import { daysOf } from '../validation/period'
 import { wrongInput } from '../validation/read'
+import { t } from '../language'
 
 /**
  * What calls outside are put down to, for billing: those that one of ours made and somebody answered, for as long as they lasted from then. A code that was
@@ -88,14 +89,14 @@ export async function correctCharge(em: EntityManager, call: string, by: string,
   const typed = plainText(change.code, 24)
   const listed = accountCodeOf(company, typed)?.code
   if (typed !== '' && !listed && company.settings.listedCodesOnly)
-    throw wrongInput('code', `code: there is no account code ${typed}. Choose one of the list, or none.`)
+    throw wrongInput('code', t('answers.noSuchCode', { code: typed }))
   const one = `select * from (${answered} and r.id = ?) one`
   return em.transactional(async (tx) => {
     await tx.execute('select 1 from call_record where id = ? for update', [call])
     const [row] = await tx.execute<Row[]>(one, [call])
-    if (!row) throw createError({ statusCode: 404, message: 'There is no such call that was answered and has ended.' })
+    if (!row) throw createError({ statusCode: 404, message: t('answers.noSuchAnsweredCall') })
     if (row.code !== change.seen)
-      throw createError({ statusCode: 409, message: `Somebody has put this call down to ${row.code || 'no code'} meanwhile. Nothing was changed.` })
+      throw createError({ statusCode: 409, message: t('answers.bookedMeanwhile', { code: row.code || t('answers.noCode') }) })
     await tx.execute('insert into account_correction (call, "by", "before", "after") values (?, ?, ?, ?)', [call, by, row.code, listed ?? typed])
     const [now] = await tx.execute<Row[]>(one, [call])
     return chargeOf(now!)

@@ -36,7 +36,7 @@ export async function editCompany(
 export function editIn(
   turn: EntityManager, by: string, seen: readonly CompanyChange[], wanted: readonly CompanyChange[],
 ): Promise<{ edit: string, changes: number }> {
-  if (seen.length !== wanted.length) throw wrongInput('seen', 'seen must hold as many things as changes.')
+  if (seen.length !== wanted.length) throw wrongInput('seen', t('answers.seenAndChanges'))
   return turn.transactional(async (tx) => {
     const company = await companyIn(tx)
     const changes = wanted.map(change => clean(company, change))
@@ -46,8 +46,7 @@ export function editIn(
       const who = await whoChanged(tx, change)
       throw createError({
         statusCode: 409,
-        message: `${who} has changed ${nameOf(company, change)} meanwhile: ${differences(seen[index]!, now)}. `
-          + 'Nothing was written over: look at it and try again.',
+        message: t('answers.changedMeanwhile', { who, name: nameOf(company, change), differences: differences(seen[index]!, now) }),
       })
     }
     const different = changes.filter(change => !isSameThing(thingOf(company, change), change))
@@ -80,7 +79,7 @@ export async function undoEdit(em: EntityManager, by: string, edit: string): Pro
   const rows = await em.execute<{ part: string, thing: string, before: unknown, after: unknown }[]>(
     'select part, thing, before, after from company_change where edit = ? order by id desc', [edit],
   )
-  if (rows.length === 0) throw createError({ statusCode: 404, message: 'There is no such edit.' })
+  if (rows.length === 0) throw createError({ statusCode: 404, message: t('answers.noSuchEdit') })
   const as = (value: 'before' | 'after') => rows.map(row =>
     (row.part === 'settings' ? { part: row.part, value: row[value] } : { part: row.part, id: row.thing, value: row[value] }) as CompanyChange)
   return editCompany(em, by, as('after'), as('before'))
@@ -120,11 +119,10 @@ function clean(company: Company, change: CompanyChange): CompanyChange {
   const { part, id, value } = change
   const fits = part === 'shortNumbers' ? shortNumber.test(id) : isNewId(id)
   if (thingOf(company, change).value === null && !fits) {
-    const why = 'it begins with a letter, and has letters, digits, "-", "_" and ":" alone'
-    throw wrongInput('changes', `changes: "${plainText(id, 60)}" is no id: ${why}.`)
+    throw wrongInput('changes', t('answers.noId', { id: plainText(id, 60) }))
   }
   if (value !== null && (part === 'shortNumbers' ? (value as { number: string }).number : (value as { id: string }).id) !== id)
-    throw wrongInput('changes', `changes: what stands under ${id} must have that id.`)
+    throw wrongInput('changes', t('answers.otherId', { id }))
   return asKept({ part, id, value: plainTexts(value) } as CompanyChange, company.settings)
 }
 
@@ -152,9 +150,10 @@ function nameOf(company: Company, change: CompanyChange): string {
 
 /** In which fields two differ, with what stands there now. */
 function differences(one: CompanyChange, now: CompanyChange): string {
-  if (now.value === null) return 'it is not there any more'
-  if (one.value === null) return 'it is there already'
+  if (now.value === null) return t('answers.notThereAnyMore')
+  if (one.value === null) return t('answers.thereAlready')
   const [was, is] = [one.value, now.value] as Record<string, unknown>[]
   const fields = Object.keys(is!).filter(field => JSON.stringify(was![field]) !== JSON.stringify(is![field]))
-  return fields.slice(0, 4).map(field => `${field} is ${plainText(JSON.stringify(is![field]), 60)} now`).join(', ') || 'in its order'
+  const changed = fields.slice(0, 4).map(field => t('answers.fieldIsNow', { field, value: plainText(JSON.stringify(is![field]), 60) }))
+  return changed.join(', ') || t('answers.inItsOrder')
 }

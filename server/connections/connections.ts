@@ -5,6 +5,7 @@ import type { HouseDirectoryState } from '~~/shared/house-directory'
 import type { IdentitySettings } from '~~/shared/identity'
 import { fromDatabase } from '../database/away'
 import type { Relay } from '../relay'
+import { t } from '../language'
 
 type Named = Pick<Connection, 'kind' | 'id'>
 
@@ -22,7 +23,8 @@ export async function connectionsOf(relay: Relay): Promise<Connection[]> {
     ...books.map(({ id, name, address, contacts, unread, cut, cutCards, readAt, failure }): Connection => ({
       kind: 'addressBook', id, name, address, well: failure === null, lastSuccess: readAt, lastProblem: failure,
       brings: [
-        many(contacts, 'contact'), ...unread > 0 ? [`${many(unread, 'card')} without a name`] : [], ...cut > 0 ? [`${cut} not kept whole`] : [],
+        t('answers.countContacts', { count: contacts }), ...unread > 0 ? [t('answers.countCardsWithoutName', { count: unread })] : [],
+        ...cut > 0 ? [t('answers.notKeptWhole', { cut })] : [],
       ].join('; '),
       notKept: cutCards,
     })),
@@ -31,13 +33,12 @@ export async function connectionsOf(relay: Relay): Promise<Connection[]> {
       return {
         kind: 'calendar', id: of, name: person ? `${person.first} ${person.last}` : lookUp(duties, of)?.name ?? of, address: address ?? '',
         well: failure === null, lastSuccess: readAt, lastProblem: failure,
-        brings: `${many(times, 'busy time')}${problems.length > 0 ? `; ${problems.length} that could not be read` : ''}`, notKept: problems,
+        brings: [t('answers.countBusyTimes', { count: times }), ...problems.length > 0 ? [t('answers.notRead', { problems: problems.length })] : []].join('; '),
+        notKept: problems,
       }
     }),
   ]
 }
-
-const many = (count: number, of: string) => `${count} ${of}${count === 1 ? '' : 's'}`
 
 /**
  * Tries one of them at once.
@@ -69,7 +70,7 @@ export async function tryNow(relay: Relay, { kind, id: typed }: Named): Promise<
       await relay.calendars.readNow(id)
   }
   const found = (await connectionsOf(relay)).find(one => one.kind === kind && one.id === id)
-  if (!found) throw createError({ statusCode: 404, message: 'There is no such connection any more.' })
+  if (!found) throw createError({ statusCode: 404, message: t('answers.noSuchConnection') })
   return found
 }
 

@@ -6,7 +6,9 @@ import { longest, mostAddresses, mostNumbers } from '~~/core/formats/contact-fie
 import type { Contact, ContactKind, NewContact } from '~~/shared/contacts'
 import { homeIn } from '../company/home'
 import { inTurn } from '../database/turns'
+import { spoken } from '~~/words/phrase'
 import { wrongInput } from '../validation/read'
+import { t } from '../language'
 
 /**
  * Whom we know outside: shared by all who answer for the company, or one's own, which nobody else sees. Every change has a number, by which a console asks for
@@ -82,20 +84,20 @@ export async function removeContact(em: EntityManager, by: string, id: string, s
  * @throws 404 when either is not there, 409 when this one has changed since that version, 422 for one with itself
  */
 export async function mergeContacts(em: EntityManager, by: string, id: string, seen: number, other: string): Promise<Contact> {
-  if (id === other) throw wrongInput('other', 'other must be another contact.')
+  if (id === other) throw wrongInput('other', t('answers.otherContact'))
   return changing(em, async (tx, change) => {
     const into = await seenAs(tx, by, id, seen)
     const [row] = await tx.execute<Row[]>(`${select} where c.id = ? and not c.removed and (c.owner is null or c.owner = ?)`, [other, by])
-    if (!row) throw createError({ statusCode: 404, message: 'The other contact is not there any more. Nothing was changed.' })
+    if (!row) throw createError({ statusCode: 404, message: t('answers.otherContactIsGone') })
     refuseOfBook(row)
     const from = contactOf(row)
     const numbers = [...into.numbers, ...from.numbers.filter(({ number }) => !into.numbers.some(one => one.number === number))]
-    if (numbers.length > mostNumbers) throw wrongInput('other', `other: together they have more than ${mostNumbers} numbers. Remove some first.`)
+    if (numbers.length > mostNumbers) throw wrongInput('other', t('answers.togetherTooManyNumbers', { most: mostNumbers }))
     const note = [into.note, from.note].filter(Boolean).join('\n')
-    if (note.length > longest.note) throw wrongInput('other', `other: together their notes have more than ${longest.note} letters. Shorten one first.`)
+    if (note.length > longest.note) throw wrongInput('other', t('answers.togetherTooLongNotes', { most: longest.note }))
     const mark = into.mark === 'none' ? from.mark : into.mark
     const addresses = [...new Set([...into.addresses, ...from.addresses])]
-    if (addresses.length > mostAddresses) throw wrongInput('other', `other: together they have more than ${mostAddresses} addresses. Remove some first.`)
+    if (addresses.length > mostAddresses) throw wrongInput('other', t('answers.togetherTooManyAddresses', { most: mostAddresses }))
     if (into.kind === 'company') await tx.execute('update contact set company = ?, change = ?, version = version + 1 where company = ?', [id, change, other])
     await takeAway(tx, by, other, change)
     await tx.execute(
@@ -143,12 +145,12 @@ async function nextChange(tx: EntityManager): Promise<number> {
 
 async function seenAs(tx: EntityManager, who: string, id: string, seen: number): Promise<Contact> {
   const [row] = await tx.execute<Row[]>(`${select} where c.id = ? and not c.removed and (c.owner is null or c.owner = ?)`, [id, who])
-  if (!row) throw createError({ statusCode: 404, message: 'That contact is not there any more. Nothing was changed.' })
+  if (!row) throw createError({ statusCode: 404, message: t('answers.contactIsGone') })
   if (row.version !== seen) {
     const [{ by } = { by: 'Somebody else' }] = await tx.execute<{ by: string }[]>(
       'select coalesce(a.name, c.changed_by) as by from contact c left join account a on a.sign_in = c.changed_by where c.id = ?', [id],
     )
-    throw createError({ statusCode: 409, message: `${by} has changed this contact meanwhile. Nothing was written over: look at it and try again.` })
+    throw createError({ statusCode: 409, message: t('answers.contactChangedMeanwhile', { by }) })
   }
   refuseOfBook(row)
   return contactOf(row)
@@ -156,29 +158,29 @@ async function seenAs(tx: EntityManager, who: string, id: string, seen: number):
 
 /** @throws 409 for one that is changed elsewhere */
 function refuseOfBook({ book, name }: Row): void {
-  if (book !== null) throw createError({ statusCode: 409, message: `${name} comes from the address book ${book}, and is changed there. Nothing was changed.` })
+  if (book !== null) throw createError({ statusCode: 409, message: t('answers.comesFromABook', { name, book }) })
 }
 
 /** A contact as it can be kept: texts clean, numbers in E.164, its company one that is there. */
 export async function kept(tx: EntityManager, who: string, id: string, given: NewContact): Promise<NewContact> {
   const name = plainText(given.name, longest.name)
-  if (!name) throw wrongInput('name', 'name is missing: please fill it in.')
+  if (!name) throw wrongInput('name', t('answers.nameIsMissing'))
   const home = await homeIn(tx)
   const numbers = given.numbers.map(({ number, kind }, index) => {
     const dialled = readDialled(number, home)
     if (dialled.kind === 'outside') return { number: dialled.e164, kind }
-    const why = dialled.kind === 'invalid' ? dialled.why : 'A number outside has more digits.'
-    throw wrongInput(`numbers[${index}].number`, `number "${plainText(number, 40)}": ${why}`)
+    const why = dialled.kind === 'invalid' ? spoken(t, dialled.why) : t('answers.moreDigits')
+    throw wrongInput(`numbers[${index}].number`, t('answers.numberAndWhy', { number: plainText(number, 40), why }))
   })
   const twice = numbers.find(({ number }, index) => numbers.findIndex(one => one.number === number) < index)
-  if (twice) throw wrongInput('numbers', `numbers: ${twice.number} stands there twice. Remove one.`)
+  if (twice) throw wrongInput('numbers', t('answers.numberTwice', { number: twice.number }))
   const company = given.kind === 'person' ? given.company : null
   if (company !== null) {
     // A shared person is of no company that only one of us sees.
     const [there] = await tx.execute<{ kind: ContactKind }[]>(
       'select kind from contact where id = ? and not removed and (owner is null or owner = ?) for share', [company, given.private ? who : null],
     )
-    if (there?.kind !== 'company' || company === id) throw wrongInput('company', 'company: there is no such company any more. Choose another.')
+    if (there?.kind !== 'company' || company === id) throw wrongInput('company', t('answers.companyIsGone'))
   }
   const [language, category] = [plainText(given.language, longest.language), plainText(given.category, longest.category)]
   const note = plainLines(given.note, longest.note)

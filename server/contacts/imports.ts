@@ -79,7 +79,7 @@ export async function undoImport(em: EntityManager, by: string, mayUndoOthers: b
       'select "by", owner, undone_at from contact_import where id = ? for update', [id],
     )
     if (!found || (found.by !== by && (found.owner !== null || !mayUndoOthers)))
-      throw createError({ statusCode: 404, message: 'There is no such import of yours.' })
+      throw createError({ statusCode: 404, message: t('answers.noSuchImport') })
     await tx.execute('update contact_import set undone_at = coalesce(undone_at, now()) where id = ?', [id])
     const rows = await tx.execute<ToUndo[]>(
       `select r.position, r.verdict, r.contact, r.before, r.version, c.version as now, c.kind, c.name, c.removed
@@ -87,7 +87,7 @@ export async function undoImport(em: EntityManager, by: string, mayUndoOthers: b
       where r.import = ? order by r.position desc, r.verdict = 'company' limit ${undoneAtOnce}`,
       [id],
     )
-    if (rows.length === 0 && found.undone_at) throw createError({ statusCode: 409, message: 'That has been undone already. Nothing was changed.' })
+    if (rows.length === 0 && found.undone_at) throw createError({ statusCode: 409, message: t('answers.undoneAlready') })
     const answer: ImportUndone = { undone: 0, left: [], more: rows.length === undoneAtOnce }
     /** Of those that the file names more than once: the version to which they are undone so far. */
     const reached = new Map<string, number>()
@@ -155,8 +155,8 @@ async function openImport(tx: EntityManager, by: string, id: string): Promise<bo
   const [found] = await tx.execute<{ owner: string | null, undone: boolean }[]>(
     'select owner, undone_at is not null as undone from contact_import where id = ? and "by" = ? for update', [id, by],
   )
-  if (!found) throw createError({ statusCode: 404, message: 'There is no such import of yours. Nothing was changed.' })
-  if (found.undone) throw createError({ statusCode: 409, message: 'That import has been undone. Nothing was changed: begin again with the file.' })
+  if (!found) throw createError({ statusCode: 404, message: t('answers.noSuchImportUnchanged') })
+  if (found.undone) throw createError({ statusCode: 409, message: t('answers.importWasUndone') })
   return found.owner !== null
 }
 
@@ -306,9 +306,9 @@ class Those {
   private judged(row: ImportRow): Judged {
     const { card, company: firm, ...said } = row
     const refused = (why: string): Judged => ({ verdict: 'refused', why, next: null, into: null })
-    if (said.name === '') return refused('Nobody is named.')
+    if (said.name === '') return refused(t('files.nobodyIsNamed'))
     const unread = said.numbers.find(({ number }) => readDialled(number, this.home).kind !== 'outside')
-    if (unread) return refused(`"${plainText(unread.number, 40)}" is no number that can be called.`)
+    if (unread) return refused(t('answers.noNumber', { number: plainText(unread.number, 40) }))
     const elsewhere = this.elsewhere(row)
     if (elsewhere) return { verdict: 'unchanged', why: elsewhere, next: null, into: null }
     const into = this.here.named(row) ?? this.here.alike(row) ?? null
@@ -327,19 +327,19 @@ class Those {
   private elsewhere(row: ImportRow): string | null {
     if (this.here.named(row)) return null
     const inBook = this.books.named(row) ?? (this.here.alike(row) ? undefined : this.books.alike(row))
-    if (inBook) return `is in the address book ${inBook.book}, and is changed there`
+    if (inBook) return t('answers.isInABook', { book: inBook.book ?? '' })
     if (!this.others.named(row)) return null
-    return this.isPrivate ? 'is a shared contact already' : 'is one of your own contacts already'
+    return t(this.isPrivate ? 'answers.isShared' : 'answers.isYourOwn')
   }
 
   private changesOf(into: Known, next: NonNullable<Judged['next']>): string[] {
     const differs = (one: unknown, other: unknown) => JSON.stringify(one) !== JSON.stringify(other)
     const firm = this.firmNames.get(into.company ?? '') ?? null
     return [
-      ...into.name !== next.name ? ['name'] : [], ...into.kind !== next.kind ? ['kind'] : [],
-      ...fold(firm ?? '') !== fold(next.firm ?? '') ? ['company'] : [], ...differs(into.numbers, next.numbers) ? ['numbers'] : [],
-      ...differs(into.addresses, next.addresses) ? ['addresses'] : [], ...into.category !== next.category ? ['category'] : [],
-      ...into.language !== next.language ? ['language'] : [], ...into.note !== next.note ? ['note'] : [],
+      ...into.name !== next.name ? [t('answers.name')] : [], ...into.kind !== next.kind ? [t('answers.kind')] : [],
+      ...fold(firm ?? '') !== fold(next.firm ?? '') ? [t('answers.company')] : [], ...differs(into.numbers, next.numbers) ? [t('answers.numbers')] : [],
+      ...differs(into.addresses, next.addresses) ? [t('answers.addresses')] : [], ...into.category !== next.category ? [t('answers.category')] : [],
+      ...into.language !== next.language ? [t('answers.language')] : [], ...into.note !== next.note ? [t('answers.note')] : [],
     ]
   }
 }

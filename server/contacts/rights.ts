@@ -1,6 +1,7 @@
 import type { SignedIn } from '~~/shared/people'
 import { fromDatabase } from '../database/away'
 import { useRelay } from '../relay'
+import { t } from '../language'
 
 /**
  * Everybody who answers keeps their own contacts; those that all see are changed by whose role may.
@@ -13,5 +14,5 @@ export async function mayChangeContact({ signIn, rights }: SignedIn, which: { id
     ? which.private
     : (await fromDatabase(() => useRelay().orm.em.fork().execute<object[]>('select 1 from contact where id = ? and owner = ?', [which.id, signIn]))).length > 0
   if (isOwn) return
-  throw createError({ statusCode: 403, message: 'Contacts that all see are not changed by your role. Keep one of your own, or ask an administrator.' })
+  throw createError({ statusCode: 403, message: t('answers.sharedContactsNotByRole') })
 }

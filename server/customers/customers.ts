@@ -1,5 +1,6 @@
 import { plainText } from '~~/core/calls/text'
 import { type CustomerKnown, customerSystemAnswer } from '~~/shared/customers'
+import { t } from '../language'
 
 /** Milliseconds. An answer that comes later than this is of no use before a call is answered. */
 const patience = 800
@@ -79,20 +80,20 @@ async function ask({ address, token }: CustomerSystem, number: string) {
   })
   if (!answer.ok) {
     await answer.body?.cancel()
-    throw new Answered(`answers with status ${answer.status}.`)
+    throw new Answered(t('answers.answersWithStatus', { status: answer.status }))
   }
   const parts: Uint8Array[] = []
   let size = 0
   for await (const part of answer.body as unknown as AsyncIterable<Uint8Array>) {
     size += part.length
-    if (size > largestAnswer) throw new Answered('answers with more than can be read.')
+    if (size > largestAnswer) throw new Answered(t('answers.answersTooMuch'))
     parts.push(part)
   }
   try {
     return customerSystemAnswer.validateSync(JSON.parse(Buffer.concat(parts).toString('utf8')), { strict: false, stripUnknown: true })
   }
   catch {
-    throw new Answered('answers something that can\'t be understood.')
+    throw new Answered(t('answers.answersNonsense'))
   }
 }
 
@@ -101,7 +102,7 @@ class Answered extends Error {}
 
 function problemOf(error: unknown): string {
   if (error instanceof Answered) return error.message
-  return error instanceof Error && (error.name === 'TimeoutError' || error.name === 'AbortError') ? 'did not answer in time.' : 'can\'t be reached.'
+  return error instanceof Error && (error.name === 'TimeoutError' || error.name === 'AbortError') ? t('answers.didNotAnswer') : t('answers.cantBeReached')
 }
 
 /** A link that a browser may open: never a script, and none that looks as if it led elsewhere. */

@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
 import type { EventSubscriber } from '@mikro-orm/postgresql'
 import { createError, isError } from 'h3'
+import { t } from '../language'
 
 /** Who asks waits this long for the database (milliseconds) and is told then; for much that is done as one, longer. */
 const patience = 2_500
@@ -27,11 +28,11 @@ export async function fromDatabase<T>(query: () => Promise<T>, longest = patienc
   catch (cause) {
     if (isError(cause)) throw cause
     if (ask.state === 'committing') {
-      throw createError({ statusCode: 504, message: 'The database has not said whether that was kept. Look whether it is there before you try again.' })
+      throw createError({ statusCode: 504, message: t('answers.notKnownWhetherKept') })
     }
     ask.state = 'late'
     throw createError({
-      statusCode: 503, message: 'The database does not answer: nothing was changed. Calls go on; this comes back by itself, try again in a moment.',
+      statusCode: 503, message: t('answers.databaseIsAway'),
     })
   }
   finally {

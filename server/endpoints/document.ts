@@ -1,6 +1,7 @@
 import { type ISchema, type ObjectSchema, object } from 'yup'
 import { type JsonSchema, jsonSchemaOf } from '~~/core/schema/json-schema'
 import type { EndpointDescription, MayAsk } from './define'
+import { t } from '../language'
 
 /** An endpoint where it stands. */
 export interface FoundEndpoint {
@@ -65,7 +66,7 @@ function operationOf(
 ): JsonSchema {
   const parameters = [...parametersOf('path', params), ...parametersOf('query', query)]
   const codes = {
-    ...(mayAsk !== 'everybody' && { 401: mayAsk === 'program' ? 'The token is not the one that the server was started with.' : 'Nobody is signed in.' }),
+    ...(mayAsk !== 'everybody' && { 401: mayAsk === 'program' ? t('answers.wrongToken') : 'Nobody is signed in.' }),
     ...(method !== 'get' && {
       403: 'The request comes from a page of another site.',
       408: 'The request did not come to its end in time.',

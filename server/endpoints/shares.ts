@@ -1,4 +1,5 @@
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
+import { t } from '../language'
 
 /**
  * How much of a server one session, or one address where nobody is signed in, may take: whoever asks without end, by whatever way, is refused for a while,
@@ -23,4 +24,4 @@ export async function takeShare(who: string, cost: number): Promise<number | nul
   }
 }
 
-export const tooOften = (wait: number) => `Too much was asked at once. Wait ${wait} ${wait === 1 ? 'second' : 'seconds'} and try again.`
+export const tooOften = (wait: number) => t('answers.tooMuchAtOnce', { wait: t('answers.countSeconds', { count: wait }) })

@@ -2,6 +2,7 @@ import type { DeviceId, NumberedEvent, Refusal, Request } from '~~/core/calls/mo
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { CompanyChange } from '~~/core/company/changes'
 import type { Position } from '~~/shared/feed'
+import { t } from '../language'
 
 /** The port to a telephone exchange. An adapter for another exchange replaces the stand-in without touching anything else. */
 export interface ExchangeLink {
@@ -68,7 +69,7 @@ export interface LinkListener {
 
 export class ExchangeUnreachable extends Error {
   constructor() {
-    super('The telephone exchange does not answer. Nothing was changed; the console goes on as soon as it is back.')
+    super(t('answers.exchangeIsAway'))
   }
 }
 
@@ -77,6 +78,6 @@ export class NotUnderstood extends Error {}
 
 export class ExchangeSilent extends Error {
   constructor() {
-    super('The telephone exchange has not answered. It isn\'t known yet whether that was done: look at the call before you try again.')
+    super(t('answers.exchangeSaysNothing'))
   }
 }

@@ -6,6 +6,7 @@ import { addCounts, noCounts, tallyOf } from '~~/core/figures/service-level'
 import { forecast, lookBack, type OpenAt } from '~~/core/queues/forecast'
 import type { Ahead } from '~~/shared/figures'
 import { type Asked, dayLength, figuresOf, rulesOf, todayOf } from './days'
+import { t } from '../language'
 
 /** What the coming hours bring to a queue, from the calls of the weeks before. */
 
@@ -19,7 +20,7 @@ const hoursAhead = 24
 export async function readAhead(asked: Asked, queue: string): Promise<Ahead> {
   const { company, now } = asked
   const group = lookUp(company.groups, queue)
-  if (!group || group.distribution !== 'queue') throw createError({ statusCode: 404, message: 'There is no such queue.' })
+  if (!group || group.distribution !== 'queue') throw createError({ statusCode: 404, message: t('answers.noSuchQueue') })
   const { zone, promiseOf } = rulesOf(company)
   const { local: today } = todayOf(zone, now)
   const arrivals = new Map<number, number[]>()

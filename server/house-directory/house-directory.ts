@@ -143,10 +143,10 @@ export class HouseDirectory {
     if (!row) return
     try {
       const password = this.seal.open(row.secret)
-      if (password === null) throw new DirectoryUnread('The password can\'t be read any more: the server\'s own secret has changed. Type it anew.')
+      if (password === null) throw new DirectoryUnread(t('answers.directoryPasswordUnreadable'))
       const entries = await readEntries({ ...row, password }, row.columns.map(({ attribute }) => attribute), this.options.allowed)
       // Nobody is taken for gone because something is wrong with what is asked.
-      if (entries.length === 0) throw new DirectoryUnread('The directory shows nobody there: nothing was changed.')
+      if (entries.length === 0) throw new DirectoryUnread(t('answers.directoryShowsNobody'))
       const refused = await inTurn(this.orm.em.fork(), companyEdits, tx => this.take(tx, row, entries))
       await this.orm.em.fork().execute(
         `update house_directory set failure = null, read_at = now(), refused = ?::jsonb, next_at = now() + interval '${pauses.next}'`,
@@ -238,7 +238,7 @@ export class HouseDirectory {
     if (password !== '' || user === '') return { ...source, password }
     const kept = await fromDatabase(() => this.row(this.orm.em.fork()))
     const opened = kept && kept.address === address && kept.user === user && kept.startTls === startTls ? this.seal.open(kept.secret) : null
-    if (!opened) throw wrongInput('password', 'password is missing: please type it for this address and user.')
+    if (!opened) throw wrongInput('password', t('answers.passwordIsMissing'))
     return { ...source, password: opened }
   }
 }

@@ -5,6 +5,7 @@ import {
   SizeLimitExceededError, TimeLimitExceededError,
 } from 'ldapts'
 import { plainText } from '~~/core/calls/text'
+import { t } from '../language'
 
 /** A directory that can't be read. The message is a sentence. */
 export class DirectoryUnread extends Error {}
@@ -47,10 +48,10 @@ const hidden = /pass|pwd|secret|hash|cert|photo|logo|audio|krb|samba|^objectclas
  * @throws DirectoryUnread
  */
 export async function readEntries(source: DirectorySource, attributes: readonly string[] | null, allowed: readonly string[]): Promise<DirectoryEntry[]> {
-  if (!URL.canParse(source.address)) throw new DirectoryUnread('The address can\'t be read: write it as ldap://host or ldaps://host.')
+  if (!URL.canParse(source.address)) throw new DirectoryUnread(t('answers.directoryAddressUnreadable'))
   const address = new URL(source.address)
   if (!allowed.some(one => placeOf(one) === placeOf(source.address))) {
-    throw new DirectoryUnread(`This server may not ask ${plainText(source.address, 100)}: whoever runs it adds that address to NUXT_CALENDAR_ORIGINS.`)
+    throw new DirectoryUnread(t('answers.mayNotAsk', { address: plainText(source.address, 100) }))
   }
   const filter = filterOf(source.filter)
   const sockets = new Set<net.Socket>()
@@ -87,13 +88,13 @@ export async function readEntries(source: DirectorySource, attributes: readonly 
     })
     for await (const { searchEntries } of pages) {
       for (const entry of searchEntries) found.push(entryOf(entry))
-      if (found.length > mostEntries) throw new DirectoryUnread(`More than ${mostEntries} entries match: name a part of the tree, or a narrower filter.`)
+      if (found.length > mostEntries) throw new DirectoryUnread(t('answers.tooManyEntries', { most: mostEntries }))
     }
     return found
   }
   catch (error) {
-    if (late) throw new DirectoryUnread('The directory did not answer in time.')
-    if (tooLarge) throw new DirectoryUnread(`What the directory answers is larger than ${largest / 1024 / 1024} MB.`)
+    if (late) throw new DirectoryUnread(t('answers.directoryIsLate'))
+    if (tooLarge) throw new DirectoryUnread(t('answers.directoryTooLarge', { megabytes: largest / 1024 / 1024 }))
     throw error instanceof DirectoryUnread ? error : new DirectoryUnread(sentenceOf(error, source))
   }
   finally {
@@ -109,7 +110,7 @@ function filterOf(text: string): Filter {
     return FilterParser.parseString(text)
   }
   catch {
-    throw new DirectoryUnread('The filter can\'t be read: brackets stand around each part, as (&(objectClass=person)(mail=*)).')
+    throw new DirectoryUnread(t('answers.filterUnreadable'))
   }
 }
 

@@ -8,6 +8,7 @@ import { fromDatabase } from '../database/away'
 import { fetchOutside, isWebAddress, Unfetched } from '../outside/ask'
 import { Seal } from '../outside/seal'
 import { wrongInput } from '../validation/read'
+import { t } from '../language'
 
 /** The provider could not be asked, or its word does not hold. The message is a sentence. */
 export class NotProven extends Error {
@@ -55,8 +56,8 @@ export class IdentityProvider {
   async keep(by: string, { secret, ...settings }: IdentityWanted): Promise<IdentitySettings> {
     const before = await fromDatabase(() => this.row())
     const isSame = before?.settings.issuer === settings.issuer && before.settings.clientId === settings.clientId
-    if (secret === '' && !isSame) throw wrongInput('secret', 'secret is missing: please type the one that the provider gave for this client.')
-    if (!settings.scopes.split(' ').includes('openid')) throw wrongInput('scopes', 'scopes must name openid: without it nobody is told who signs in.')
+    if (secret === '' && !isSame) throw wrongInput('secret', t('answers.secretIsMissing'))
+    if (!settings.scopes.split(' ').includes('openid')) throw wrongInput('scopes', t('answers.scopesWithoutOpenid'))
     const row = { settings, secret: secret === '' ? before!.secret : this.seal.close(secret), failure: null, readAt: null }
     await this.configOf(row).catch((error: unknown) => {
       throw wrongInput('issuer', sentenceOf(error).message)
@@ -111,7 +112,7 @@ export class IdentityProvider {
     const row = await this.needed()
     const begun = JSON.parse(this.seal.open(kept) || 'null') as Begun | null
     if (!begun || Date.now() - begun.at > longestSigningIn)
-      throw new NotProven('late', 'That took too long, or was begun in another browser. Sign in again.')
+      throw new NotProven('late', t('answers.tookTooLong'))
     const config = await this.configOf(row).catch(rethrow)
     try {
       const back = new URL(backAt(row))
@@ -150,7 +151,7 @@ export class IdentityProvider {
   async ended(token: string): Promise<{ subject: string | null, session: string | null }> {
     const row = await this.needed()
     const { issuer, jwks_uri: keys } = (await this.configOf(row).catch(rethrow)).serverMetadata()
-    if (keys === undefined) throw new NotProven('unproven', 'The provider names no keys.')
+    if (keys === undefined) throw new NotProven('unproven', t('answers.providerNamesNoKeys'))
     try {
       const { payload } = await jwtVerify(token, createRemoteJWKSet(new URL(keys), { [fetchKeys]: this.fetch }), {
         issuer, audience: row.settings.clientId, clockTolerance: tolerance, maxTokenAge: longestSigningIn / 1_000,
@@ -158,7 +159,7 @@ export class IdentityProvider {
       const { events, nonce, sid, sub } = payload
       const names = typeof events === 'object' && events !== null && Object.hasOwn(events, endedEvent)
       const [subject, session] = [typeof sub === 'string' ? sub : null, typeof sid === 'string' ? sid : null]
-      if (!names || nonce !== undefined || (subject === null && session === null)) throw new NotProven('unproven', 'That is no logout token.')
+      if (!names || nonce !== undefined || (subject === null && session === null)) throw new NotProven('unproven', t('answers.noLogoutToken'))
       return { subject, session }
     }
     catch (error) {
@@ -184,11 +185,11 @@ export class IdentityProvider {
     const of = JSON.stringify([issuer, clientId, sealed])
     if (this.known?.of === of && this.known.until > Date.now()) return this.known.config
     const secret = this.seal.open(sealed)
-    if (secret === null) throw new NotProven('away', 'The secret can\'t be read any more: the server\'s own secret has changed. Type it anew.')
-    if (!isWebAddress(issuer)) throw new NotProven('away', 'The issuer is no address: write it as https://login.example.')
+    if (secret === null) throw new NotProven('away', t('answers.secretUnreadable'))
+    if (!isWebAddress(issuer)) throw new NotProven('away', t('answers.issuerIsNoAddress'))
     const address = new URL(issuer)
     const isOurs = this.options.allowed.includes(address.origin)
-    if (address.protocol !== 'https:' && !isOurs) throw new NotProven('away', 'The issuer must begin with https://.')
+    if (address.protocol !== 'https:' && !isOurs) throw new NotProven('away', t('answers.issuerWithoutTls'))
     const config = oidc.discovery(address, clientId, undefined, secret === '' ? oidc.None() : oidc.ClientSecretPost(secret), {
       [oidc.customFetch]: this.fetch, timeout: longestAsking / 1_000,
       // Without TLS only where whoever runs the server has allowed that very origin.
@@ -203,7 +204,7 @@ export class IdentityProvider {
 
   private async needed(): Promise<Row> {
     const row = await fromDatabase(() => this.row())
-    if (!row) throw createError({ statusCode: 404, message: 'Nobody signs in by an identity provider here.' })
+    if (!row) throw createError({ statusCode: 404, message: t('answers.nobodySignsInByProvider') })
     return row
   }
 
@@ -226,12 +227,12 @@ function rethrow(error: unknown): never {
 function sentenceOf(error: unknown): NotProven {
   if (error instanceof NotProven) return error
   const cause = error instanceof Error ? error.cause : undefined
-  for (const one of [error, cause]) if (one instanceof Unfetched) return new NotProven('away', `The identity provider can't be asked: ${one.message}`)
+  for (const one of [error, cause]) if (one instanceof Unfetched) return new NotProven('away', t('answers.providerCantBeAsked', { why: one.message }))
   if (error instanceof oidc.AuthorizationResponseError)
-    return new NotProven('refused', `The identity provider has let nobody in (${plainText(error.error, 60)}).`)
+    return new NotProven('refused', t('answers.providerLetNobodyIn', { code: plainText(error.error, 60) }))
   if (error instanceof oidc.ResponseBodyError)
-    return new NotProven('unproven', `The identity provider refuses (${plainText(error.error, 60)}): begin anew, or have the client and its secret looked at.`)
-  if (error instanceof joseErrors.JOSEError) return new NotProven('unproven', `That is not the provider's word (${plainText(error.code, 60)}).`)
+    return new NotProven('unproven', t('answers.providerRefuses', { code: plainText(error.error, 60) }))
+  if (error instanceof joseErrors.JOSEError) return new NotProven('unproven', t('answers.notTheProvidersWord', { code: plainText(error.code, 60) }))
   const code = (error as { code?: unknown } | null)?.code
-  return new NotProven('unproven', `The identity provider's answer does not hold (${plainText(typeof code === 'string' ? code : 'no OpenID Connect', 80)}).`)
+  return new NotProven('unproven', t('answers.providersAnswerDoesNotHold', { code: plainText(typeof code === 'string' ? code : 'no OpenID Connect', 80) }))
 }

@@ -1,6 +1,7 @@
 import type { SignedIn } from '~~/shared/people'
 import { seesCallers } from '~~/shared/roles'
 import { useRelay } from '../relay'
+import { t } from '../language'
 
 /**
  * Whose messages a person reads: their own, and for those who answer for the company its lines'.
@@ -8,9 +9,9 @@ import { useRelay } from '../relay'
  */
 export function mailboxesOf({ device, role }: SignedIn, handset: string | undefined): string[] {
   if (handset !== undefined) {
-    if (!Object.hasOwn(useRelay().company.current.telephones, handset)) throw createError({ statusCode: 404, message: 'There is no such telephone.' })
+    if (!Object.hasOwn(useRelay().company.current.telephones, handset)) throw createError({ statusCode: 404, message: t('answers.noSuchTelephone') })
     if (handset !== device && !useRuntimeConfig().demo)
-      throw createError({ statusCode: 403, message: 'Messages of others can be read at their handset in the demo only.' })
+      throw createError({ statusCode: 403, message: t('answers.messagesInTheDemo') })
     return [handset]
   }
   const lines = seesCallers(role) ? Object.keys(useRelay().company.current.lines) : []

@@ -1,4 +1,5 @@
 import type { IncomingMessage } from 'node:http'
+import { t } from '../language'
 
 /** What is longer than this (bytes) is refused, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
 const longestBody = 100_000
@@ -38,11 +39,11 @@ export default defineEventHandler(async (event) => {
     request.once('close', () => clearTimeout(late))
   })
   const outcome = await read
-  if (outcome === 'tooLong') throw createError({ statusCode: 413, message: `A request may hold ${longest} bytes at most.` })
+  if (outcome === 'tooLong') throw createError({ statusCode: 413, message: t('answers.requestTooLong', { bytes: longest }) })
   if (outcome === 'late') {
     setHeader(event, 'connection', 'close')
     event.node.res.once('finish', () => request.destroy())
-    throw createError({ statusCode: 408, message: 'The request did not come to its end in time.' })
+    throw createError({ statusCode: 408, message: t('answers.requestWithoutEnd') })
   }
   Object.assign(request, { rawBody: Buffer.concat(parts) })
 })

@@ -3,6 +3,7 @@ import http from 'node:http'
 import https from 'node:https'
 import type { Readable } from 'node:stream'
 import { useAgent } from 'request-filtering-agent'
+import { t } from '../language'
 
 /** Something outside could not be fetched. The message is a sentence. */
 export class Unfetched extends Error {}
@@ -29,7 +30,7 @@ export interface Answered { status: number, headers: http.IncomingHttpHeaders, t
  * @throws Unfetched
  */
 export async function askOutside(address: URL, { method = 'GET', headers = {}, body }: Asked, bounds: Bounds): Promise<Answered> {
-  if (address.protocol !== 'http:' && address.protocol !== 'https:') throw new Unfetched('The address must begin with https:// or http://.')
+  if (address.protocol !== 'http:' && address.protocol !== 'https:') throw new Unfetched(t('answers.noWebAddress'))
   const { allowed, signal, largest } = bounds
   const { request } = address.protocol === 'https:' ? https : http
   const agent = allowed.includes(address.origin) ? undefined : useAgent(address.href)
@@ -74,9 +75,9 @@ export function fetchOutside(allowed: readonly string[], longest: number, larges
 }
 
 function unfetched(error: Error, signal: AbortSignal): Unfetched {
-  if (signal.aborted) return new Unfetched('The address did not answer in time.')
-  if (/is not allowed|private|forbidden/i.test(error.message)) return new Unfetched('The address lies in our own network, where nothing may be fetched.')
-  return new Unfetched(`The address can't be reached (${(error as NodeJS.ErrnoException).code ?? 'no connection'}).`)
+  if (signal.aborted) return new Unfetched(t('answers.addressIsLate'))
+  if (/is not allowed|private|forbidden/i.test(error.message)) return new Unfetched(t('answers.addressIsInside'))
+  return new Unfetched(t('answers.addressNotReached', { code: (error as NodeJS.ErrnoException).code ?? '–' }))
 }
 
 async function textOf(answer: http.IncomingMessage, signal: AbortSignal, largest: number): Promise<string> {
@@ -85,7 +86,7 @@ async function textOf(answer: http.IncomingMessage, signal: AbortSignal, largest
   try {
     for await (const part of unpacked(answer)) {
       size += (part as Buffer).length
-      if (size > largest) throw new Unfetched(`What the address answers is larger than ${largest / 1024 / 1024} MB.`)
+      if (size > largest) throw new Unfetched(t('answers.answerTooLarge', { megabytes: largest / 1024 / 1024 }))
       parts.push(part as Buffer)
     }
   }

@@ -4,6 +4,7 @@ import { recordingPrefix } from '~~/core/calls/recording/recordings'
 import { withoutMarks } from '~~/core/directory/folding'
 import { sampleRate } from '~~/core/sound/frames'
 import type { RecordingRow, RecordingsPage, recordingsQuery } from '~~/shared/recordings'
+import { t } from '../language'
 
 /** Recorded calls. Their sound stands in pieces beside that of mailboxes; a row here is there from the first piece on (`message-sound.ts`). */
 
@@ -35,7 +36,7 @@ export async function noteRecording(em: EntityManager, id: string, { note, befor
   if (changed.length > 0) return
   const [there] = await em.execute<object[]>('select 1 from recording where id = ? and deleted_at is null', [id])
   if (!there) throw noSuchRecording()
-  throw createError({ statusCode: 409, message: 'Somebody else has noted something meanwhile. Look at it and try again.' })
+  throw createError({ statusCode: 409, message: t('answers.otherNoteMeanwhile') })
 }
 
 /** Its sound goes for good; that it was, and who has deleted it, stays. @throws 404 */
@@ -48,7 +49,7 @@ export async function deleteRecording(orm: MikroORM, id: string, by: string): Pr
   })
 }
 
-export const noSuchRecording = () => createError({ statusCode: 404, message: 'There is no such recording, or it has been deleted.' })
+export const noSuchRecording = () => createError({ statusCode: 404, message: t('answers.noSuchRecording') })
 
 /** A recording is there from its first piece on, of two seconds. */
 export const beginRecordings = `

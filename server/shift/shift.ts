@@ -8,6 +8,7 @@ import { longest } from '~~/shared/longest'
 import type { Shift } from '~~/shared/shift'
 import { inTurn } from '../database/turns'
 import { wrongInput } from '../validation/read'
+import { t } from '../language'
 
 /** What is said from one shift to the next: notes, and hand-overs that whoever comes signs. A hand-over keeps what was open at that moment. */
 
@@ -57,10 +58,10 @@ async function stillToDo(em: EntityManager, lines: readonly string[], now: numbe
 /** @throws 422 without words, 409 when there are too many */
 export async function addNote(em: EntityManager, person: Person, text: string, now: number): Promise<void> {
   const words = plainText(text, longest.shiftNote)
-  if (!words) throw wrongInput('text', 'text is missing: please fill it in.')
+  if (!words) throw wrongInput('text', t('answers.textIsMissing'))
   await inTurn(em, channel, async (tx) => {
     const [{ count } = { count: 0 }] = await tx.execute<{ count: number }[]>('select count(*)::int as count from shift_note where done_at is null')
-    if (count >= mostNotes) throw createError({ statusCode: 409, message: `There are ${mostNotes} notes already: mark some as done first. Nothing was noted.` })
+    if (count >= mostNotes) throw createError({ statusCode: 409, message: t('answers.tooManyNotes', { most: mostNotes }) })
     await tx.execute('insert into shift_note (id, text, "by", by_name, at) values (?, ?, ?, ?, ?)', [randomUUID(), words, person.signIn, person.name,
       new Date(now)])
     await tell(tx)
@@ -76,7 +77,7 @@ export async function markNote(em: EntityManager, person: Person, id: string, do
         : 'update shift_note set done_at = null, done_by_name = null where id = ? returning 1',
       done ? [new Date(now), person.name, id] : [id],
     )
-    if (marked.length === 0) throw createError({ statusCode: 404, message: 'There is no such note.' })
+    if (marked.length === 0) throw createError({ statusCode: 404, message: t('answers.noSuchNote') })
     await tell(tx)
   })
 }
@@ -99,13 +100,13 @@ export async function handOver(
 export async function sign(em: EntityManager, person: Person, id: string, now: number): Promise<void> {
   await em.transactional(async (tx) => {
     const [row] = await tx.execute<{ by: string }[]>('select "by" from hand_over where id = ?', [id])
-    if (!row) throw createError({ statusCode: 404, message: 'There is no such hand-over.' })
-    if (row.by === person.signIn) throw createError({ statusCode: 409, message: 'You have handed this over yourself: whoever comes signs it.' })
+    if (!row) throw createError({ statusCode: 404, message: t('answers.noSuchHandOver') })
+    if (row.by === person.signIn) throw createError({ statusCode: 409, message: t('answers.ownHandOver') })
     const signed = await tx.execute<unknown[]>(
       'insert into hand_over_seen (hand_over, at, "by", by_name) values (?, ?, ?, ?) on conflict do nothing returning 1',
       [id, new Date(now), person.signIn, person.name],
     )
-    if (signed.length === 0) throw createError({ statusCode: 409, message: 'Somebody else has signed it already: you need do nothing.' })
+    if (signed.length === 0) throw createError({ statusCode: 409, message: t('answers.handOverIsSigned') })
     await tell(tx)
   })
 }

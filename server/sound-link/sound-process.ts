@@ -1,5 +1,6 @@
 import { type SoundAtPlace, soundsAtPlaces } from '~~/shared/own-sounds'
 import { type SoundAnswer, soundAnswer, type SoundHealth, soundHealth, type SoundPiece, soundPieces } from '~~/shared/sound'
+import { t } from '../language'
 
 /** Milliseconds. Whoever takes a call wants to hear soon, or to know that they won't. */
 const patience = 3_000
@@ -27,7 +28,7 @@ export interface SoundPort {
 
 export class SoundAway extends Error {
   constructor() {
-    super('There is no sound at the moment: calls go on without it, and it is tried again.')
+    super(t('answers.noSoundAtTheMoment'))
   }
 }
 
@@ -35,7 +36,7 @@ export class SoundRefused extends Error {}
 
 /** A house without sound: what is said is read. */
 export const noSound: SoundPort = {
-  join: () => Promise.reject(new SoundRefused('This house runs without sound: what is said is read under the call.')),
+  join: () => Promise.reject(new SoundRefused(t('answers.houseWithoutSound'))),
   end: () => Promise.resolve(),
   health: () => Promise.resolve(null),
   pieces: () => Promise.resolve([]),

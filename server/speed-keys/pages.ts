@@ -31,7 +31,7 @@ export async function pagesFor(em: EntityManager, signIn: string): Promise<KeyPa
 /** @throws 404 */
 export async function pageFor(em: EntityManager, signIn: string, id: string): Promise<KeyPage> {
   const [row] = await em.execute<Row[]>(`select ${columns} from key_page where id = ? and (owner is null or owner = ?)`, [id, signIn])
-  if (!row) throw createError({ statusCode: 404, message: 'There is no such page of keys.' })
+  if (!row) throw createError({ statusCode: 404, message: t('answers.noSuchPageOfKeys') })
   return pageOf(row)
 }
 
@@ -46,7 +46,7 @@ export async function addPage(em: EntityManager, signIn: string, page: { name: s
     if (count >= mostPages) {
       throw createError({
         statusCode: 409,
-        message: `There are ${mostPages} ${page.shared ? 'shared pages' : 'pages of your own'} already: remove one first. Nothing was changed.`,
+        message: t(page.shared ? 'answers.tooManySharedPages' : 'answers.tooManyOwnPages', { most: mostPages }),
       })
     }
     const added = { id: randomUUID(), name: page.name, owner, position: next, version: 1, keys: page.keys }
@@ -84,7 +84,7 @@ export async function removePage(em: EntityManager, signIn: string, id: string, 
 function changedMeanwhile(page: KeyPage): never {
   throw createError({
     statusCode: 409,
-    message: `Somebody else has changed the page ${page.name} at the same moment. Nothing of yours was changed: look at it as it is now, and try again.`,
+    message: t('answers.pageChangedMeanwhile', { name: page.name }),
   })
 }
 

@@ -1,4 +1,5 @@
 import { wrongInput } from './read'
+import { t } from '../language'
 
 const day = 24 * 60 * 60_000
 const longest = 366 * 5
@@ -9,7 +10,7 @@ const longest = 366 * 5
  */
 export function daysOf({ from, to }: { from: string, to: string }): { first: number, last: number } {
   const [first, last] = [Date.parse(from), Date.parse(to)]
-  if (last < first) throw wrongInput('to', 'to must not lie before from.')
-  if (last - first > longest * day) throw wrongInput('to', 'to: five years at most are counted at once.')
+  if (last < first) throw wrongInput('to', t('answers.toBeforeFrom'))
+  if (last - first > longest * day) throw wrongInput('to', t('answers.fiveYearsAtMost'))
   return { first, last }
 }

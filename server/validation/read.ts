@@ -1,6 +1,7 @@
 import { createError, getQuery, getRouterParam, type H3Event } from 'h3'
 import { ValidationError } from 'yup'
 import { wellFormed } from '~~/core/calls/text'
+import { t } from '../language'
 
 const longestSentence = 240
 
@@ -13,7 +14,7 @@ export function readInput<T>(read: () => T): T {
     return read()
   }
   catch (error) {
-    const sentence = error instanceof Error ? error.message.slice(0, longestSentence) : 'The input can\'t be read.'
+    const sentence = error instanceof Error ? error.message.slice(0, longestSentence) : t('answers.inputUnreadable')
     throw wrongInput(error instanceof ValidationError ? error.path ?? null : null, sentence)
   }
 }
@@ -37,7 +38,7 @@ function readParam(event: H3Event, name: string): string {
     return wellFormed(getRouterParam(event, name, { decode: true }) ?? '')
   }
   catch {
-    throw wrongInput(name, `${name} in the address can't be read.`)
+    throw wrongInput(name, t('answers.partUnreadable', { name }))
   }
 }
 
@@ -48,8 +49,8 @@ function readParam(event: H3Event, name: string): string {
 export function readQuery<T>(event: H3Event, schema: { validateSync(value: unknown): T }): T {
   const query = getQuery(event)
   for (const [field, value] of Object.entries(query)) {
-    if (typeof value !== 'string') throw wrongInput(field, `${field} may be given once only.`)
-    if (wellFormed(value) !== value) throw wrongInput(field, `${field} holds characters that are none.`)
+    if (typeof value !== 'string') throw wrongInput(field, t('answers.onceOnly', { field }))
+    if (wellFormed(value) !== value) throw wrongInput(field, t('answers.noCharacters', { field }))
   }
   return readInput(() => schema.validateSync(query))
 }

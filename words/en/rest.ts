@@ -1,5 +1,6 @@
 import account from './account'
 import accounts from './accounts'
+import answers from './answers'
 import blocked from './blocked'
 import charges from './charges'
 import company from './company'
@@ -37,6 +38,7 @@ import whereabouts from './whereabouts'
 export default {
   account,
   accounts,
+  answers,
   blocked,
   charges,
   company,

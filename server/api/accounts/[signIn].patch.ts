@@ -7,6 +7,7 @@ import { Account, SessionEntity } from '../../database/entities'
 import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 import { wrongInput } from '../../validation/read'
+import { t } from '../../language'
 
 export default defineEndpoint({
   summary: 'Change what somebody may do, or shut an account: in force at once, in every open console; one administrator always stays',
@@ -27,7 +28,7 @@ export default defineEndpoint({
     if (change.disabled !== undefined) account.disabled = change.disabled
     if (change.person !== undefined) {
       const who = change.person === null ? undefined : lookUp(company.current.people, change.person)
-      if (change.person !== null && !who) throw wrongInput('person', 'person: nobody here has that id any more. Choose somebody else.')
+      if (change.person !== null && !who) throw wrongInput('person', t('answers.personIsGone'))
       account.person = change.person
       if (who) account.name = `${who.first} ${who.last}`.trim()
     }
@@ -40,11 +41,11 @@ export default defineEndpoint({
         : [{ account: signIn, what: 'who it is', before: before.name, after: change.person === null ? 'nobody here' : account.name }],
     ])
     if ((await em.count(Account, { role: 'administrator', disabled: false })) === 0)
-      throw createError({ statusCode: 409, message: 'That is the last administrator: make somebody else one first. Nothing was changed.' })
+      throw createError({ statusCode: 409, message: t('answers.lastAdministrator') })
     if (change.disabled) await em.nativeDelete(SessionEntity, { signIn })
     return true
   }))
-  if (!found) throw createError({ statusCode: 404, message: 'There is no such account.' })
+  if (!found) throw createError({ statusCode: 404, message: t('answers.noSuchAccount') })
   await fromDatabase(() => sessions.changed(signIn))
   log(`accounts: ${administrator.signIn} changed ${signIn}: ${JSON.stringify(change)}`)
   return { changed: true }

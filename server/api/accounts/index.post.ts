@@ -8,6 +8,7 @@ import { fromDatabase } from '../../database/away'
 import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 import { wrongInput } from '../../validation/read'
+import { t } from '../../language'
 
 export default defineEndpoint({
   summary: 'A new account, of somebody who works here or of a name; its password is shown this once',
@@ -19,9 +20,9 @@ export default defineEndpoint({
   const { orm, company, passwords, sessions, log } = useRelay()
   const signIn = foldSignIn(body.signIn)
   const who = body.person === null ? undefined : lookUp(company.current.people, body.person)
-  if (body.person !== null && !who) throw wrongInput('person', 'person: nobody here has that id any more. Choose somebody else.')
+  if (body.person !== null && !who) throw wrongInput('person', t('answers.personIsGone'))
   const name = who ? `${who.first} ${who.last}`.trim() : plainText(body.name, 80)
-  if (name === '') throw wrongInput('name', 'name is missing: please fill it in, or choose who it is.')
+  if (name === '') throw wrongInput('name', t('answers.accountNameIsMissing'))
   const password = randomBytes(12).toString('base64url')
   const passwordHash = await passwords.hash(password)
   const made = await fromDatabase(() => orm.em.fork().transactional(async (tx) => {
@@ -32,7 +33,7 @@ export default defineEndpoint({
     if (rows.length > 0) await recordChanges(tx, administrator.signIn, [{ account: signIn, what: 'new account', before: '', after: `${name}, ${body.role}` }])
     return rows.length > 0
   }))
-  if (!made) throw createError({ statusCode: 409, message: `Somebody signs in as ${signIn} already. Choose another name.` })
+  if (!made) throw createError({ statusCode: 409, message: t('answers.signInIsTaken', { signIn }) })
   await fromDatabase(() => sessions.changed(signIn))
   log(`accounts: ${administrator.signIn} made ${signIn}, ${body.role}`)
   return { signIn, password }

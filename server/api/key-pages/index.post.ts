@@ -6,6 +6,7 @@ import { answering, defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
 import { addPage, keysToKeep } from '../../speed-keys/pages'
 import { wrongInput } from '../../validation/read'
+import { t } from '../../language'
 
 export default defineEndpoint({
   summary: 'Add a page of speed keys, for oneself or for all who answer for the company; a copy is a page with the keys of another',
@@ -16,7 +17,7 @@ export default defineEndpoint({
 }, ({ person, body }) => {
   const { company, orm } = useRelay()
   const name = plainText(body.name, longestLabel)
-  if (!name) throw wrongInput('name', 'name is missing: please fill it in.')
+  if (!name) throw wrongInput('name', t('answers.nameIsMissing'))
   const keys = keysToKeep(company.current, body.keys)
   return fromDatabase(() => addPage(orm.em.fork(), person.signIn, { name, shared: body.shared, keys }))
 })

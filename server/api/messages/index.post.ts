@@ -4,6 +4,7 @@ import { newMessage } from '~~/shared/messages'
 import { fromDatabase } from '../../database/away'
 import { answering, defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
+import { t } from '../../language'
 
 export default defineEndpoint({
   summary: 'Take a message for somebody who can\'t be reached: on their telephone\'s display and in their mailbox',
@@ -15,13 +16,13 @@ export default defineEndpoint({
   if (!Object.hasOwn(company.current.telephones, body.to)) {
     throw createError({
       statusCode: 422,
-      message: 'to must be the telephone of somebody in the directory.',
-      data: { field: 'to', sentence: 'Choose somebody from the directory.' },
+      message: t('answers.toIsNobody'),
+      data: { field: 'to', sentence: t('answers.chooseFromTheDirectory') },
     })
   }
   const text = plainText(body.text, 500)
   if (!text)
-    throw createError({ statusCode: 422, message: 'text is missing: please fill it in.', data: { field: 'text', sentence: 'Write what it is about.' } })
+    throw createError({ statusCode: 422, message: t('answers.textIsMissing'), data: { field: 'text', sentence: t('answers.writeWhatItIsAbout') } })
   await fromDatabase(() => messages.leave({
     kind: 'text',
     to: body.to,

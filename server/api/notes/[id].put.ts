@@ -6,6 +6,7 @@ import { withId } from '~~/shared/people'
 import { fromDatabase } from '../../database/away'
 import { answering, defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
+import { t } from '../../language'
 
 export default defineEndpoint({
   summary: 'Note something about a colleague for oneself, with a day to be reminded of it; without text and day the note is gone',
@@ -16,7 +17,7 @@ export default defineEndpoint({
   also: { 404: 'There is no such person.' },
 }, async ({ person: { signIn }, params: { id }, body: { text, remindOn } }) => {
   const { company, orm } = useRelay()
-  if (!lookUp(company.current.people, id)) throw createError({ statusCode: 404, message: 'There is no such person any more.' })
+  if (!lookUp(company.current.people, id)) throw createError({ statusCode: 404, message: t('answers.noSuchPerson') })
   const kept = wellFormed(text).trim()
   const em = orm.em.fork()
   await fromDatabase(() => kept === '' && remindOn === null

@@ -3,6 +3,7 @@ import { withId } from '~~/shared/people'
 import { fromDatabase } from '../../database/away'
 import { defineEndpoint } from '../../endpoints/define'
 import { useRelay } from '../../relay'
+import { t } from '../../language'
 
 export default defineEndpoint({
   summary: 'End one of one\'s own sessions: that browser is signed out at once, and its feed closed',
@@ -12,6 +13,6 @@ export default defineEndpoint({
   also: { 404: 'There is no such session of one\'s own.' },
 }, async ({ person, params }) => {
   const ended = await fromDatabase(() => useRelay().sessions.end(person.signIn, ({ name }) => name === params.id))
-  if (!ended) throw createError({ statusCode: 404, message: 'There is no such session of yours: it may have ended already.' })
+  if (!ended) throw createError({ statusCode: 404, message: t('answers.noSuchSession') })
   return { ended: true }
 })

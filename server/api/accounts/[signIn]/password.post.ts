@@ -6,6 +6,7 @@ import { fromDatabase } from '../../../database/away'
 import { Account } from '../../../database/entities'
 import { defineEndpoint } from '../../../endpoints/define'
 import { useRelay } from '../../../relay'
+import { t } from '../../../language'
 
 export default defineEndpoint({
   summary: 'A new password for somebody who has forgotten theirs, shown this once; they are signed out everywhere',
@@ -22,7 +23,7 @@ export default defineEndpoint({
     if (rows > 0) await recordChanges(tx, administrator.signIn, [{ account: signIn, what: 'password', before: '', after: 'a new one' }])
     return rows
   }))
-  if (found === 0) throw createError({ statusCode: 404, message: 'There is no such account.' })
+  if (found === 0) throw createError({ statusCode: 404, message: t('answers.noSuchAccount') })
   await fromDatabase(() => sessions.end(signIn, () => true))
   log(`accounts: ${administrator.signIn} gave ${signIn} a new password`)
   return { password }

@@ -5,6 +5,7 @@ import { fromDatabase } from '../../../database/away'
 import { CallRecordEntity } from '../../../database/entities'
 import { answering, defineEndpoint } from '../../../endpoints/define'
 import { useRelay } from '../../../relay'
+import { t } from '../../../language'
 
 export default defineEndpoint({
   summary: 'Say that a missed call has been dealt with, by calling back or otherwise: whoever says so first is kept, and every operator sees it',
@@ -16,7 +17,7 @@ export default defineEndpoint({
 }, async ({ person, params: { id }, body: { calledBack } }) => {
   const { orm, wallNow } = useRelay()
   await fromDatabase(() => orm.em.fork().transactional(async (em) => {
-    if (!await em.findOne(CallRecordEntity, { id })) throw createError({ statusCode: 404, message: 'There is no such call.' })
+    if (!await em.findOne(CallRecordEntity, { id })) throw createError({ statusCode: 404, message: t('answers.noSuchCall') })
     await em.execute(
       'insert into dealt_with (call, by, by_name, at, called_back) values (?, ?, ?, ?, ?) on conflict (call) do nothing',
       [id, person.signIn, person.name, new Date(wallNow), calledBack],

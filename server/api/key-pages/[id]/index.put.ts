@@ -7,6 +7,7 @@ import { answering, defineEndpoint } from '../../../endpoints/define'
 import { useRelay } from '../../../relay'
 import { changePage, keysToKeep, pageFor } from '../../../speed-keys/pages'
 import { wrongInput } from '../../../validation/read'
+import { t } from '../../../language'
 
 export default defineEndpoint({
   summary: 'Change a page of speed keys: its name, and its keys in their order; refused when somebody else has changed it since it was read',
@@ -19,7 +20,7 @@ export default defineEndpoint({
   const { company, orm } = useRelay()
   const em = orm.em.fork()
   const name = plainText(body.name, longestLabel)
-  if (!name) throw wrongInput('name', 'name is missing: please fill it in.')
+  if (!name) throw wrongInput('name', t('answers.nameIsMissing'))
   const { keys: before } = await pageFor(em, person.signIn, id)
   return changePage(em, person.signIn, id, body.version, { name, keys: keysToKeep(company.current, body.keys, before) })
 }))

@@ -5,6 +5,7 @@ import { fromDatabase } from '../../../database/away'
 import { defineEndpoint } from '../../../endpoints/define'
 import { mailboxesOf } from '../../../messages/mailboxes'
 import { useRelay } from '../../../relay'
+import { t } from '../../../language'
 
 export default defineEndpoint({
   summary: 'Delete a message for oneself; for a day it can be brought back',
@@ -16,6 +17,6 @@ export default defineEndpoint({
 }, async ({ person, params, query: { handset } }) => {
   const mailboxes = mailboxesOf(person, handset)
   const found = await fromDatabase(() => useRelay().messages.delete(params.id, mailboxes, new Date()))
-  if (!found) throw createError({ statusCode: 404, message: 'There is no such message for you.' })
+  if (!found) throw createError({ statusCode: 404, message: t('answers.noSuchMessage') })
   return { deleted: true }
 })

@@ -5,6 +5,7 @@ import { defineEndpoint } from '../../../endpoints/define'
 import { mailboxesOf } from '../../../messages/mailboxes'
 import { asFile, wavOf } from '../../../messages/message-sound'
 import { useRelay } from '../../../relay'
+import { t } from '../../../language'
 
 export default defineEndpoint({
   summary: 'What was said in a voice message for oneself, as WAV',
@@ -19,6 +20,6 @@ export default defineEndpoint({
   // Its end may not have been fetched yet.
   await messageSound?.look()
   const wav = await fromDatabase(async () => await messages.isFor(id, mailboxes) ? await wavOf(orm, id) : null)
-  if (!wav) throw createError({ statusCode: 404, message: 'There is no such message for you, or nothing that could be heard was said in it.' })
+  if (!wav) throw createError({ statusCode: 404, message: t('answers.noSoundInMessage') })
   return asFile(event, wav, 'message.wav')
 })

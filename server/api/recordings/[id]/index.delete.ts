@@ -5,6 +5,7 @@ import { fromDatabase } from '../../../database/away'
 import { defineEndpoint } from '../../../endpoints/define'
 import { deleteRecording } from '../../../recordings/recordings'
 import { useRelay } from '../../../relay'
+import { t } from '../../../language'
 
 export default defineEndpoint({
   summary: 'Delete the sound of a recorded call for good; who has done so stays on record',
@@ -16,7 +17,7 @@ export default defineEndpoint({
   const { orm, replica } = useRelay()
   const call = replica.state?.calls.get(callOfRecording(id))
   if (call && recordingOf(call) === id)
-    throw createError({ statusCode: 409, message: 'That call is being recorded at this moment. Delete it when it is over.' })
+    throw createError({ statusCode: 409, message: t('answers.isBeingRecorded') })
   await fromDatabase(() => deleteRecording(orm, id, person.signIn))
   return { deleted: true }
 })
