@@ -34,6 +34,9 @@ test('what one\'s voicemail says while one is away, and a key that leads callers
   await cast.ask({ service: 'generateDigits', device: cast.state.calls.get(call)!.calling, call, digits: '1' })
   await expect(ribbon(console, 'Arriving', 'Odette Farrowgate')).toBeVisible()
 
+  await cast.ask({ service: 'setMailboxKey', device: 't2101', digit: '2', to: '2100' })
+  await expect(own.getByRole('listitem').filter({ hasText: 'Ines Quillfeather' })).toHaveCount(2)
+  await own.getByRole('button', { name: 'Take key 2 away' }).click()
   await own.getByRole('button', { name: 'Take key 1 away' }).click()
   await expect(own).toContainText('No key leads anywhere')
   await expect(own.getByRole('combobox', { name: 'Key' })).toBeFocused()
@@ -49,6 +52,7 @@ apart('a greeting and its keys outlive the exchange, and are made again from the
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange does not answer' })).toBeVisible()
   await own.stack.startExchange()
   await expect(page.getByRole('alert').filter({ hasText: 'The telephone exchange' })).toBeHidden()
+  await expect(page.getByRole('log', { name: 'What happens' })).toContainText('The connection is back.')
   await expect.poll(() => own.cast.state.devices.get('t2106')?.mailbox).toEqual({ greetings: { lunch: 'Later.' }, keys: {} })
   expect(own.cast.state.devices.get('t2105')!.mailbox).toEqual({ greetings: { usual: 'Speak, please.' }, keys: { 1: '2106' } })
   await expectMadeAgain(own)

@@ -16,6 +16,8 @@ const what = computed(() => {
   }
   return null
 })
+// Whoever hears it was told that it went.
+watch(what, (now, before) => before && !now && desk.say(t('frame.theConnectionIsBack')))
 </script>
 
 <template>

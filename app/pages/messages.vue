@@ -87,10 +87,7 @@ onMounted(messages.load)
             {{ box.empty }}
           </p>
         </section>
-        <OwnVoicemail
-          v-if="desk.device && live.state"
-          class="wide"
-        />
+        <OwnVoicemail v-if="desk.device && live.state" />
       </div>
       <aside
         class="details"
@@ -181,11 +178,6 @@ onMounted(messages.load)
   gap: var(--space-5);
   align-content: start;
   padding-bottom: var(--space-4);
-}
-
-.wide {
-  grid-column: 1 / -1;
-  max-width: 44rem;
 }
 
 .boxes h2 {

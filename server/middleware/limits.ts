@@ -1,10 +1,15 @@
 import type { IncomingMessage } from 'node:http'
+import { longestFile as longestSound } from '~~/shared/own-sounds'
 import { t } from '../language'
 
 /** What is longer than this (bytes) is refused, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
 const longestBody = 100_000
 /** Calendars, lists of who is where, contacts with their pictures, and companies. */
 const longestFile = 3_500_000
+/** By what is asked for; a sound has a name around it. */
+const longestOf: [RegExp, number][] = [
+  [/^\/api\/(calendars|occupants|contacts\/imports|company)(\/|$)/, longestFile], [/^\/api\/own-sounds\//, longestSound + 1_000],
+]
 const longestReading = 10_000
 /** Bytes. Up to here the rest of a refused body is taken and thrown away: a connection that is closed with something unread takes the refusal with it. */
 const longestThrownAway = 4 * 1024 * 1024
@@ -19,7 +24,7 @@ function linger(request: IncomingMessage): void {
 
 /** Reads the body of every request once, with a limit that holds for bodies without a length too; nothing personal is kept by anybody on the way. */
 export default defineEventHandler(async (event) => {
-  const longest = /^\/api\/(calendars|occupants|contacts\/imports|company)(\/|$)/.test(event.path) ? longestFile : longestBody
+  const longest = longestOf.find(([paths]) => paths.test(event.path))?.[1] ?? longestBody
   if (event.path.startsWith('/api/')) setHeader(event, 'cache-control', 'no-store')
   if (event.method === 'GET' || event.method === 'HEAD' || event.method === 'OPTIONS') return
   const request = event.node.req

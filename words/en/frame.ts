@@ -6,6 +6,7 @@ export default {
   noConnectionToTheServer: 'No connection to the server',
   callsGoOnAtThe: 'Calls go on at the exchange. What you see is as it was; it catches up by itself.',
   theTelephoneExchangeDoesNot: 'The telephone exchange does not answer',
+  theConnectionIsBack: 'The connection is back.',
   noCallCanBeTaken: 'No call can be taken or passed on until it is back. This page goes on by itself.',
   closeTheMessage: 'Close the message',
   estafetteTheConsole: 'Estafette, the console',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type GreetingOccasion, greetingOccasions, longestGreeting } from '~~/core/calls/model'
 import { mailboxOf } from '~~/core/calls/names'
+import { lastingTarget } from '~~/core/calls/targets'
 import { keysOfTelephone } from '~~/core/calls/voicemail/set-greeting'
 import { greetingAt, greetingPlace } from '~~/core/sound/own-sounds'
 import { formatNumber, readDialled } from '~/composables/numbers'
@@ -49,7 +50,9 @@ const keys = computed(() => Object.entries(mailbox.value?.keys ?? {}).sort(([a],
 function nameOf(to: string): string {
   if (to === '') return t('messages.aNumberOutside')
   const dialled = readDialled(to)
-  return dialled.kind === 'outside' ? formatNumber(dialled.e164) : directory.nameOf(to)
+  if (dialled.kind === 'outside') return formatNumber(dialled.e164)
+  const target = live.state && lastingTarget(live.state, to)
+  return directory.nameOf(target && 'id' in target ? target.id : to)
 }
 const digit = ref(keysOfTelephone[0]!)
 const to = ref('')
@@ -233,10 +236,15 @@ h3 {
 }
 
 .own .key {
-  grid-template-columns: 7rem 1fr auto;
+  grid-template-columns: 5rem 1fr;
   align-items: end;
   justify-items: stretch;
   margin-top: var(--space-3);
+}
+
+.own .key .el-button {
+  grid-column: 1 / -1;
+  justify-self: start;
 }
 
 textarea {

@@ -82,16 +82,13 @@ async function passOn(): Promise<void> {
 <style scoped>
 .pass {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
   gap: var(--space-3);
-  align-items: end;
+  justify-items: start;
+  padding-top: var(--space-4);
 }
 
 .pass :deep(.el-form-item) {
+  width: 100%;
   margin: 0;
-}
-
-.failure {
-  grid-column: 1 / -1;
 }
 </style>
