@@ -51,7 +51,6 @@ export default {
   aTelephone: 'a telephone',
   withNumber: 'with {number}',
   withoutTelephone: 'without a telephone',
-  all: 'all',
   leftOut: 'left out: {what}',
   broughtIn: '{added} new and {changed} changed. It can be undone under What was changed.',
 } as const

@@ -9,7 +9,7 @@ const count = (verdict: Row['verdict']) => props.rows.filter(row => row.verdict 
 const shown = ref<Row['verdict'] | 'all'>('all')
 const mostShown = 500
 const words = {
-  all: t('files.all'), new: t('contacts.new'), changed: t('contacts.changed'), unchanged: t('contacts.unchanged'), refused: t('contacts.refused'),
+  all: t('contacts.all'), new: t('contacts.new'), changed: t('contacts.changed'), unchanged: t('contacts.unchanged'), refused: t('contacts.refused'),
 }
 /** As the server has said it already, or as it is to be said here. */
 const whyOf = ({ why }: Row) => typeof why === 'string' ? why : why.map(say).join(', ')
