@@ -378,7 +378,18 @@ test('what somebody has brought is heard in the place of music, and a greeting i
 
   await console.getByRole('link', { name: /^Messages/ }).click()
   const mailbox = console.getByRole('region', { name: 'Your voicemail' })
-  await mailbox.getByRole('button', { name: 'Record: Greeting, Usually' }).click()
+  // A call that is taken meanwhile is heard: what was being recorded is let go.
+  const [held] = own.cast.state.calls.keys()
+  await own.cast.ask({ service: 'holdCall', device: 't2100', call: held! })
+  await hears(console)
+  const record = mailbox.getByRole('button', { name: 'Record: Greeting, Usually' })
+  await record.click()
+  await expect(mailbox).toContainText('Recording: 0:')
+  await own.cast.ask({ service: 'retrieveCall', device: 't2100', call: held! })
+  await expect(mailbox.getByRole('alert')).toContainText('You talk on a call: nothing was recorded.')
+  await hears(caller, operatorsVoice)
+  await record.click()
+  await expect(mailbox.getByRole('alert')).toBeHidden()
   await expect(mailbox).toContainText(/Recording: 0:0[2-9] of 1:00/)
   // What is recorded is for the mailbox: nobody on the call hears it.
   await hears(caller)
@@ -386,8 +397,7 @@ test('what somebody has brought is heard in the place of music, and a greeting i
   await expect(mailbox).toContainText('recorded by Ines Quillfeather')
   await expect(mailbox).toContainText('Whoever reaches it hears now what you have recorded.')
   await hears(caller, operatorsVoice)
-  const [call] = own.cast.state.calls.keys()
-  await own.cast.ask({ service: 'singleStepTransferCall', device: 't2100', call: call!, to: 'mailbox:t2100' })
+  await own.cast.ask({ service: 'singleStepTransferCall', device: 't2100', call: held!, to: 'mailbox:t2100' })
   await hears(caller, operatorsVoice)
   // Then the tone, and silence: the mailbox listens.
   await hears(caller)

@@ -38,6 +38,7 @@ export default {
   fileIsNoSound: 'The file is no sound that this browser can play. Choose another.',
   tooLong: 'It is longer than {seconds} seconds. Choose a shorter one.',
   noMicrophone: 'There is no microphone, or this page may not use it. Allow it in the browser, or bring a file.',
+  endedByCall: 'You talk on a call: nothing was recorded. Begin again afterwards.',
   tooShort: 'Nothing was recorded. Speak, and stop when you are done.',
   inYourOwnVoice: 'In your own voice',
 } as const

@@ -27,7 +27,8 @@ const from = computed(() => kept && t(kept.name ? 'ownSounds.fromFileBy' : 'ownS
 
 async function bring(sound: Blob, name: string): Promise<void> {
   const there = await send({}, async () => {
-    const wav = await asTelephoneSound(sound, place)
+    // Who records is told when to end, and may be a moment late.
+    const wav = await asTelephoneSound(sound, place, name === '')
     await $fetch(address.value, { method: 'PUT', body: { wav, name } })
   })
   if (!there) return
@@ -66,19 +67,27 @@ async function record(): Promise<void> {
     recorder.value = null
     voice.aside = false
     for (const track of stream!.getTracks()) track.stop()
-    if (!left) void bring(new Blob(parts, { type: started.mimeType }), '')
+    if (!isLetGo) void bring(new Blob(parts, { type: started.mimeType }), '')
   }
+  isLetGo = false
   since.value = desk.now
   voice.aside = true
   recorder.value = started
   started.start()
 }
 watch(lasted, now => now >= most.value && recorder.value?.stop())
-/** Whoever leaves the page in the middle has not said what they wanted to. */
-let left = false
-onBeforeUnmount(() => {
-  left = true
+let isLetGo = false
+function letGo(): void {
+  isLetGo = true
   recorder.value?.stop()
+}
+// Whoever leaves the page in the middle has not said what they wanted to.
+onBeforeUnmount(letGo)
+// Whoever takes a call meanwhile is heard on it.
+watch(() => desk.talking?.id, (now) => {
+  if (!now || !recorder.value) return
+  letGo()
+  failure.value = t('ownSounds.endedByCall')
 })
 
 const recordButton = useTemplateRef<{ ref: HTMLElement }>('recordButton')
