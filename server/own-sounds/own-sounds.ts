@@ -14,12 +14,16 @@ const every = 1_000
 /** Keeps the sounds that somebody has brought, and has the sound process play them. Several servers may do it at once. */
 export class OwnSounds {
   private readonly looking: NodeJS.Timeout
-  private there: SoundAtPlace[] | null = null
+  private there: SoundAtPlace[] = []
+  /** Somebody has brought or taken away one since they were read. */
+  private changed = true
   private busy = false
   private failing = false
 
   constructor(private readonly orm: MikroORM, notices: Notices, private readonly sound: SoundPort, private readonly log: (text: string) => void) {
-    const changed = () => this.there = null
+    const changed = () => {
+      this.changed = true
+    }
     notices.on(channel, changed)
     notices.onListening(changed)
     this.looking = setInterval(() => void this.look(), every)
@@ -35,8 +39,8 @@ export class OwnSounds {
     this.busy = true
     try {
       const em = this.orm.em.fork()
-      const there = this.there ??= await em.find(OwnSoundEntity, {}, { fields: ['place', 'version'] })
-      for (const { place, version } of await this.sound.wants(there.map(({ place, version }) => ({ place, version }))) ?? []) {
+      if (this.changed) await this.read(em)
+      for (const { place, version } of await this.sound.wants(this.there) ?? []) {
         const wanted = await em.findOne(OwnSoundEntity, { place, version }, { populate: ['sound'] })
         if (wanted) await this.sound.give({ place, version, sound: wanted.sound.unwrap() as Buffer })
       }
@@ -48,6 +52,19 @@ export class OwnSounds {
     }
     finally {
       this.busy = false
+    }
+  }
+
+  private async read(em: EntityManager): Promise<void> {
+    // What changes while they are read is read the next time.
+    this.changed = false
+    try {
+      const rows = await em.find(OwnSoundEntity, {}, { fields: ['place', 'version'] })
+      this.there = rows.map(({ place, version }) => ({ place, version }))
+    }
+    catch (error) {
+      this.changed = true
+      throw error
     }
   }
 
