@@ -74,7 +74,7 @@ export default withNuxt(
     files: [
       'core/{calls,console,queues,figures,routing,presence,greetings,numbers,formats,occupancy,sound}/**/*.ts',
       'core/speed-keys/{csv,meaning}.ts', 'core/directory/entries.ts',
-      'core/company/{check,people-table}.ts',
+      'core/company/{check,people-table,written}.ts',
     ],
     // By which words a column is known in somebody's file is no sentence.
     ignores: ['**/*.test.ts', 'core/calls/{tryout,wishes,small-house}.ts', 'core/formats/contact-table.ts'],

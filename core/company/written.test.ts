@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { inEnglish } from '../../words/in-english'
 import { dayNames, greetingsAsText, holidaysAsText, readGreetings, readHolidays, readTimes, readWeek, timesAsText } from './written'
 
 const at = (hour: number, minute = 0) => hour * 60 + minute
@@ -34,7 +35,7 @@ describe('the times of a day', () => {
     ['8:75-12', /can't be read/],
     ['18-8', /closes at 8:00, before it opens at 18:00/], ['8-12 11-18', /opens at 11:00, and is open then already/],
   ])('%j is refused', (text, why) => {
-    expect(readTimes(text).fault).toMatch(why)
+    expect(inEnglish(readTimes(text).fault)).toMatch(why)
   })
 
   it('come back as they are shown', () => {
@@ -68,7 +69,7 @@ describe('a week', () => {
   it('tells the line that it can\'t read, and what is wrong with it', () => {
     const { is, faults } = readWeek('Mon 8-18\nnever 9-5\nTue\nWed 18-8\nMon 9-10\n8-12')
     expect(is).toEqual([{ day: 1, ...span(8, 18) }])
-    expect(faults).toEqual([
+    expect(inEnglish(faults)).toEqual([
       expect.stringMatching(/^Line 2, “never 9-5”: it begins with no day/), expect.stringMatching(/^Line 3, “Tue”: no times/),
       expect.stringMatching(/^Line 4, “Wed 18-8”: It closes at 8:00/), expect.stringMatching(/^Line 5, “Mon 9-10”: Monday stands there already/),
       expect.stringMatching(/^Line 6, “8-12”: it begins with no day/),
@@ -110,8 +111,8 @@ describe('holidays', () => {
   it('tells what is none: no year, no such day, a day twice', () => {
     const { is, faults } = readHolidays('2026-12-25\nChristmas\n26 December\n31.2.2027\n2027-13-01\n25.12.2026')
     expect(is).toEqual([{ date: '2026-12-25', name: '' }])
-    expect(faults.map(fault => fault.split(',')[0])).toEqual(['Line 2', 'Line 3', 'Line 4', 'Line 5', 'Line 6'])
-    expect(faults[4]).toContain('already')
+    expect((inEnglish(faults) as string[]).map(fault => fault.split(',')[0])).toEqual(['Line 2', 'Line 3', 'Line 4', 'Line 5', 'Line 6'])
+    expect(inEnglish(faults[4])).toContain('already')
   })
 
   it('come back as they went out', () => {
@@ -132,7 +133,7 @@ describe('greetings', () => {
   })
 
   it('tell a time that is none', () => {
-    expect(readGreetings('  Dutch:  18.30  Goedenavond, Merrowby \n25:00 never\nDutch: 9:00\n')).toEqual({
+    expect(inEnglish(readGreetings('  Dutch:  18.30  Goedenavond, Merrowby \n25:00 never\nDutch: 9:00\n'))).toEqual({
       is: [{ language: 'Dutch', from: 1_110, text: 'Goedenavond, Merrowby' }],
       faults: ['Line 2, “25:00 never”: 25:00 is no time of day.', 'Line 3, “Dutch: 9:00”: nothing stands there to be said.'],
     })

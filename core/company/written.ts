@@ -1,3 +1,4 @@
+import { phrase, type Phrase } from '../../words/phrase'
 import { clockOfMinute } from '../calendar/zones'
 import { fold } from '../directory/folding'
 import type { Greeting, OpeningHours } from './company'
@@ -10,7 +11,7 @@ import type { Greeting, OpeningHours } from './company'
 export interface Read<T> {
   is: T
   /** What can't be understood, in the order of the lines: "Line 2, …". */
-  faults: string[]
+  faults: Phrase[]
 }
 
 type Span = OpeningHours['week'][number]
@@ -72,9 +73,9 @@ function minuteOf(text: string, evening: string | undefined): number | null {
 
 /**
  * The times of one day, as somebody writes them: "8:00-12:00 13:00-18:00", "8-12, 13-18", "9am – 5pm", "from 8 to 18", "closed", "all day".
- * @returns minutes since midnight; `fault`: what can't be read in them, in a sentence
+ * @returns minutes since midnight; `fault`: what can't be read in them
  */
-export function readTimes(text: string): { spans: { opens: number, closes: number }[], fault: string | null } {
+export function readTimes(text: string): { spans: { opens: number, closes: number }[], fault: Phrase | null } {
   const said = fold(text).trim()
   if (said === '' || closedWords.test(said)) return { spans: [], fault: null }
   if (allDayWords.test(said)) return { spans: [{ opens: 0, closes: 24 * 60 }], fault: null }
@@ -95,12 +96,15 @@ export function readTimes(text: string): { spans: { opens: number, closes: numbe
     return ' '
   }).replace(/\b(and|und|et|en|y|e|og|och|i)\b/g, ' ').replace(/[\s,;/&+]+/g, '')
   if (rest !== '' || spans.length === 0)
-    return { spans: [], fault: `“${text.trim()}” can't be read as times: write them as 8:00-12:00 13:00-18:00, or closed.` }
+    return { spans: [], fault: phrase('company.timesUnreadable', { text: text.trim() }) }
   spans.sort((a, b) => a.opens - b.opens)
   const backwards = spans.find(({ opens, closes }) => closes <= opens)
-  if (backwards) return { spans, fault: `It closes at ${clockOfMinute(backwards.closes)}, before it opens at ${clockOfMinute(backwards.opens)}.` }
+  if (backwards) {
+    const [opens, closes] = [clockOfMinute(backwards.opens), clockOfMinute(backwards.closes)]
+    return { spans, fault: phrase('company.closesBeforeItOpens', { closes, opens }) }
+  }
   const twice = spans.find(({ opens }, index) => index > 0 && opens < spans[index - 1]!.closes)
-  if (twice) return { spans, fault: `It opens at ${clockOfMinute(twice.opens)}, and is open then already.` }
+  if (twice) return { spans, fault: phrase('company.isOpenThenAlready', { opens: clockOfMinute(twice.opens) }) }
   return { spans, fault: null }
 }
 
@@ -114,25 +118,25 @@ export function timesAsText(spans: readonly { opens: number, closes: number }[])
  * Days that nobody names are closed.
  */
 export function readWeek(text: string): Read<Span[]> {
-  const faults: string[] = []
+  const faults: Phrase[] = []
   const week = new Map<number, { opens: number, closes: number }[]>()
   const parts = text.split('\n').flatMap((line, index) => line.split(/\s\/\s|;/).map(part => ({ line: index + 1, part: part.trim() })))
   for (const { line, part } of parts) {
     if (part === '') continue
-    const say = (what: string) => faults.push(`Line ${line}, “${part}”: ${what}`)
+    const say = (what: Phrase) => faults.push(phrase('company.wrongLine', { line, part, what }))
     const [, named = '', times = ''] = /^([^\d]*?)\s*:?\s*((?:\d|closed|geschlossen|ferm|geslo|all day|open|from |von |always|24).*)?$/i.exec(part) ?? []
     const on = daysIn(named)
     if (on === null) {
-      say('it begins with no day: write it as Mon, Tue-Thu, or Sat, Sun.')
+      say(phrase('company.beginsWithNoDay'))
       continue
     }
     const read = readTimes(times)
     if (times === '' || read.fault !== null) {
-      say(times === '' ? 'no times stand behind the day: write them as 8:00-12:00, or closed.' : read.fault!)
+      say(times === '' ? phrase('company.noTimesBehindTheDay') : read.fault!)
       continue
     }
     const again = on.find(day => week.has(day))
-    if (again !== undefined) say(`${dayNames[again - 1]} stands there already.`)
+    if (again !== undefined) say(phrase('company.dayStandsThereAlready', { day: dayNames[again - 1]! }))
     else for (const day of on) week.set(day, read.spans)
   }
   const is = [...week].flatMap(([day, spans]) => spans.map(span => ({ day, ...span }))).sort((a, b) => a.day - b.day || a.opens - b.opens)
@@ -167,14 +171,14 @@ export function holidaysAsText(holidays: readonly Holiday[]): string {
  * @param monthFirst 12/26/2026 is a day of December: as in the United States
  */
 export function readHolidays(text: string, monthFirst = false): Read<Holiday[]> {
-  const faults: string[] = []
+  const faults: Phrase[] = []
   const found = new Map<string, Holiday>()
   for (const [index, line] of text.split('\n').entries()) {
     if (line.trim() === '') continue
-    const say = (what: string) => faults.push(`Line ${index + 1}, “${line.trim()}”: ${what}`)
+    const say = (what: Phrase) => faults.push(phrase('company.wrongLine', { line: index + 1, part: line.trim(), what }))
     const read = dateIn(line.trim(), monthFirst)
-    if (read === null) say('it begins with no date: write it as 2026-12-25 or 25 December 2026, with the year.')
-    else if (found.has(read.date)) say('that day stands there already.')
+    if (read === null) say(phrase('company.beginsWithNoDate'))
+    else if (found.has(read.date)) say(phrase('company.thatDayStandsThereAlready'))
     else found.set(read.date, read)
   }
   return { is: [...found.values()].sort((a, b) => a.date < b.date ? -1 : 1), faults }
@@ -213,14 +217,14 @@ export function greetingsAsText(greetings: readonly Greeting[]): string {
 
 /** Greetings, one to a line, with the language of the caller and the time from which they are said: "Dutch: 18:00 Goedenavond, Merrowby". */
 export function readGreetings(text: string): Read<Greeting[]> {
-  const faults: string[] = []
+  const faults: Phrase[] = []
   const is = text.split('\n').flatMap((line, index): Greeting[] => {
     if (line.trim() === '') return []
     const [, language = '', hour, minute, words] = /^\s*(?:(\p{L}[\p{L} ]{0,39}):\s+)?(?:(\d{1,2})[:.](\d{2})(?:\s+|$))?(.*?)\s*$/u.exec(line) ?? []
     const from = Number(hour ?? 0) * 60 + Number(minute ?? 0)
-    const say = (what: string) => void faults.push(`Line ${index + 1}, “${line.trim()}”: ${what}`)
-    if (Number(hour ?? 0) > 23 || Number(minute ?? 0) > 59) say(`${hour}:${minute} is no time of day.`)
-    else if (!words) say('nothing stands there to be said.')
+    const say = (what: Phrase) => void faults.push(phrase('company.wrongLine', { line: index + 1, part: line.trim(), what }))
+    if (Number(hour ?? 0) > 23 || Number(minute ?? 0) > 59) say(phrase('company.noTimeOfDay', { time: `${hour}:${minute}` }))
+    else if (!words) say(phrase('company.nothingToBeSaid'))
     else return [{ language: language.trim(), from, text: words }]
     return []
   })

@@ -45,8 +45,8 @@ const unread = ref<string[]>([])
 function read(text: string): void {
   lines.value = text
   const { is, faults } = written.value!.of(text)
-  unread.value = faults
-  emit('fault', faults[0] ?? null)
+  unread.value = faults.map(say)
+  emit('fault', unread.value[0] ?? null)
   value.value = is
 }
 const fault = ref('')

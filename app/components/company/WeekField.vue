@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { OpeningHours } from '~~/core/company/company'
+import type { Phrase } from '~~/words/phrase'
 import { dayNames, readTimes, readWeek, timesAsText } from '~~/core/company/written'
 
 /** A week of opening hours: each day as times, as they are understood, and drawn; or all of it typed at once. */
@@ -11,11 +12,12 @@ const timesOf = (day: number) => timesAsText(week.value.filter(one => one.day ==
 const typed = ref(dayNames.map((_, index) => timesOf(index + 1)))
 const reads = computed(() => typed.value.map(readTimes))
 const whole = ref('')
-const wholeFaults = ref<string[]>([])
+const wholeFaults = shallowRef<readonly Phrase[]>([])
 
 function tell(): void {
+  const [first = null] = wholeFaults.value
   const at = reads.value.findIndex(({ fault }) => fault !== null)
-  emit('fault', at < 0 ? wholeFaults.value[0] ?? null : `${dayNames[at]}: ${reads.value[at]!.fault}`)
+  emit('fault', at < 0 ? first && say(first) : t('company.dayAndFault', { day: dayNames[at]!, fault: say(reads.value[at]!.fault!) }))
   if (at < 0) week.value = reads.value.flatMap(({ spans }, index) => spans.map(span => ({ day: index + 1, ...span })))
 }
 function type(day: number, text: string): void {
@@ -38,7 +40,7 @@ function asTheDayBefore(day: number): void {
 }
 const meant = (day: number) => {
   const { spans, fault } = reads.value[day]!
-  return fault ?? (spans.length === 0 ? t('company.closed') : timesAsText(spans).replaceAll(' ', ', '))
+  return fault ? say(fault) : (spans.length === 0 ? t('company.closed') : timesAsText(spans).replaceAll(' ', ', '))
 }
 </script>
 
@@ -109,7 +111,7 @@ const meant = (day: number) => {
       role="alert"
     >
       <li
-        v-for="fault in wholeFaults"
+        v-for="fault in wholeFaults.map(say)"
         :key="fault"
       >
         {{ fault }}

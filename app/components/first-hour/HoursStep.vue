@@ -22,6 +22,7 @@ const known = ref<Proposals | null>(null)
 const region = ref('')
 const days = ref(holidaysAsText(there?.holidays ?? []))
 const read = computed(() => readHolidays(days.value, settings.country === 'US'))
+const faults = computed(() => read.value.faults.map(say))
 
 watch(region, async (now) => {
   known.value = await $fetch<Proposals>('/api/company/proposals', { query: { country: settings.country, region: now } }).catch(() => known.value)
@@ -39,7 +40,7 @@ function propose(): void {
 async function save(): Promise<void> {
   const now = company.value
   if (await send({}, async () => {
-    const fault = weekFault.value ?? read.value.faults[0]
+    const fault = weekFault.value ?? faults.value[0]
     if (fault) throw new NotTaken(fault)
     const id = there?.id ?? newId('h')
     const hours = { id, name: there?.name ?? t('firstHour.officeHours'), zone: there?.zone ?? now.settings.zone, week: week.value, holidays: read.value.is }
@@ -89,12 +90,12 @@ async function save(): Promise<void> {
       :placeholder="t('firstHour.n20261225ChristmasDay')"
     />
     <ul
-      v-if="read.faults.length"
+      v-if="faults.length"
       class="wrong"
       role="alert"
     >
       <li
-        v-for="fault in read.faults"
+        v-for="fault in faults"
         :key="fault"
       >
         {{ fault }}
