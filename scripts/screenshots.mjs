@@ -224,7 +224,7 @@ async function shootBusy({ page, context, browser, url, advance, ask, answerOuts
   await shot('handset', handset)
   await handset.close()
   await page.getByRole('link', { name: 'Messages' }).click()
-  await page.getByRole('listitem').first().waitFor()
+  await page.getByRole('region', { name: 'Taken down by you' }).getByRole('listitem').first().waitFor()
   await advance(1)
   await shot('messages')
   await page.getByRole('link', { name: 'Console', exact: true }).click()
