@@ -43,9 +43,9 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
         {{ t('messages.forTakenDownBy', { owner, fromName: message.fromName }) }}
       </template>
       <template v-if="message.passedOnBy">
-        {{ passedOn(message) }}
+        {{ ` ${passedOn(message)}` }}
       </template>
-      <strong v-if="message.urgent">{{ t('messages.urgent') }}</strong> <template v-if="message.callBack">
+      <strong v-if="message.urgent">{{ ` ${t('messages.urgent')}` }}</strong> <template v-if="message.callBack">
         {{ t('messages.wantsToBeCalledBack') }}
       </template>
       <template v-if="mine && message.deletedAt">
