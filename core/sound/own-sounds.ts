@@ -1,5 +1,5 @@
 import { type DeviceId, type ExchangeState, type GreetingOccasion, greetingOccasions, type LineId } from '../calls/model'
-import { isMailbox, ownerOfMailbox } from '../calls/names'
+import { ownerOfMailbox } from '../calls/names'
 import type { Company } from '../company/company'
 import { lookUp } from '../company/lookups'
 import { type ToneKind, toneKinds } from './country-tones'
@@ -39,7 +39,7 @@ export const longestSound = (place: string) => place === musicPlace ? 180 : 60
  * @param has whether there is a sound at a place
  */
 export function greetingAt(state: ExchangeState, mailbox: DeviceId, has: (place: string) => boolean): { sound: string } | { text: string } | null {
-  const owner = isMailbox(mailbox) ? ownerOfMailbox(mailbox)! : ''
+  const owner = ownerOfMailbox(mailbox) ?? ''
   const { mailbox: own, status } = state.devices.get(owner) ?? {}
   const occasions: GreetingOccasion[] = status?.reason ? [status.reason, 'usual'] : ['usual']
   for (const when of occasions) {

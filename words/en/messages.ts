@@ -55,7 +55,6 @@ export default {
   deletedItGoesForGood: 'Deleted: it goes for good {when}.',
   chooseSomebody: 'to is missing: choose somebody from the directory.',
   toYourself: 'to is you: choose somebody else.',
-  noSuchMessage: 'There is no such message for you.',
   passOn: 'Pass on',
   passOnTo: 'Pass on to',
   aWordWithIt: 'A word with it',

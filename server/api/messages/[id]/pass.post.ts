@@ -24,6 +24,6 @@ export default defineEndpoint({
   await messageSound?.look()
   const passed = { to, word: plainText(word, 200), by: person }
   const found = await fromDatabase(() => messages.passOn(id, mailboxesOf(person, undefined), passed, new Date(wallNow)))
-  if (!found) throw createError({ statusCode: 404, message: t('messages.noSuchMessage') })
+  if (!found) throw createError({ statusCode: 404, message: t('answers.noSuchMessage') })
   return { passed: true }
 })
