@@ -108,6 +108,19 @@ export default withNuxt(
   room(['sound/**/*.test.ts'], { knows: ['sound', 'shared', 'demo'] }),
   room(['server/**/*.ts'], { knows: ['server', 'shared'] }),
   room(['server/**/*.test.ts'], { knows: ['server', 'shared', 'demo'] }),
+  {
+    // What is asked for after a pause belongs to whichever desk is open by then: perhaps to one that has been closed.
+    files: ['app/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': ['error', {
+        selector: ['ExpressionStatement:has(> AwaitExpression)', 'VariableDeclaration:has(> VariableDeclarator > AwaitExpression)']
+          .map(waited => `:function[async=true] > BlockStatement > ${waited} ~ VariableDeclaration > * > CallExpression[callee.name=/^use[A-Z]/]`)
+          .join(', '),
+        message: 'Ask for stores and composables before the first await.',
+      }],
+    },
+  },
   room(['app/**/*.ts', 'app/**/*.vue'], { knows: ['app', 'shared'] }),
   room(['app/**/*.test.ts'], { knows: ['app', 'shared', 'demo'] }),
   {

@@ -19,9 +19,9 @@ async function look(changes: readonly CompanyChange[]): Promise<void> {
  * @throws ValidationError, or the server's refusal
  */
 export async function editCompany(seen: Company, changes: readonly CompanyChange[], before: readonly CompanyChange[] = []): Promise<number> {
+  const live = useLive()
   await look(changes)
   const asSeen = changes.map(change => before.find(one => one.part === change.part && idOf(one) === idOf(change)) ?? thingOf(seen, change))
-  const live = useLive()
   const { company: shown } = live
   const { changes: different } = await $fetch<{ changes: number }>('/api/company', { method: 'PATCH', body: { seen: asSeen, changes } })
   // Whoever goes on from here goes on from what is so now; should the exchange be away, the change comes with it.

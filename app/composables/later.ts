@@ -13,9 +13,8 @@ const floor = new Promise<void>(resolve => drawn = resolve)
 export const floorIsDrawn = (): void => drawn()
 
 /** Calls can be answered, and everybody is in sight. That a browser is idle is waited for by nobody: a busy one never is. */
-function onceUsable(): Promise<void> {
+function onceUsable(live: ReturnType<typeof useLive>): Promise<void> {
   return usable ??= effectScope(true).run(async () => {
-    const live = useLive()
     await until(() => live.working).toBe(true)
     await Promise.race([floor, promiseTimeout(longestWithoutFloor)])
   })!
@@ -23,8 +22,8 @@ function onceUsable(): Promise<void> {
 
 /** What `fetchProgram` brings, when fetching it keeps nobody waiting who wants to answer. Without the server it is fetched when the server is back. */
 export async function later<T>(fetchProgram: () => Promise<T>): Promise<T> {
-  await onceUsable()
   const live = useLive()
+  await onceUsable(live)
   for (;;) {
     try {
       return await fetchProgram()
