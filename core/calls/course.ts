@@ -151,8 +151,13 @@ function connection(event: EventOf<'originated'> | EventOf<'delivered'>, state: 
 
 /** A call that goes on, after an event. `joined`: the call that becomes part of it. */
 export function changedCall(kind: EventKind<never>, call: Call, event: CallChange, joined: Call | undefined): Call {
-  const told = kind.step ? { ...call, story: withStep(call.story, stepAs(kind, event)) } : call
-  return kind.change?.(told, event as never, joined) ?? told
+  const after = kind.change?.(call, event as never, joined) ?? call
+  if (!kind.step) return after
+  const story = withStep(after.story, stepAs(kind, event))
+  // What has just been made is nobody else's yet: a call is copied once for an event, not twice.
+  if (after === call) return { ...call, story }
+  after.story = story
+  return after
 }
 
 export function muted({ muted: _before, ...rest }: Connection, on: boolean): Connection {
