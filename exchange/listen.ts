@@ -1,6 +1,8 @@
 import { timingSafeEqual } from 'node:crypto'
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net'
 import { type FromExchange, heartbeat, helloWithin, longestHello, longestLine, readToExchange, type ToExchange } from '../shared/link'
+import { english } from '../words/english'
+import { sentenceOf } from '../core/schema/faults'
 import { snapshotOf } from '../core/calls/snapshot'
 import { Attendance } from './attendance'
 import { InventedClock, type Clock } from './clock'
@@ -99,8 +101,8 @@ function greet(socket: Socket, token: string, enter: (since: Hello['since']) => 
       else begin(line)
     }
     catch (error) {
-      if (take) send(socket, { type: 'error', message: (error as Error).message, ...idOf(line) })
-      else refuse((error as Error).message)
+      if (take) send(socket, { type: 'error', message: sentenceOf(english, error), ...idOf(line) })
+      else refuse(sentenceOf(english, error))
     }
   }, () => take ? tooLong() : refuse('say hello first'))
   let heard = 0

@@ -1,10 +1,10 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, type InferType, number, object, string } from 'yup'
 
 /** An address book of another server (CardDAV): its cards are contacts here, changed there alone. */
 export const newAddressBook = object({
   name: string().strict().trim().min(1).max(60).required().label('name'),
-  address: string().strict().max(500).matches(/^https?:\/\/\S+$/i, '${path} must begin with https:// or http://.').required().label('address'),
+  address: string().strict().max(500).matches(/^https?:\/\/\S+$/i, saying('input.webAddress')).required().label('address'),
   /** Whom the other server knows us as; empty where it asks nobody. */
   user: string().strict().max(200).defined().label('user'),
   password: string().strict().max(200).defined().label('password'),

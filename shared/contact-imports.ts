@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { longest, mostAddresses, mostNumbers, numberKinds } from '../core/formats/contact-fields'
 import { contactKinds } from './contacts'
@@ -21,12 +21,12 @@ export const importRow = object({
     number: string().strict().max(40).required().label('number'),
     kind: string().oneOf(numberKinds).required().label('kind'),
   }).noUnknown().required()).max(mostNumbers).required().label('numbers'),
-  addresses: array(string().strict().max(longest.address).matches(/^\S+@\S+$/, '${path} must be as in somebody@example.org.').required())
+  addresses: array(string().strict().max(longest.address).matches(/^\S+@\S+$/, saying('input.mailAddress')).required())
     .max(mostAddresses).required().label('addresses'),
   language: string().strict().max(longest.language).defined().label('language'),
   note: string().strict().max(longest.note).defined().label('note'),
   card: array(string().strict().defined()).max(5_000).required().label('card')
-    .test('size', 'card is too large: leave its pictures out.', lines => !lines || lines.reduce((sum, line) => sum + line.length, 0) <= longestCard),
+    .test('size', saying('input.cardTooLarge'), lines => !lines || lines.reduce((sum, line) => sum + line.length, 0) <= longestCard),
 }).noUnknown().required()
 export type ImportRow = InferType<typeof importRow>
 

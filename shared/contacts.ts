@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { spokenText } from '../core/schema/shapes'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { longest, mostAddresses, mostNumbers, numberKinds } from '../core/formats/contact-fields'
@@ -23,7 +23,7 @@ const fields = {
   company: string().strict().max(80).nullable().defined().label('company'),
   numbers: array(contactNumber).max(mostNumbers).required().label('numbers'),
   /** Where text messages go: as somebody@somewhere. */
-  addresses: array(string().strict().max(longest.address).matches(/^\S+@\S+$/, '${path} must be as in somebody@example.org.').required())
+  addresses: array(string().strict().max(longest.address).matches(/^\S+@\S+$/, saying('input.mailAddress')).required())
     .max(mostAddresses).required().label('addresses'),
   /** Among which of the shared ones it stands. */
   category: string().strict().max(longest.category).defined().label('category'),

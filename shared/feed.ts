@@ -1,6 +1,8 @@
 import '../core/schema/wording'
 import { type InferType, number, object, string } from 'yup'
 import type { Call, NumberedEvent, Outlived, Page } from '../core/calls/model'
+import { phrase } from '../words/phrase'
+import { Unreadable } from '../core/schema/faults'
 import { feedBeat } from './beat'
 import type { NewsTopic } from './news'
 import type { Picture } from './picture'
@@ -9,6 +11,9 @@ import type { Picture } from './picture'
 
 /** A position in the one order of events. */
 export interface Position { epoch: string, seq: number }
+
+/** Characters. */
+const longestMessage = 1_000
 
 const fromBrowser = object({
   /** `here` answers every beat: a console that says nothing more is taken for closed. */
@@ -38,15 +43,15 @@ export type ToBrowser
     | { type: 'news', about?: NewsTopic }
     | { type: 'error', message: string }
 
-/** @throws Error with a sentence, when the text is not a message of the feed */
+/** @throws Unreadable or a schema's fault, when the text is not a message of the feed */
 export function readFromBrowser(text: string): FromBrowser {
-  if (text.length > 1_000) throw new Error('A message on the feed must be at most 1000 characters.')
+  if (text.length > longestMessage) throw new Unreadable(phrase('input.tooLongOnFeed', { max: longestMessage }))
   let value: unknown
   try {
     value = JSON.parse(text)
   }
   catch {
-    throw new Error('A message on the feed must be one JSON object.')
+    throw new Unreadable(phrase('input.oneObjectOnFeed'))
   }
   return fromBrowser.validateSync(value, { stripUnknown: true })
 }

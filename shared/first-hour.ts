@@ -1,10 +1,10 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, type InferType, object, string } from 'yup'
 
 /** `region`: a part of the country with holidays of its own, by its short name; empty: those of the whole country. `language`: of their names. */
 export const proposalsQuery = object({
-  country: string().matches(/^[A-Z]{2}$/, 'country must be two capital letters, as GB.').required().label('country'),
-  region: string().matches(/^[\w-]{0,10}$/, 'region must be the short name of one, or empty.').default('').label('region'),
+  country: string().matches(/^[A-Z]{2}$/, saying('input.country')).required().label('country'),
+  region: string().matches(/^[\w-]{0,10}$/, saying('input.region')).default('').label('region'),
 }).noUnknown().strict(false)
 
 const text = string().defined()

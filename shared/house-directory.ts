@@ -1,17 +1,17 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { ownable } from '../core/company/house-directory'
 import { meanings } from '../core/company/people-table'
 
 /** The house's own directory (LDAP, RFC 4511): who works here stands there, and is kept in step here. */
 const columns = array(object({
-  attribute: string().strict().matches(/^[a-zA-Z][\w.;-]{0,100}$/, '${path} is no attribute\'s name.').required().label('attribute'),
+  attribute: string().strict().matches(/^[a-zA-Z][\w.;-]{0,100}$/, saying('input.attribute')).required().label('attribute'),
   meaning: string().oneOf(meanings).required().label('meaning'),
 }).noUnknown().required()).max(200).required().label('columns')
 
 export const houseDirectoryWanted = object({
   address: string().strict().max(300).matches(/^ldaps?:\/\/[\w.-]+(:\d{1,5})?\/?$/i,
-    '${path} must be ldap://host or ldaps://host, with a port if it has another one.')
+    saying('input.directoryAddress'))
     .required().label('address'),
   /** Encrypted on the same port (RFC 4511, 4.14). */
   startTls: boolean().strict().required().label('startTls'),
@@ -22,7 +22,7 @@ export const houseDirectoryWanted = object({
   /** The part of the tree where people stand. */
   base: string().strict().max(500).defined().label('base'),
   /** RFC 4515. */
-  filter: string().strict().min(3).max(1_000).matches(/^\(.*\)$/s, '${path} stands in brackets, as (objectClass=person).').required().label('filter'),
+  filter: string().strict().min(3).max(1_000).matches(/^\(.*\)$/s, saying('input.filter')).required().label('filter'),
   /** Which attribute is what; empty: to be guessed. */
   columns,
   /** Whoever has no extension gets the next one that is free. */

@@ -1,21 +1,21 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { type Role, roles } from './roles'
 
 /** Sign-in by the house's own identity provider (OpenID Connect Core 1.0). */
-const claim = (label: string) => string().strict().matches(/^[\w:./-]{1,80}$/, '${path} is the name of a claim: letters, digits and : . / _ - only.')
+const claim = (label: string) => string().strict().matches(/^[\w:./-]{1,80}$/, saying('input.claim'))
   .required().label(label)
 
 export const identityWanted = object({
   /** What people know it as: it stands on the button. */
   name: string().strict().trim().min(1).max(40).required().label('name'),
-  issuer: string().strict().max(300).matches(/^https?:\/\/[^\s?#]+$/i, '${path} must begin with https://, and has no ? or #.').required().label('issuer'),
+  issuer: string().strict().max(300).matches(/^https?:\/\/[^\s?#]+$/i, saying('input.issuer')).required().label('issuer'),
   clientId: string().strict().min(1).max(200).required().label('clientId'),
   /** Empty: the one that is kept, for the same issuer and client. */
   secret: string().strict().max(300).defined().label('secret'),
-  scopes: string().strict().matches(/^[\x21-\x7e]+( [\x21-\x7e]+)*$/, '${path} are words with a space between them.').max(300).required().label('scopes'),
+  scopes: string().strict().matches(/^[\x21-\x7e]+( [\x21-\x7e]+)*$/, saying('input.scopes')).max(300).required().label('scopes'),
   /** Where people reach Estafette: the provider sends them back there. */
-  address: string().strict().max(200).matches(/^https?:\/\/[\w.:[\]-]+$/i, '${path} must be https://host, without a path.').required().label('address'),
+  address: string().strict().max(200).matches(/^https?:\/\/[\w.:[\]-]+$/i, saying('input.ownAddress')).required().label('address'),
   /** Which of the claims is the name that people sign in under here. */
   signIn: claim('signIn'),
   /** Which claim says what groups somebody is in. */

@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { latestTime } from '../core/calls/model'
 import { parkingEnds } from '../core/calls/parking/parkings'
@@ -31,7 +31,7 @@ export const logQuery = object({
   from: number().integer().min(0).max(latestTime).label('from'),
   until: number().integer().min(0).max(latestTime).label('until'),
   /** Where the page before ended: its `next`. */
-  before: string().max(120).matches(/^(\d{1,15}~[\w-]{1,100})?$/, 'before must be the "next" of the page before.').default('').label('before'),
+  before: string().max(120).matches(/^(\d{1,15}~[\w-]{1,100})?$/, saying('input.nextPage')).default('').label('before'),
   limit: number().integer().min(1).max(largestPage).default(50).label('limit'),
 }).noUnknown().strict(false)
 

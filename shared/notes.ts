@@ -1,11 +1,11 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, type InferType, object, string } from 'yup'
 import { longest } from './longest'
 
 /** What somebody has noted about a colleague, for nobody but themselves. */
 
-const date = string().strict().matches(/^\d{4}-\d{2}-\d{2}$/, { message: '${path} must be a date such as 2026-11-30.', excludeEmptyString: false })
-  .test('is-a-day', '${path} is no day of the calendar.', value => value == null || isDay(value))
+const date = string().strict().matches(/^\d{4}-\d{2}-\d{2}$/, { message: saying('input.day'), excludeEmptyString: false })
+  .test('is-a-day', saying('input.noSuchDay'), value => value == null || isDay(value))
   .nullable().defined()
 
 function isDay(text: string): boolean {

@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, type InferType, number, object, string } from 'yup'
 import { latestTime } from '../core/calls/model'
 import { sampleRate } from '../core/sound/frames'
@@ -17,7 +17,7 @@ export const withPlace = object({ place: place() })
 
 /** A WAV file of one channel and 16 bits at 8 kHz, as base64; `name`: of the file that it was made from, or empty when it was recorded here. */
 export const broughtSound = object({
-  wav: string().strict().max(longestFile).matches(/^[A-Za-z0-9+/]*={0,2}$/, 'wav must be a file as base64.').required().label('wav'),
+  wav: string().strict().max(longestFile).matches(/^[A-Za-z0-9+/]*={0,2}$/, saying('input.base64')).required().label('wav'),
   name: string().strict().max(120).defined().label('name'),
 }).noUnknown().strict()
 

@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 import { rights } from './rights'
 import { roles } from './roles'
@@ -25,14 +25,14 @@ export type SignedIn = InferType<typeof signedIn>
 export const signedOut = object({ signedOut: boolean().oneOf([true]).required(), there: text.nullable() })
 
 export const credentials = object({
-  signIn: string().strict().trim('Sign-in name must not begin or end with a space.').max(60).required().label('Sign-in name'),
-  password: string().strict().max(200).required().label('Password'),
+  signIn: string().strict().trim(saying('input.noSpacesAround')).max(60).required().label('signIn'),
+  password: string().strict().max(200).required().label('password'),
 }).required()
 
 /** A new password for oneself. */
 export const passwordChange = object({
-  current: string().strict().max(200).required().label('Present password'),
-  wanted: string().strict().max(200).required().label('New password'),
+  current: string().strict().max(200).required().label('current'),
+  wanted: string().strict().max(200).required().label('wanted'),
 }).noUnknown().required()
 
 /** What an administrator changes of an account. */
@@ -44,7 +44,7 @@ export const accountChange = object({
 }).noUnknown().required()
 
 export const newAccount = object({
-  signIn: string().strict().matches(/^[\p{L}\p{N}._@-]{2,60}$/u, '${path} has 2 to 60 letters, digits or . _ @ -, and no spaces.').required().label('signIn'),
+  signIn: string().strict().matches(/^[\p{L}\p{N}._@-]{2,60}$/u, saying('input.signIn')).required().label('signIn'),
   role: string().oneOf(roles).required().label('role'),
   person: string().strict().max(80).nullable().defined().label('person'),
   /** Of an account that is nobody's who works here. */

@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { loudnesses, type Voice, voices } from '../core/console/announcements'
 import { densities } from '../core/console/floor'
 import { array, boolean, type InferType, number, object, string } from 'yup'
@@ -20,7 +20,7 @@ const fields = {
   /** Whom one has chosen lately, the more often the more (`core/console/habit.ts`). */
   chosen: array(object({ id: string().strict().max(80).required(), weight: number().strict().min(0).max(1_000).required() })).max(40).label('chosen'),
   /** The page of speed keys along the floor's edge; null: none. */
-  pinnedKeys: string().strict().max(60).matches(/^[\w-]+$/, 'pinnedKeys must be the id of a page of keys.').nullable().label('pinnedKeys'),
+  pinnedKeys: string().strict().max(60).matches(/^[\w-]+$/, saying('input.pageOfKeys')).nullable().label('pinnedKeys'),
 }
 
 /** What somebody has set of their console. */

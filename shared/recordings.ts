@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, type InferType, number, object, string } from 'yup'
 import { directions, latestTime } from '../core/calls/model'
 import { recordOf, spokenText } from '../core/schema/shapes'
@@ -12,7 +12,7 @@ export const recordingsQuery = object({
   /** Words of the caller, of whoever of ours was in the call, or of the note. */
   text: string().max(100).default('').label('text'),
   /** Where the page before ended: its `next`. */
-  before: string().max(300).matches(/^(\d{1,15}~.{1,250})?$/, 'before must be the "next" of the page before.').default('').label('before'),
+  before: string().max(300).matches(/^(\d{1,15}~.{1,250})?$/, saying('input.nextPage')).default('').label('before'),
   limit: number().integer().min(1).max(200).default(50).label('limit'),
 }).noUnknown().strict(false)
 

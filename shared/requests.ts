@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import type { DeviceId, Request, ServiceName } from '../core/calls/model'
 import { services } from '../core/calls/services'
@@ -17,7 +17,7 @@ export const personServices = asked.filter(name => services[name].askedBy.includ
 export const handsetServices = asked.filter(name => services[name].askedBy.includes('handset')) as HandsetRequest['service'][]
 
 /** Each request of a browser carries an id: asked twice, it is carried out once. */
-export const requestId = string().strict().min(8).max(80).matches(/^[\w:.-]*$/, 'id may hold letters, digits and : . _ - only.').required().label('id')
+export const requestId = string().strict().min(8).max(80).matches(/^[\w:.-]*$/, saying('input.requestId')).required().label('id')
 
 /**
  * Requests for some of the services; nothing else that is sent is kept.

@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { saying } from '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 
 /** What a browser and the sound process say to each other before they are connected (WebRTC, RFC 8829), by way of the server. */
@@ -6,7 +6,7 @@ import { array, boolean, type InferType, number, object, string } from 'yup'
 /** Characters. A browser's own offer has some 3,000. */
 const longestDescription = 20_000
 
-const sdp = () => string().strict().max(longestDescription).matches(/^v=0\r?\n/, 'The description must be one of a session, as SDP says (RFC 8866).').required()
+const sdp = () => string().strict().max(longestDescription).matches(/^v=0\r?\n/, saying('input.sessionDescription')).required()
 const device = () => string().strict().max(100).required()
 
 /** The ear and mouth of which telephone, or of which caller whom one plays, and what the browser offers. */

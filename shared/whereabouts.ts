@@ -1,4 +1,4 @@
-import '../core/schema/wording'
+import { spokenText } from '../core/schema/shapes'
 import { array, boolean, type InferType, number, object, string } from 'yup'
 
 /** Who is where when: times that calendars take, who is on duty, and who is at a place. Times are milliseconds since 1970 (UTC). */
@@ -47,7 +47,7 @@ export const calendarInfo = object({
   of: text,
   address: text.nullable(),
   /** What was left out when it was read. */
-  problems: array(text).required(),
+  problems: array(spokenText).required(),
   /** Why it could not be fetched or read the last time: what was known before still holds. */
   failure: text.nullable(),
   readAt: time.nullable().defined(),

@@ -1,7 +1,8 @@
 import { timingSafeEqual } from 'node:crypto'
 import { createServer, type IncomingMessage, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
-import { ValidationError } from 'yup'
+import { isOfSchema, sentenceOf } from '../core/schema/faults'
+import { english } from '../words/english'
 import { longestFile, soundGiven, soundsAtPlaces } from '../shared/own-sounds'
 import { earOffer, endedSessions, keptPieces, mostPieces, type SoundHealth } from '../shared/sound'
 import { type Ears, NotUnderstood } from './ears'
@@ -38,7 +39,7 @@ export async function openDoors(
       else if (request.method === 'POST' && request.url === '/pieces/kept') pieces.kept(keptPieces.validateSync(body).places)
       else return answer(404, { message: 'There is no such door.' })
       answer(200, {})
-    }).catch((error: Error) => answer(isWrong(error) ? 422 : 503, { message: error.message }))
+    }).catch((error: Error) => answer(isWrong(error) ? 422 : 503, { message: sentenceOf(english, error) }))
   })
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject)
@@ -49,7 +50,7 @@ export async function openDoors(
 
 /** What was asked can't be read: it is wrong again however often it is asked. */
 function isWrong(error: Error): boolean {
-  return error instanceof ValidationError || error instanceof SyntaxError || error instanceof NotUnderstood
+  return isOfSchema(error) || error instanceof SyntaxError || error instanceof NotUnderstood
 }
 
 function knows({ headers }: IncomingMessage, token: string): boolean {

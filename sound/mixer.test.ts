@@ -66,11 +66,22 @@ class Room {
   }
 }
 
+/** A house in which somebody whispers to a colleague who talks: by chance alone that would be rare. */
+function whispering(): ExchangeState {
+  const [supervisor, colleague] = devices as [DeviceId, DeviceId]
+  const offered = carryOut(begin('sound'), { service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' }, start).state
+  const [call] = [...offered.calls.keys()] as [string]
+  return [
+    { service: 'answerCall' as const, device: colleague, call }, { service: 'listenIn' as const, device: supervisor, call, to: colleague },
+    { service: 'whisper' as const, device: supervisor, call, on: true },
+  ].reduce((state, request) => carryOut(state, request, start).state, offered)
+}
+
 describe('what comes out of the mixer', () => {
   it(`is at every ear what the state says, after any requests of anybody (seed ${seed})`, () => {
     let [talked, paged, whispered] = [0, 0, 0]
     fc.assert(fc.property(fc.array(wish, { minLength: 30, maxLength: 70 }), (wishes) => {
-      const room = new Room(begin('sound'))
+      const room = new Room(whispering())
       let now = start
       for (const device of devices.slice(0, 30)) room.enter(device)
       for (const { speakers } of Object.values(room.state.company.zones)) for (const speaker of speakers) room.put(speaker)

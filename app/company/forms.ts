@@ -4,7 +4,7 @@ import {
 } from '~~/core/company/company'
 import { levelKinds } from '~~/core/figures/level-kinds'
 import { lookUp, telephonesOf } from '~~/core/company/lookups'
-import { dayNames, greetingsAsText, holidaysAsText, timesAsText } from '~~/core/company/written'
+import { greetingsAsText, holidaysAsText, timesAsText, weekdays } from '~~/core/company/written'
 import type { ToneKind } from '~~/core/sound/country-tones'
 import { ownerOfMailbox } from '~~/core/calls/names'
 import { freeNumber, takenNumbers } from '~~/core/company/free-number'
@@ -253,7 +253,7 @@ export function wordsOf(company: Company, field: FormField, value: unknown): str
     case 'texts': return (value as string[]).join(', ')
     case 'week': {
       const week = value as OpeningHours['week']
-      const days = dayNames.map((name, index) => `${name.slice(0, 3)} ${timesAsText(week.filter(({ day }) => day === index + 1)) || t('company.closed')}`)
+      const days = weekdays.map((name, index) => `${say(name).slice(0, 3)} ${timesAsText(week.filter(({ day }) => day === index + 1)) || t('company.closed')}`)
       return days.join(', ')
     }
     case 'holidays': return holidaysAsText(value as OpeningHours['holidays']).replaceAll('\n', ', ')

@@ -1,6 +1,7 @@
 import { NotTaken } from '~/composables/failure'
 import type { OpeningHours } from '~~/core/company/company'
-import { t } from '~/composables/language'
+import type { Phrase } from '~~/words/phrase'
+import { say, t } from '~/composables/language'
 
 const patience = 5_000
 const largest = 2_000_000
@@ -16,13 +17,13 @@ export async function holidaysOfFile(file: File, zone: string): Promise<OpeningH
   const worker = new Worker(new URL('./holidays.worker.ts', import.meta.url), { type: 'module' })
   let late: ReturnType<typeof setTimeout> | undefined
   try {
-    const answer = await new Promise<{ holidays?: OpeningHours['holidays'], fault?: string }>((resolve, reject) => {
+    const answer = await new Promise<{ holidays?: OpeningHours['holidays'], fault?: Phrase }>((resolve, reject) => {
       late = setTimeout(() => reject(new NotTaken(t('company.thisCalendarTakesTooLong'))), patience)
-      worker.onmessage = ({ data }: MessageEvent<{ holidays?: OpeningHours['holidays'], fault?: string }>) => resolve(data)
-      worker.onerror = () => reject(new NotTaken(t('company.thisCalendarCantBeRead')))
+      worker.onmessage = ({ data }: MessageEvent<{ holidays?: OpeningHours['holidays'], fault?: Phrase }>) => resolve(data)
+      worker.onerror = () => reject(new NotTaken(t('calendar.unreadable')))
       worker.postMessage({ text, zone, window: { from: Date.now() - year, to: Date.now() + 2 * year } })
     })
-    if (!answer.holidays) throw new NotTaken(answer.fault)
+    if (!answer.holidays) throw new NotTaken(say(answer.fault!))
     if (answer.holidays.length === 0) throw new NotTaken(t('company.thereIsNoWholeDay'))
     return answer.holidays
   }

@@ -1,7 +1,8 @@
-import { NoCalendar, readCalendar } from '~~/core/calendar/occurrences'
+import { phrase } from '~~/words/phrase'
+import { Unreadable } from '~~/core/schema/faults'
+import { readCalendar } from '~~/core/calendar/occurrences'
 import { localTime } from '~~/core/calendar/zones'
 import type { OpeningHours } from '~~/core/company/company'
-import { t } from '~/composables/language'
 
 const dayLong = 24 * 60 * 60_000
 /** Of one holiday, in days. */
@@ -19,6 +20,6 @@ globalThis.onmessage = ({ data: { text, zone, window } }: MessageEvent<{ text: s
     globalThis.postMessage({ holidays: days })
   }
   catch (error) {
-    globalThis.postMessage({ fault: error instanceof NoCalendar ? error.message : t('company.thisCalendarCantBeRead') })
+    globalThis.postMessage({ fault: error instanceof Unreadable ? error.what : phrase('calendar.unreadable') })
   }
 }

@@ -1,5 +1,6 @@
 import { FetchError } from 'ofetch'
-import { t } from '~/composables/language'
+import { faultsOf } from '~~/core/schema/faults'
+import { say, t } from '~/composables/language'
 
 /** True when nobody can say whether what was asked for was done. */
 export function isUnknown(error: unknown): boolean {
@@ -21,8 +22,9 @@ export function codeOf(error: unknown): string | null {
 
 /** The sentence of what we don't take ourselves, or in an error of the server, or what to say when it can't be reached. */
 export function sentenceOf(error: unknown): string {
-  // Known by its name: with its class all of Yup would be fetched with the console.
-  if (error instanceof NotTaken || (error instanceof Error && error.name === 'ValidationError')) return error.message
+  if (error instanceof NotTaken) return error.message
+  const [fault] = faultsOf(error)
+  if (fault) return say(fault.what)
   if (error instanceof FetchError) {
     const body = error.data as { message?: string, data?: { sentence?: string } } | undefined
     const sentence = body?.data?.sentence ?? body?.message

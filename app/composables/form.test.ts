@@ -18,6 +18,12 @@ describe('a form', () => {
     expect(sending.value).toBe(false)
   })
 
+  it('names a field that can\'t tell it itself by what stands over it', async () => {
+    const { send, failure } = useForm({ to: 'Whom', text: 'What about' })
+    await send({}, async () => void newMessage.validateSync({ to: '', caller: null, number: null, text: 'x', urgent: false, callBack: true }))
+    expect(failure.value).toBe('Whom is missing: please fill it in.')
+  })
+
   it('tells what the server says at the field it names, and below the form what belongs to none', async () => {
     const { send, errors, failure } = useForm()
     const sentence = 'Choose somebody from the directory.'

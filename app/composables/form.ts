@@ -1,10 +1,14 @@
 import { ref } from 'vue'
 import { FetchError } from 'ofetch'
-import type { ValidationError } from 'yup'
+import { type Fault, faultsOf as foundBySchema } from '~~/core/schema/faults'
+import { say } from './language'
 import { sentenceOf } from './failure'
 
-/** Sending what a form holds: what is wrong with a field is told at the field, whether the form or the server found it; everything else below. */
-export function useForm() {
+/**
+ * Sending what a form holds: what is wrong with a field is told at the field, whether the form or the server found it; everything else below.
+ * @param names what fields are called that can't tell it themselves
+ */
+export function useForm(names: Record<string, string> = {}) {
   const failure = ref<string | null>(null)
   const errors = ref<Record<string, string>>({})
   const sending = ref(false)
@@ -27,11 +31,10 @@ export function useForm() {
     }
     catch (error) {
       const faults = faultsOf(error)
-      errors.value = Object.fromEntries(faults.flatMap(({ field, sentence }) => {
-        const shown = field === undefined ? undefined : fields[field]
-        return shown === undefined ? [] : [[field!, sentence.startsWith(`${field} `) ? `${shown}${sentence.slice(field!.length)}` : sentence]]
-      }))
-      failure.value = faults.find(({ field }) => field === undefined || fields[field] === undefined)?.sentence ?? null
+      const isShown = ({ field }: Fault) => field !== undefined && fields[field] !== undefined
+      errors.value = Object.fromEntries(faults.filter(isShown).map(fault => [fault.field!, said(fault, fields)]))
+      const other = faults.find(fault => !isShown(fault))
+      failure.value = other ? said(other, names) : null
       return false
     }
     finally {
@@ -42,12 +45,18 @@ export function useForm() {
   return { failure, errors, sending, send, clear }
 }
 
-/** Told by its name: what makes such errors is fetched by the forms that have schemas, not by every page with a field. */
-const isOfSchema = (error: unknown): error is ValidationError => error instanceof Error && error.name === 'ValidationError'
-
 /** What is wrong, and with which field, as far as anybody says. */
-function faultsOf(error: unknown): { field: string | undefined, sentence: string }[] {
-  if (isOfSchema(error)) return (error.inner.length > 0 ? error.inner : [error]).map(({ path, message }) => ({ field: path, sentence: message }))
-  const said = error instanceof FetchError ? error.data as { data?: { field?: string } } | undefined : undefined
-  return [{ field: said?.data?.field, sentence: sentenceOf(error) }]
+function faultsOf(error: unknown): Fault[] {
+  const found = foundBySchema(error)
+  if (found.length > 0) return found
+  const answer = error instanceof FetchError ? error.data as { data?: { field?: string } } | undefined : undefined
+  return [{ field: answer?.data?.field, what: sentenceOf(error) }]
+}
+
+/** With the name that stands over a field, in the place of the one that it has by itself. */
+function said({ field, what }: Fault, names: Record<string, string>): string {
+  const name = field === undefined ? undefined : names[field]
+  if (name === undefined) return say(what)
+  if (typeof what === 'string') return what.startsWith(`${field} `) ? `${name}${what.slice(field!.length)}` : what
+  return say(what.with?.field === field ? { ...what, with: { ...what.with, field: name } } : what)
 }

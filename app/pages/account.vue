@@ -21,7 +21,7 @@ function handleLinks(): void {
 }
 
 const form = reactive({ current: '', wanted: '' })
-const { failure, sending, send } = useForm()
+const { failure, sending, send } = useForm({ current: t('account.presentPassword'), wanted: t('account.newPassword') })
 const done = ref<string | null>(null)
 const sessions = ref<OwnSession[]>([])
 

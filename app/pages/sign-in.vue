@@ -7,7 +7,7 @@ useHead({ title: t('signIn.signInEstafette') })
 
 const session = useSession()
 const form = reactive({ signIn: '', password: '' })
-const { failure, sending, send } = useForm()
+const { failure, sending, send } = useForm({ signIn: t('common.signInName'), password: t('common.password') })
 const name = useTemplateRef<{ focus: () => void }>('name')
 onMounted(() => name.value?.focus())
 

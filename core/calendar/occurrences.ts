@@ -1,5 +1,7 @@
 import ICAL from 'ical.js'
 import { RRule } from 'rrule'
+import { phrase, type Phrase } from '../../words/phrase'
+import { Unreadable } from '../schema/faults'
 import { plainText } from '../calls/text'
 import { instantOf, isZone } from './zones'
 
@@ -26,11 +28,24 @@ export interface Reading {
   content: string
   /** Everything that takes place within the window, in the order in which it begins. What is called off, or does not take anybody's time, is left out. */
   occurrences: Occurrence[]
-  problems: string[]
+  problems: Phrase[]
 }
 
-/** A text that is no calendar. The message is a sentence. */
-export class NoCalendar extends Error {}
+/** A text that is no calendar. */
+export class NoCalendar extends Unreadable {}
+
+/** What could not be read so far, each once: an event, or how it repeats. */
+class Problems {
+  private readonly known = new Map<string, Phrase>()
+
+  add(problem: Phrase): void {
+    this.known.set(JSON.stringify(problem), problem)
+  }
+
+  get first(): Phrase[] {
+    return [...this.known.values()].slice(0, mostProblems)
+  }
+}
 
 interface Moment {
   at: number
@@ -58,11 +73,11 @@ const kept = new Set([
 /** Components that are read: events, times that are taken, and what their zones are. */
 const readParts = ['vevent', 'vfreebusy', 'vtimezone']
 
-function parse(given: string, problems: Set<string>): Jcal[] {
+function parse(given: string, problems: Problems): Jcal[] {
   const text = given.replace(/^\uFEFF/, '')
   const parsed = parsedOrNull(text) ?? parsedOrNull(withoutBroken(text, problems))
   const calendars = parsed?.filter(([name]) => name === 'vcalendar') ?? []
-  if (calendars.length === 0) throw new NoCalendar('This is not an iCalendar file: it must begin with BEGIN:VCALENDAR and end with END:VCALENDAR.')
+  if (calendars.length === 0) throw new NoCalendar(phrase('calendar.noCalendar'))
   return calendars
 }
 
@@ -82,10 +97,10 @@ function parsedOrNull(text: string): Jcal[] | null {
 }
 
 /** One event that can't be read does not take the others with it. */
-function withoutBroken(text: string, problems: Set<string>): string {
+function withoutBroken(text: string, problems: Problems): string {
   return text.replace(/^BEGIN:VEVENT\r?\n[^]*?^END:VEVENT\r?\n/gim, (event) => {
     if (parsedOrNull(`BEGIN:VCALENDAR\r\n${event}END:VCALENDAR\r\n`)) return event
-    problems.add('An event that can\'t be read was left out.')
+    problems.add(phrase('calendar.eventUnreadable'))
     return ''
   })
 }
@@ -98,15 +113,15 @@ interface Window { from: number, to: number }
  * @throws NoCalendar
  */
 export function readCalendar(text: string, { titles, window, zone }: { titles: boolean, window: Window, zone: string }): Reading {
-  const problems = new Set<string>()
+  const problems = new Problems()
   const calendars = parse(text, problems).map((calendar, index) => reduced(calendar, index, titles))
   const found = calendars.flatMap(parts => occurrencesIn(parts, window, zone, problems)).sort((a, b) => a.from - b.from || a.to - b.to)
-  if (found.length > mostOccurrences) problems.add(`More than ${mostOccurrences} events in these weeks: the later ones were left out.`)
+  if (found.length > mostOccurrences) problems.add(phrase('calendar.tooManyEvents', { most: mostOccurrences }))
   const whole: Jcal = [
-    'vcalendar', [['version', {}, 'text', '2.0'], ['prodid', {}, 'text', '-//Estafette//times and places//EN']],
+    'vcalendar', [['version', {}, 'text', '2.0'], ['prodid', {}, 'text', '-//Estafette//times-and-places//EN']],
     calendars.flat().filter(part => part[0] !== 'vevent' || !isOver(part, window)),
   ]
-  return { content: ICAL.stringify(whole), occurrences: found.slice(0, mostOccurrences), problems: [...problems].slice(0, mostProblems) }
+  return { content: ICAL.stringify(whole), occurrences: found.slice(0, mostOccurrences), problems: problems.first }
 }
 
 /** The parts of a calendar that are read, with times and places alone. */
@@ -130,7 +145,7 @@ function keptOf([name, parameters, type, ...values]: Jproperty, titles: boolean,
   return [[name, Object.fromEntries(said), type, ...name === 'uid' ? [nameOf(String(values[0]))] : values]]
 }
 
-function occurrencesIn(parts: readonly Jcal[], window: Window, zone: string, problems: Set<string>): Occurrence[] {
+function occurrencesIn(parts: readonly Jcal[], window: Window, zone: string, problems: Problems): Occurrence[] {
   const those = (wanted: string) => parts.filter(([name]) => name === wanted)
   const clocks = new Clocks(those('vtimezone').map(part => new ICAL.Component(part)), zone, problems)
   const found = those('vfreebusy').flatMap(part => busyWithin(new ICAL.Component(part), window, clocks))
@@ -140,7 +155,7 @@ function occurrencesIn(parts: readonly Jcal[], window: Window, zone: string, pro
       found.push(...seriesWithin(events.map(event => new ICAL.Component(event)), window, clocks))
     }
     catch (error) {
-      problems.add(`An event was left out: ${(error as Error).message.slice(0, 160)}`)
+      problems.add(error instanceof Unreadable ? phrase('calendar.eventLeftOut', { why: error.what }) : phrase('calendar.eventUnreadable'))
     }
   }
   return found
@@ -189,7 +204,7 @@ function isOver(event: Jcal, { from }: Window): boolean {
 class Clocks {
   private readonly own = new Map<string, ICAL.Timezone>()
 
-  constructor(zones: readonly ICAL.Component[], readonly zone: string, readonly problems: Set<string>) {
+  constructor(zones: readonly ICAL.Component[], readonly zone: string, readonly problems: Problems) {
     for (const component of zones) {
       const name = component.getFirstPropertyValue('tzid')
       const says = [...component.getAllSubcomponents('standard'), ...component.getAllSubcomponents('daylight')]
@@ -200,7 +215,7 @@ class Clocks {
 
   read(property: ICAL.Property, value: ICAL.Time): Moment {
     const local = Date.UTC(value.year, value.month - 1, value.day, value.hour, value.minute, value.second)
-    if (Number.isNaN(local) || value.year < 1900 || value.year > 9999) throw new Error('it has a date that is none')
+    if (Number.isNaN(local) || value.year < 1900 || value.year > 9999) throw new Unreadable(phrase('calendar.noDate'))
     const named = property.getFirstParameter('tzid')
     const [clock, instant] = value.isDate || !(named || isUtc(value)) ? [this.zone, this.here] : this.named(isUtc(value) ? 'UTC' : named)
     return { at: instant(local), local, instant, clock, isDate: value.isDate }
@@ -214,7 +229,7 @@ class Clocks {
     if (own) return [name, local => ownInstant(own, local)]
     const known = [name, name.split('/').slice(-2).join('/')].find(isZone)
     if (known) return [known, local => instantOf(known, local)]
-    this.problems.add(`Nobody knows the time zone “${name.slice(0, 60)}”: its times were read as those of ${this.zone}.`)
+    this.problems.add(phrase('calendar.unknownZone', { name: name.slice(0, 60), zone: this.zone }))
     return [this.zone, this.here]
   }
 }
@@ -266,7 +281,7 @@ function momentOf(event: ICAL.Component, name: string, clocks: Clocks): Moment |
   const property = event.getFirstProperty(name)
   const value: unknown = property?.getFirstValue()
   if (!property || !(value instanceof ICAL.Time)) {
-    if (name === 'dtstart') throw new Error('it does not say when it begins')
+    if (name === 'dtstart') throw new Unreadable(phrase('calendar.noBeginning'))
     return null
   }
   return clocks.read(property, value)
@@ -297,13 +312,13 @@ function startsWithin(event: ICAL.Component, window: Window, clocks: Clocks): Mo
 /** By the clock of the place, each as if it were UTC. */
 function repetitions(rule: string, first: Moment, { from, to }: Window, clocks: Clocks): number[] {
   const { freq, until, ...others } = RRule.parseString(rule)
-  if (freq === undefined) throw new Error('it repeats by a rule that can\'t be read')
-  if (tooOften.has(freq)) throw new Error('it repeats more often than daily')
-  if (others.interval !== undefined && !(others.interval >= 1)) throw new Error('it repeats without an interval')
+  if (freq === undefined) throw new Unreadable(phrase('calendar.ruleUnreadable'))
+  if (tooOften.has(freq)) throw new Unreadable(phrase('calendar.tooOften'))
+  if (others.interval !== undefined && !(others.interval >= 1)) throw new Unreadable(phrase('calendar.noInterval'))
   const starts = new RRule({ ...others, freq, dtstart: new Date(first.local) })
     .between(new Date(from), new Date(to), true, (_, found) => found < mostOccurrences)
     .map(start => start.getTime())
-  if (starts.length >= mostOccurrences) clocks.problems.add(`An event repeats more than ${mostOccurrences} times in these weeks: the later ones were left out.`)
+  if (starts.length >= mostOccurrences) clocks.problems.add(phrase('calendar.repeatsTooOften', { most: mostOccurrences }))
   if (!until) return starts
   // Until when is said in UTC, or as the clock there shows it (RFC 5545, 3.3.10); a date means the whole day.
   const said = /UNTIL=([^;]*)/i.exec(rule)?.[1] ?? ''

@@ -1,4 +1,4 @@
-import '../schema/wording'
+import { saying } from '../schema/wording'
 import { array, boolean, type InferType, type ISchema, number, object, type ObjectSchema, type Schema, string } from 'yup'
 import { type CompanyChange, type Part, parts } from './changes'
 import { type Company, distributions, numberClasses, pageRanks, pagingRights, recordingRules, ringings } from './company'
@@ -18,15 +18,11 @@ const id = string().strict().min(1).max(80).required()
 const between = (least: number, most: number) => number().strict().integer().min(least).max(most).required()
 /** Milliseconds, told as seconds: so many at least, and at most. */
 const seconds = (least: number, most: number) => number().strict().integer()
-  .min(least * 1_000, ({ path }) => `${path} must be at least ${least} second${least === 1 ? '' : 's'}.`)
-  .max(most * 1_000, ({ path }) => `${path} must be at most ${most} seconds.`)
+  .min(least * 1_000, saying('input.atLeastSeconds', { min: least, count: least }))
+  .max(most * 1_000, saying('input.atMostSeconds', { max: most, count: most }))
   .required()
 /** A tone as it is written, or empty: as in the country. */
-const tone = text(200).test(
-  'tone',
-  ({ path }) => `${path} must be written as 400+450: 0.4 on 0.2 off, or 425: continuous. Hertz from 200 to 3400, seconds up to 30.`,
-  written => written === '' || readTone(written) !== null,
-)
+const tone = text(200).test('tone', saying('input.tone'), written => written === '' || readTone(written) !== null)
 /** Among the others, from 0. */
 const position = between(0, 1_000_000)
 const [hour, day] = [3_600, 86_400]
@@ -129,7 +125,7 @@ const group = object({
   /** Of a queue: so many wait in it at most, whoever comes then goes on as after the longest wait; 0: no end. */
   mostWaiting: between(0, 1_000),
   /** Of a queue: with this key whoever waits in it leaves their place to be called back; empty: it is not offered. */
-  callBackDigit: text(1).matches(/^[0-9*#]?$/, ({ path }) => `${path} is a key of a telephone: 0 to 9, * or #; or nothing.`),
+  callBackDigit: text(1).matches(/^[0-9*#]?$/, saying('input.telephoneKey')),
   /** Of a queue: how long a call waits in it at most, and where it goes then. */
   overflow,
   hours: openAt,
@@ -260,11 +256,11 @@ const settings = object({
   /** What the house is called. */
   name: text(80),
   /** Where it stands (ISO 3166-1, two letters): how numbers are read that name no country, and are written. */
-  country: text(2).matches(/^[A-Z]{2}$/, ({ path }) => `${path} must be two capital letters, as GB.`),
+  country: text(2).matches(/^[A-Z]{2}$/, saying('input.country')),
   /** What people speak who answer and name no language. */
   language: text(40).min(1),
   /** The lowest extension: where the house's own numbers begin, and how long they are. */
-  firstExtension: text(7).matches(/^\d{2,7}$/, ({ path }) => `${path} must be 2 to 7 digits.`),
+  firstExtension: text(7).matches(/^\d{2,7}$/, saying('input.firstExtension')),
   /** A number typed inside that is no longer than this is one of the house's own, or of the network's short ones. */
   longestInside: between(3, 7),
   /** The clock of the house: of the IANA time zone database. */

@@ -1,10 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { inEnglish } from '../../words/in-english'
-import { dayNames, greetingsAsText, holidaysAsText, readGreetings, readHolidays, readTimes, readWeek, timesAsText } from './written'
+import { english } from '../../words/english'
+import { spoken } from '../../words/phrase'
+import { greetingsAsText, holidaysAsText, readGreetings, readHolidays, readTimes, readWeek, timesAsText, weekdays } from './written'
 
 const at = (hour: number, minute = 0) => hour * 60 + minute
 const span = (opens: number, closes: number) => ({ opens: at(opens), closes: at(closes) })
+
+const dayNames = weekdays.map(day => spoken(english, day))
 
 describe('the times of a day', () => {
   it.each([

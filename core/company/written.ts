@@ -20,7 +20,10 @@ type Holiday = OpeningHours['holidays'][number]
 /** The languages whose names of days and months are understood. */
 const languages = ['en', 'de', 'fr', 'nl', 'es', 'it', 'da', 'sv', 'nb', 'pl'] as const
 /** In the order in which they are shown. */
-export const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
+export const weekdays = [
+  phrase('calendar.monday'), phrase('calendar.tuesday'), phrase('calendar.wednesday'), phrase('calendar.thursday'), phrase('calendar.friday'),
+  phrase('calendar.saturday'), phrase('calendar.sunday'),
+] as const
 
 /** Every name of a day or month, whole and in short, with its number from 1: a Monday, a January. */
 function namesOf(options: Intl.DateTimeFormatOptions[], at: (index: number) => number, count: number): Map<string, number> {
@@ -40,9 +43,11 @@ function namesOf(options: Intl.DateTimeFormatOptions[], at: (index: number) => n
 
 const aMonday = Date.UTC(2024, 0, 1)
 const dayLong = 24 * 60 * 60_000
+const english = new Intl.DateTimeFormat('en', { weekday: 'long', timeZone: 'UTC' })
+const englishDays = Array.from({ length: 7 }, (_, index) => fold(english.format(aMonday + index * dayLong)))
 let days: Map<string, number> | null = null
 let months: Map<string, number> | null = null
-const weekdays = () => days ??= namesOf([{ weekday: 'long' }, { weekday: 'short' }], index => aMonday + index * dayLong, 7)
+const knownDays = () => days ??= namesOf([{ weekday: 'long' }, { weekday: 'short' }], index => aMonday + index * dayLong, 7)
 const monthNames = () => months ??= namesOf(
   [{ month: 'long', day: 'numeric' }, { month: 'short', day: 'numeric' }, { month: 'long' }], index => Date.UTC(2024, index, 15), 12,
 )
@@ -50,10 +55,10 @@ const monthNames = () => months ??= namesOf(
 /** A day as somebody writes it, from 1 for Monday: its name, or two letters or more of it; 0 for none. */
 function dayNumber(word: string): number {
   const text = fold(word).replace(/[^a-z]/g, '')
-  const known = weekdays().get(text)
+  const known = knownDays().get(text)
   if (known !== undefined || text.length < 2) return known ?? 0
   // "Thurs", "Mond": the beginning of an English name.
-  const begun = dayNames.findIndex(name => name.toLowerCase().startsWith(text)) + 1
+  const begun = englishDays.findIndex(name => name.startsWith(text)) + 1
   return begun > 0 || !text.endsWith('s') ? begun : dayNumber(text.slice(0, -1))
 }
 
@@ -136,7 +141,7 @@ export function readWeek(text: string): Read<Span[]> {
       continue
     }
     const again = on.find(day => week.has(day))
-    if (again !== undefined) say(phrase('company.dayStandsThereAlready', { day: dayNames[again - 1]! }))
+    if (again !== undefined) say(phrase('company.dayStandsThereAlready', { day: weekdays[again - 1]! }))
     else for (const day of on) week.set(day, read.spans)
   }
   const is = [...week].flatMap(([day, spans]) => spans.map(span => ({ day, ...span }))).sort((a, b) => a.day - b.day || a.opens - b.opens)

@@ -1,6 +1,6 @@
-import './wording'
+import { saying } from './wording'
 import { type ISchema, lazy, mixed, object, type Schema, string } from 'yup'
-import type { Spoken } from '../../words/phrase'
+import { phrase, type Spoken } from '../../words/phrase'
 import { lookUp } from '../company/lookups'
 
 /** Shapes that Yup has no word for: what they are made of stands in their `meta`, so that `json-schema.ts` can describe them. */
@@ -13,9 +13,9 @@ export function recordOf<T>(value: ISchema<T>) {
   const schema = value as Schema<T>
   return lazy((given: unknown) => {
     const keys = typeof given === 'object' && given !== null ? Object.keys(given) : []
-    if (keys.some(key => inborn.includes(key))) return mixed<never>().test('ids', 'ids must not be names that every object has.', () => false) as never
+    if (keys.some(key => inborn.includes(key))) return mixed<never>().test('ids', saying('input.inbornId'), () => false) as never
     const things = object(Object.fromEntries(keys.map(key => [key, schema])))
-    return things.required(({ path }) => `${path} is missing: please fill it in.`) as unknown as Schema<Record<string, T>>
+    return things.required(saying('input.missing')) as unknown as Schema<Record<string, T>>
   }).meta({ record: schema })
 }
 
@@ -24,7 +24,7 @@ export function recordOf<T>(value: ISchema<T>) {
  * @param field whose value says which it is; @param schemas that value → the schema of the whole object
  */
 export function oneOfBy<T>(field: string, schemas: Record<string, ISchema<T>>) {
-  const none = mixed<never>().test(field, `${field} must be one of: ${Object.keys(schemas).join(', ')}.`, () => false)
+  const none = mixed<never>().test(field, () => phrase('input.oneOf', { field, values: Object.keys(schemas).join(', ') }), () => false)
   return lazy((given: unknown) => {
     const which = typeof given === 'object' && given !== null ? (given as Record<string, unknown>)[field] : undefined
     return (typeof which === 'string' ? lookUp(schemas, which) ?? none : none) as Schema<T>

@@ -1,6 +1,7 @@
 import './wording'
 import { array, boolean, number, object, string } from 'yup'
 import { describe, expect, it } from 'vitest'
+import { refusalOf } from '../../words/in-english'
 
 describe('what a schema says', () => {
   const schema = object({
@@ -8,15 +9,7 @@ describe('what a schema says', () => {
     on: boolean().strict(), all: array(string()).strict().max(1),
   }).noUnknown().required()
   const good = { name: 'Ada', many: 2 }
-  const said = (value: unknown) => {
-    try {
-      schema.validateSync(value, { stripUnknown: false })
-      return null
-    }
-    catch (error) {
-      return (error as Error).message
-    }
-  }
+  const said = (value: unknown) => refusalOf(() => schema.validateSync(value, { stripUnknown: false }))
 
   it.each([
     [good, null],
@@ -26,7 +19,7 @@ describe('what a schema says', () => {
     [{ ...good, many: 2.5 }, 'how many must be a whole number.'],
     [{ ...good, many: 'x' }, 'how many must be a number.'],
     [{ ...good, on: 'yes' }, 'on must be true or false.'],
-    [{ ...good, all: ['a', 'b'] }, 'all must be at most 1 entries.'],
+    [{ ...good, all: ['a', 'b'] }, 'all must be at most 1 entry.'],
     [{ ...good, kind: 'c' }, 'kind must be one of: a, b.'],
     [{ ...good, more: 1 }, 'What was sent holds fields that are not known: more.'],
     [5, 'What was sent must be an object.'], [null, 'What was sent is missing: please fill it in.'],

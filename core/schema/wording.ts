@@ -1,29 +1,46 @@
 import { setLocale } from 'yup'
+import { phrase, type Phrase } from '../../words/phrase'
+import type { Blanks, Key, Message } from '../../words/speaker'
 
 /**
- * How every schema of the house speaks: its sentences name the field and the remedy, and never repeat what was sent. Imported before the first schema is
- * made.
+ * How every schema of the house speaks: in phrases that name the field and the remedy, and never repeat what was sent (`faults.ts` reads them). Imported
+ * before the first schema is made.
  */
 interface Said { path: string, type?: string, values?: unknown, max?: number, min?: number, unknown?: string }
-type Saying = (said: Said) => string
+type Saying = (said: Said) => Phrase
+
+type OfField = { [K in Key]: 'field' extends Blanks<Message<K>> ? K : never }[Key]
+type Others<K extends Key> = Exclude<Blanks<Message<K>>, 'field'>
+type Rest<K extends Key> = [Others<K>] extends [never] ? [] : [{ [Blank in Others<K>]: string | number | Phrase } & { count?: number }]
 
 /** The field by its label or its path; the whole, where it is no field. */
-const field = ({ path }: Said) => path === 'this' ? 'What was sent' : path
-const missing: Saying = said => `${field(said)} is missing: please fill it in.`
-const atMost = (unit: string): Saying => said => `${field(said)} must be at most ${said.max}${unit}.`
-const atLeast = (unit: string): Saying => said => `${field(said)} must be at least ${said.min}${unit}.`
-const kinds: Record<string, string> = { object: 'an object', array: 'a list', number: 'a number', string: 'a text', boolean: 'true or false', date: 'a date' }
+const fieldOf = ({ path }: Said): string | Phrase => path === 'this' ? phrase('input.whole') : path
+
+/** What a schema's own rule says of its field. */
+export function saying<K extends OfField>(key: K, ...[others]: Rest<K>): Saying {
+  return said => ({ key, with: { field: fieldOf(said), ...others } })
+}
+
+const kinds: Record<string, Phrase> = {
+  object: phrase('input.anObject'), array: phrase('input.aList'), number: phrase('input.aNumber'), string: phrase('input.aText'),
+  boolean: phrase('input.trueOrFalse'), date: phrase('input.aDate'),
+}
+type Most = 'input.atMost' | 'input.atMostCharacters' | 'input.atMostEntries'
+type Least = 'input.atLeast' | 'input.atLeastCharacters' | 'input.atLeastEntries'
+const missing = saying('input.missing')
+const atMost = (key: Most): Saying => said => phrase(key, { field: fieldOf(said), max: said.max!, count: said.max! })
+const atLeast = (key: Least): Saying => said => phrase(key, { field: fieldOf(said), min: said.min!, count: said.min! })
 
 setLocale({
   mixed: {
     required: missing,
     defined: missing,
     notNull: missing,
-    notType: (said: Said) => `${field(said)} must be ${kinds[said.type ?? ''] ?? `a ${said.type}`}.`,
-    oneOf: (said: Said) => `${field(said)} must be one of: ${String(said.values)}.`,
+    notType: (said: Said) => phrase('input.kind', { field: fieldOf(said), kind: kinds[said.type!] ?? said.type! }),
+    oneOf: (said: Said) => phrase('input.oneOf', { field: fieldOf(said), values: String(said.values) }),
   },
-  string: { max: atMost(' characters'), min: atLeast(' characters') },
-  number: { max: atMost(''), min: atLeast(''), integer: (said: Said) => `${field(said)} must be a whole number.` },
-  array: { max: atMost(' entries'), min: atLeast(' entries') },
-  object: { noUnknown: (said: Said) => `${field(said)} holds fields that are not known: ${said.unknown}.` },
+  string: { max: atMost('input.atMostCharacters'), min: atLeast('input.atLeastCharacters') },
+  number: { max: atMost('input.atMost'), min: atLeast('input.atLeast'), integer: saying('input.wholeNumber') },
+  array: { max: atMost('input.atMostEntries'), min: atLeast('input.atLeastEntries') },
+  object: { noUnknown: (said: Said) => phrase('input.unknownFields', { field: fieldOf(said), unknown: said.unknown! }) },
 } as never)

@@ -3,6 +3,7 @@ import type { Company } from '../company/company'
 import { lookUp, telephoneWithNumber } from '../company/lookups'
 import { readTable, writeTable } from '../formats/csv'
 import { keyKinds, mostKeys, type SpeedKey } from './key'
+import { faultsOf } from '../schema/faults'
 import { faultOf } from './meaning'
 import { speedKey } from './schema'
 
@@ -46,7 +47,7 @@ function keyOf(company: Company, row: Record<string, string>): SpeedKey | { faul
     return fault === null ? key : { fault }
   }
   catch (error) {
-    return { fault: (error as Error).message }
+    return { fault: faultsOf(error)[0]!.what }
   }
 }
 

@@ -6,6 +6,7 @@ import { useRelay } from '../relay'
 import { addressOf } from './address'
 import { sessionOf } from './session'
 import type { ProviderSession } from './sessions'
+import { t } from '../language'
 
 /**
  * Somebody has shown who they are: their session begins, in the place of one that this browser had.
@@ -26,7 +27,8 @@ export async function beginSession(event: H3Event, account: AccountRow, there?: 
 /** What kind of browser it says it is, to tell one's sessions apart. */
 function browserOf(event: H3Event): string {
   const agent = getHeader(event, 'user-agent') ?? ''
-  const browser = ['Firefox', 'Edg', 'Chrome', 'Safari'].find(name => agent.includes(name)) ?? 'another program'
+  const browser = ['Firefox', 'Edg', 'Chrome', 'Safari'].find(name => agent.includes(name)) ?? t('answers.anotherProgram')
   const system = ['Windows', 'Android', 'iPhone', 'iPad', 'Mac OS', 'Linux'].find(name => agent.includes(name))
-  return `${browser === 'Edg' ? 'Edge' : browser}${system ? ` on ${system}` : ''}`
+  const name = browser === 'Edg' ? 'Edge' : browser
+  return system ? t('answers.browserOn', { browser: name, system }) : name
 }

@@ -1,5 +1,6 @@
 import { randomBytes, timingSafeEqual } from 'node:crypto'
 import { Worker } from 'node:worker_threads'
+import { t } from '../language'
 
 /**
  * Scrypt (RFC 7914) with the cost that OWASP's Password Storage Cheat Sheet asks for: N = 2^17, r = 8, p = 1. Each password has a salt of its own.
@@ -11,7 +12,7 @@ const mostWaiting = 24
 
 /** Shown to whoever chooses a password that is too easy to guess. */
 export function passwordRule(least: number): string {
-  return `A password needs at least ${least} characters, and must not be the sign-in name.`
+  return t('answers.passwordRule', { least })
 }
 
 /** @param least so many characters, as the rules of the house say */

@@ -34,7 +34,6 @@ export interface Keeping {
 const longestReading = 250_000
 const longestFinding = 30_000
 const mostMegabytes = 512
-const unreadable = 'What the address answers can\'t be read: it is too large, or no address book.'
 
 /** Reads books, each on a thread of its own that is ended when it takes too long or too much: whatever another server answers, this one goes on. */
 export class BookReader {
@@ -77,16 +76,16 @@ export class BookReader {
       }
       const late = setTimeout(() => end(new Unfetched(t('answers.bookTakesTooLong'))), patience)
       worker.on('message', (message: FromBook) => {
-        if ('sentence' in message) return end(new Unfetched(message.sentence ?? unreadable))
+        if ('sentence' in message) return end(new Unfetched(message.sentence ?? t('answers.noAddressBook')))
         if (!('changed' in message) && !('gone' in message)) return resolve(message)
         const done = 'changed' in message ? keeping!.changed(message.changed) : keeping!.gone(message.gone)
         done.then(() => worker.postMessage('kept'), end)
       })
-      worker.on('error', () => end(new Unfetched(unreadable)))
+      worker.on('error', () => end(new Unfetched(t('answers.noAddressBook'))))
       worker.on('exit', () => {
         clearTimeout(late)
         this.workers.delete(worker)
-        reject(new Unfetched(unreadable))
+        reject(new Unfetched(t('answers.noAddressBook')))
       })
     })
   }

@@ -5,7 +5,7 @@ import { plainText, wellFormed } from '~~/core/calls/text'
 import { fold } from '~~/core/directory/folding'
 import type { CardContact } from '~~/core/formats/vcard'
 import type { AddressBook, NewAddressBook } from '~~/shared/address-books'
-import { spoken } from '~~/words/phrase'
+import { type Spoken, spoken } from '~~/words/phrase'
 import { homeIn } from '../company/home'
 import { changing, insert, takeAway, update } from '../contacts/contacts'
 import { fromDatabase } from '../database/away'
@@ -44,14 +44,15 @@ export class AddressBooks {
   }
 
   async all(): Promise<AddressBook[]> {
-    return this.orm.em.fork().execute<AddressBook[]>(
+    const books = await this.orm.em.fork().execute<(Omit<AddressBook, 'cutCards'> & { cutCards: { name: string, cut: Spoken[] }[] })[]>(
       `select b.id, b.name, b.address, b.user_name as "user", b.unread, b.failure, (extract(epoch from b.read_at) * 1000)::float8 as "readAt",
         (select count(*)::int from contact c where c.book = b.id and not c.removed) as contacts,
-        (select count(*)::int from book_card k where k.book = b.id and k.cut <> '') as cut,
-        array(select c.name || ': ' || k.cut from book_card k join contact c on c.id = k.contact
-          where k.book = b.id and k.cut <> '' order by 1 limit ${mostNamed}) as "cutCards"
+        (select count(*)::int from book_card k where k.book = b.id and k.cut <> '[]') as cut,
+        array(select jsonb_build_object('name', c.name, 'cut', k.cut) from book_card k join contact c on c.id = k.contact
+          where k.book = b.id and k.cut <> '[]' order by c.name, c.id limit ${mostNamed}) as "cutCards"
         from address_book b order by lower(b.name), b.id`,
     )
+    return books.map(book => ({ ...book, cutCards: book.cutCards.map(({ name, cut }) => `${name}: ${cut.map(one => spoken(t, one)).join(', ')}`) }))
   }
 
   /**
@@ -155,7 +156,7 @@ export class AddressBooks {
       )
     }
     catch (error) {
-      await failed(error instanceof Unfetched ? error.message : 'What it has can\'t be kept here.')
+      await failed(error instanceof Unfetched ? error.message : t('answers.cantBeKeptHere'))
       if (!(error instanceof Unfetched)) throw error
     }
   }
@@ -171,9 +172,9 @@ export class AddressBooks {
         const contact = said.name === '' ? null : await this.keep(tx, { book, by, change }, before?.contact ?? null, said, lines)
         if (contact === null && before?.contact) await this.takeAwayFrom(tx, { book, by, change }, before.contact)
         await tx.execute(
-          `insert into book_card (book, href, etag, contact, cut) values (?, ?, ?, ?, ?)
+          `insert into book_card (book, href, etag, contact, cut) values (?, ?, ?, ?, ?::jsonb)
             on conflict (book, href) do update set etag = excluded.etag, contact = excluded.contact, cut = excluded.cut`,
-          [book, href, etag, contact, cut.map(one => spoken(t, one)).join(', ')],
+          [book, href, etag, contact, JSON.stringify(cut)],
         )
       }
       await this.leaveEmpty(tx, book, by, change)

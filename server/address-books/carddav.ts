@@ -75,7 +75,7 @@ export class BookClient {
     if (books.length === 1) return books[0]!.url
     throw new Unfetched(books.length === 0
       ? t('answers.noAddressBookThere')
-      : `There are ${books.length} address books there: give the address of one, such as ${books.slice(0, 3).map(({ url }) => url).join(' or ')}.`)
+      : t('answers.severalAddressBooks', { count: books.length, some: books.slice(0, 3).map(({ url }) => url).join(', ') }))
   }
 
   /**
@@ -129,7 +129,7 @@ export class BookClient {
     const answers = await this.telling(() => propfind({
       url: this.source.address, depth: '1', props: { 'd:getetag': {}, 'd:resourcetype': {} }, ...this.how,
     }))
-    onlyMany(answers, 'an address book')
+    onlyMany(answers, t('answers.anAddressBook'))
     const cards = answers.filter(answer => answer.ok && !('collection' in Object(answer.props?.resourcetype)))
     const tags = new Map(cards.flatMap((answer) => {
       const href = this.pathOf(answer)

@@ -1,3 +1,4 @@
+import { sentenceOf } from '~~/core/schema/faults'
 import { feedVersion } from '~~/shared/beat'
 import { longestSilence, readFromBrowser, type ToBrowser } from '~~/shared/feed'
 import type { SignedIn } from '~~/shared/people'
@@ -77,7 +78,7 @@ const handler = defineWebSocketHandler({
       if (said.type === 'hello' && listeners.has(peer)) useRelay().hub.join(listener, said.since, said.company)
     }
     catch (error) {
-      peer.send(JSON.stringify({ type: 'error', message: (error as Error).message.slice(0, 300) }))
+      peer.send(JSON.stringify({ type: 'error', message: sentenceOf(t, error).slice(0, 300) }))
     }
   },
 

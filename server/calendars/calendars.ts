@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { MikroORM } from '@mikro-orm/postgresql'
 import { type OnDuty, peopleNamed } from '~~/core/calendar/duty'
+import { sentenceOf, Unreadable } from '~~/core/schema/faults'
+import type { Spoken } from '~~/words/phrase'
 import type { Occurrence } from '~~/core/calendar/occurrences'
 import { dayOf } from '~~/core/calendar/zones'
 import { wellFormed } from '~~/core/calls/text'
@@ -12,7 +14,7 @@ import { fromDatabase, muchAtOnce } from '../database/away'
 import { wrongInput } from '../validation/read'
 import { isWebAddress, Unfetched } from '../outside/ask'
 import { fetchCalendar, type Validators } from './fetch'
-import { type CalendarReader, type Read, Unreadable } from './reader'
+import type { CalendarReader, Read } from './reader'
 import { t } from '../language'
 
 export const whereaboutsChannel = 'whereabouts'
@@ -30,7 +32,7 @@ const lookEvery = 30_000
 const batch = 500
 
 /** `by`: who has given it. */
-interface Row extends Validators { of: string, by: string, address: string | null, content: string, problems: string[] }
+interface Row extends Validators { of: string, by: string, address: string | null, content: string, problems: Spoken[] }
 const columns = '"of", changed_by as "by", address, content, problems, etag, modified'
 const unsaid: Validators = { etag: null, modified: null }
 interface Options {
@@ -109,7 +111,7 @@ export class Calendars {
       await fromDatabase(() => this.write({ of, address, by }, read, validators))
     }
     catch (error) {
-      if (error instanceof Unfetched || error instanceof Unreadable) throw wrongInput(address === null ? 'content' : 'address', error.message)
+      if (error instanceof Unfetched || error instanceof Unreadable) throw wrongInput(address === null ? 'content' : 'address', sentenceOf(t, error))
       throw error
     }
     return fromDatabase(() => this.info(of))
@@ -156,14 +158,14 @@ export class Calendars {
       const { text, validators } = address === null ? { text: content, validators: unsaid } : await fetchCalendar(address, this.options.allowed, seen)
       const read = await this.read(of, by, text ?? content)
       // What could not be read of it is known from when it came.
-      const problems = text === null ? [...new Set([...seen.problems, ...read.problems])] : read.problems
+      const problems = text === null ? eachOnce([...seen.problems, ...read.problems]) : read.problems
       await this.write({ of, address, by: null, seen }, { ...read, problems }, validators)
     }
     catch (error) {
       if (!(error instanceof Unfetched || error instanceof Unreadable)) throw error
       await this.orm.em.fork().execute(
         `update calendar set failure = ?, next_at = now() + interval '${pauses.failed}' where "of" = ? and address is not distinct from ? and content = ?`,
-        [error.message.slice(0, 300), of, address, content],
+        [sentenceOf(t, error).slice(0, 300), of, address, content],
       )
     }
   }
@@ -178,7 +180,8 @@ export class Calendars {
 
   /** @param kept `by`: who changed it; null: nobody, it is looked at again as it was `seen`, and what somebody has changed meanwhile stays */
   private async write(
-    kept: { of: string, address: string | null } & ({ by: string } | { by: null, seen: Row }), read: Read, { etag, modified }: Validators,
+    kept: { of: string, address: string | null } & ({ by: string } | { by: null, seen: Row }),
+    read: Omit<Read, 'problems'> & { problems: Spoken[] }, { etag, modified }: Validators,
   ): Promise<void> {
     const { of, address, by } = kept
     const { content, occurrences, problems } = read
@@ -244,4 +247,8 @@ function sameSpans(before: readonly Occurrence[], after: readonly Occurrence[]):
 
 function rowOf(of: string, { from, to, allDay, place, title, priority }: Occurrence) {
   return { id: randomUUID(), of, fromAt: new Date(from), toAt: new Date(to), allDay, place, title, priority }
+}
+
+function eachOnce(problems: Spoken[]): Spoken[] {
+  return [...new Map(problems.map(problem => [JSON.stringify(problem), problem])).values()]
 }

@@ -1,5 +1,7 @@
 import { parentPort } from 'node:worker_threads'
-import { NoCalendar, readCalendar } from '../../core/calendar/occurrences'
+import { phrase } from '../../words/phrase'
+import { readCalendar } from '../../core/calendar/occurrences'
+import { Unreadable } from '../../core/schema/faults'
 import type { ReadingJob, ReadingResult } from './reader'
 
 /** The thread's whole program: what somebody else wrote is read here, where it can be stopped, whatever it makes the reading do. */
@@ -11,8 +13,7 @@ parentPort?.on('message', ({ id, text, titles, window, zone }: ReadingJob) => {
       return readCalendar(text, { titles, window, zone })
     }
     catch (error) {
-      if (error instanceof NoCalendar) return { sentence: error.message }
-      return { sentence: 'This calendar can\'t be read.' }
+      return { fault: error instanceof Unreadable ? error.what : phrase('calendar.unreadable') }
     }
   }
 })

@@ -1,4 +1,6 @@
 import { Worker } from 'node:worker_threads'
+import { phrase, type Phrase } from '~~/words/phrase'
+import { Unreadable } from '~~/core/schema/faults'
 import type { Occurrence } from '~~/core/calendar/occurrences'
 
 export interface ReadingJob {
@@ -15,15 +17,12 @@ export interface ReadingResult {
   /** The calendar with times and places alone, what takes place within the window, and what could not be read. */
   content?: string
   occurrences?: Occurrence[]
-  problems?: string[]
+  problems?: Phrase[]
   /** Why it is no calendar. */
-  sentence?: string
+  fault?: Phrase
 }
 
-export type Read = Required<Omit<ReadingResult, 'id' | 'sentence'>>
-
-/** A calendar that can't be read. The message is a sentence. */
-export class Unreadable extends Error {}
+export type Read = Required<Omit<ReadingResult, 'id' | 'fault'>>
 
 /** Milliseconds. A rule can repeat for ever without ever taking place. */
 const longestReading = 5_000
@@ -78,18 +77,18 @@ export class CalendarReader {
     return new Promise((resolve, reject) => {
       const worker = this.worker ??= new Worker(this.program, { eval: true, resourceLimits: { maxOldGenerationSizeMb: mostMegabytes } }).setMaxListeners(0)
       worker.unref()
-      const end = (sentence: string) => {
+      const end = (fault: Phrase) => {
         finish()
         this.close()
-        reject(new Unreadable(sentence))
+        reject(new Unreadable(fault))
       }
-      const late = setTimeout(() => end('This calendar takes too long to read: an event in it may repeat without ever taking place.'), longestReading)
-      const gone = () => end('This calendar can\'t be read.')
-      const heard = ({ id, content, occurrences, problems, sentence }: ReadingResult) => {
+      const late = setTimeout(() => end(phrase('calendar.takesTooLong')), longestReading)
+      const gone = () => end(phrase('calendar.unreadable'))
+      const heard = ({ id, content, occurrences, problems, fault }: ReadingResult) => {
         if (id !== job.id) return
         finish()
         if (content !== undefined && occurrences && problems) resolve({ content, occurrences, problems })
-        else reject(new Unreadable(sentence ?? 'This calendar can\'t be read.'))
+        else reject(new Unreadable(fault ?? phrase('calendar.unreadable')))
       }
       function finish(): void {
         clearTimeout(late)

@@ -139,11 +139,11 @@ async function whoChanged(tx: EntityManager, change: CompanyChange): Promise<str
     order by c.id desc limit 1`,
     [change.part, idOf(change)],
   )
-  return last?.by ?? 'Somebody else'
+  return last?.by ?? t('answers.somebodyElse')
 }
 
 function nameOf(company: Company, change: CompanyChange): string {
-  if (change.part === 'settings') return 'the settings'
+  if (change.part === 'settings') return t('answers.theSettings')
   const value = (thingOf(company, change).value ?? change.value) as { name?: string, first?: string, last?: string } | null
   return value?.name ?? (`${value?.first ?? ''} ${value?.last ?? ''}`.trim() || change.id)
 }

@@ -1,3 +1,4 @@
+import { spoken } from '~~/words/phrase'
 import { wellFormed } from '~~/core/calls/text'
 import { lookUp } from '~~/core/company/lookups'
 import type { Connection } from '~~/shared/connections'
@@ -34,7 +35,7 @@ export async function connectionsOf(relay: Relay): Promise<Connection[]> {
         kind: 'calendar', id: of, name: person ? `${person.first} ${person.last}` : lookUp(duties, of)?.name ?? of, address: address ?? '',
         well: failure === null, lastSuccess: readAt, lastProblem: failure,
         brings: [t('answers.countBusyTimes', { count: times }), ...problems.length > 0 ? [t('answers.notRead', { problems: problems.length })] : []].join('; '),
-        notKept: problems,
+        notKept: problems.map(problem => spoken(t, problem)),
       }
     }),
   ]
@@ -76,26 +77,26 @@ export async function tryNow(relay: Relay, { kind, id: typed }: Named): Promise<
 
 function exchangeOf({ link }: Relay): Connection {
   return {
-    kind: 'exchange', id: '', name: 'Telephone exchange', address: '', well: link?.up ?? false, lastSuccess: link?.lastHeard ?? null,
-    lastProblem: link?.lastProblem ?? null, brings: 'calls', notKept: [],
+    kind: 'exchange', id: '', name: t('answers.telephoneExchange'), address: '', well: link?.up ?? false, lastSuccess: link?.lastHeard ?? null,
+    lastProblem: link?.lastProblem ?? null, brings: t('answers.bringsCalls'), notKept: [],
   }
 }
 
 function customersOf({ customers: { name, address, isWell, lastSuccess, lastProblem } }: Relay): Connection {
-  return { kind: 'customers', id: '', name, address, well: isWell, lastSuccess, lastProblem, brings: 'who callers are', notKept: [] }
+  return { kind: 'customers', id: '', name, address, well: isWell, lastSuccess, lastProblem, brings: t('answers.bringsCallers'), notKept: [] }
 }
 
 function houseDirectoryOf({ settings, readAt, failure, refused, people }: HouseDirectoryState): Connection {
   const gone = people.filter(({ gone }) => gone !== null).length
-  const others = [...gone > 0 ? [`${gone} not there any more`] : [], ...refused.length > 0 ? [`${refused.length} refused`] : []]
+  const others = [...gone > 0 ? [t('answers.countGone', { gone })] : [], ...refused.length > 0 ? [t('answers.countRefused', { refused: refused.length })] : []]
   return {
-    kind: 'houseDirectory', id: '', name: 'The house\'s directory', address: settings!.address, well: failure === null, lastSuccess: readAt,
-    lastProblem: failure, brings: [`${people.length - gone} people`, ...others].join('; '), notKept: [],
+    kind: 'houseDirectory', id: '', name: t('answers.houseDirectory'), address: settings!.address, well: failure === null, lastSuccess: readAt,
+    lastProblem: failure, brings: [t('answers.countPeople', { count: people.length - gone }), ...others].join('; '), notKept: [],
   }
 }
 
 function identityOf({ settings, readAt, failure }: IdentitySettings): Connection {
   const { name, issuer: address } = settings!
   const well = failure === null
-  return { kind: 'identityProvider', id: '', name, address, well, lastSuccess: readAt, lastProblem: failure, brings: 'who signs in', notKept: [] }
+  return { kind: 'identityProvider', id: '', name, address, well, lastSuccess: readAt, lastProblem: failure, brings: t('answers.bringsSignIn'), notKept: [] }
 }

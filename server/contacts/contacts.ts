@@ -147,7 +147,7 @@ async function seenAs(tx: EntityManager, who: string, id: string, seen: number):
   const [row] = await tx.execute<Row[]>(`${select} where c.id = ? and not c.removed and (c.owner is null or c.owner = ?)`, [id, who])
   if (!row) throw createError({ statusCode: 404, message: t('answers.contactIsGone') })
   if (row.version !== seen) {
-    const [{ by } = { by: 'Somebody else' }] = await tx.execute<{ by: string }[]>(
+    const [{ by } = { by: t('answers.somebodyElse') }] = await tx.execute<{ by: string }[]>(
       'select coalesce(a.name, c.changed_by) as by from contact c left join account a on a.sign_in = c.changed_by where c.id = ?', [id],
     )
     throw createError({ statusCode: 409, message: t('answers.contactChangedMeanwhile', { by }) })

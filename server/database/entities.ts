@@ -341,7 +341,7 @@ export const CalendarEntity = defineEntity({
     address: p.string().nullable(),
     /** iCalendar with times and places alone. */
     content: p.text(),
-    problems: p.json<string[]>(),
+    problems: p.json<Spoken[]>(),
     /** What its server said of the state that we have. */
     etag: p.string().nullable(),
     modified: p.string().nullable(),

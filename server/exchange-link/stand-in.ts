@@ -6,6 +6,7 @@ import { type FromExchange, heartbeat, linkVersion, type ToExchange } from '~~/s
 import { LineReader } from '~~/shared/lines'
 import type { Position } from '~~/shared/feed'
 import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreachable, type History, type LinkListener, NotUnderstood } from './link'
+import { t } from '../language'
 
 const longestAnswer = 5_000
 /** An exchange that reads the whole configuration of a large company says nothing meanwhile. */
@@ -165,7 +166,7 @@ export class StandInLink implements ExchangeLink {
     socket.on('error', (error) => {
       if (this.welcomed) this.log(`exchange link: ${error.message}`)
       const code = (error as NodeJS.ErrnoException).code
-      this.lastProblem = code === 'ECONNREFUSED' ? 'It can\'t be reached: nothing answers there.' : `It was lost: ${code ?? error.message}.`
+      this.lastProblem = code === 'ECONNREFUSED' ? t('answers.linkNothingAnswers') : t('answers.linkWasLost', { why: code ?? error.message })
     })
     socket.once('close', () => {
       clearTimeout(late)

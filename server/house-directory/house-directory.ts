@@ -154,7 +154,7 @@ export class HouseDirectory {
       )
     }
     catch (error) {
-      const why = error instanceof DirectoryUnread || isError(error) ? error.message : 'What it has can\'t be kept here.'
+      const why = error instanceof DirectoryUnread || isError(error) ? error.message : t('answers.cantBeKeptHere')
       await this.orm.em.fork().execute(
         `update house_directory set failure = ?, next_at = now() + interval '${pauses.next}'`, [why.slice(0, 300)],
       )

@@ -9,6 +9,7 @@ import { foldSignIn } from '../accounts/sign-in-limits'
 import { Account, type AccountRow } from '../database/entities'
 import type { Relay } from '../relay'
 import type { Proven } from './provider'
+import { t } from '../language'
 
 /** As whom the provider changes accounts: nobody can sign in under that name. */
 const itself = 'the identity provider'
@@ -22,17 +23,17 @@ export async function accountOf({ orm, company, passwords }: Pick<Relay, 'orm' |
   const signIn = typeof said === 'string' ? foldSignIn(said) : ''
   if (!/^[\p{L}\p{N}._@-]{2,60}$/u.test(signIn)) {
     const what = plainText(settings.signIn, 40)
-    throw notLetIn(`${settings.name} does not say under which name you sign in here (${what}). Tell an administrator.`)
+    throw notLetIn(t('answers.providerDoesNotSayWho', { provider: settings.name, claim: what }))
   }
   if (settings.signIn === 'email' && claims.email_verified === false)
-    throw notLetIn(`${settings.name} does not know that this address is yours. Confirm it there first.`)
+    throw notLetIn(t('answers.providerDoesNotKnowAddress', { provider: settings.name }))
   const role = roleOf(claims[settings.groups], settings.roles) ?? settings.otherwise
   // Nobody knows the password of an account that is made here: its person signs in there.
   const passwordHash = await passwords.hash(randomBytes(24).toString('base64url'))
   return orm.em.fork().transactional(async (tx) => {
     await tx.execute('select 1 from account where role = \'administrator\' for update')
     const known = await tx.findOne(Account, { signIn })
-    if (known?.disabled) throw notLetIn('Your account is shut. Ask an administrator.')
+    if (known?.disabled) throw notLetIn(t('answers.accountIsShut'))
     if (known) {
       if (role && role !== known.role && !await isLastAdministrator(known)) {
         await recordChanges(tx, itself, [{ account: signIn, what: 'role', before: known.role, after: role }])
@@ -41,8 +42,8 @@ export async function accountOf({ orm, company, passwords }: Pick<Relay, 'orm' |
       }
       return known
     }
-    if (!settings.makes) throw notLetIn(`You have no account here yet: an administrator makes one that signs in as ${signIn}.`)
-    if (!role) throw notLetIn(`None of your groups at ${settings.name} may come in here. Ask an administrator.`)
+    if (!settings.makes) throw notLetIn(t('answers.noAccountYet', { signIn }))
+    if (!role) throw notLetIn(t('answers.noGroupMayComeIn', { provider: settings.name }))
     return make(role)
 
     async function isLastAdministrator({ role: has }: AccountRow): Promise<boolean> {

@@ -1,6 +1,7 @@
 import { createError, getQuery, getRouterParam, type H3Event } from 'h3'
-import { ValidationError } from 'yup'
 import { wellFormed } from '~~/core/calls/text'
+import { spoken } from '~~/words/phrase'
+import { faultsOf } from '~~/core/schema/faults'
 import { t } from '../language'
 
 const longestSentence = 240
@@ -14,8 +15,8 @@ export function readInput<T>(read: () => T): T {
     return read()
   }
   catch (error) {
-    const sentence = error instanceof Error ? error.message.slice(0, longestSentence) : t('answers.inputUnreadable')
-    throw wrongInput(error instanceof ValidationError ? error.path ?? null : null, sentence)
+    const [fault] = faultsOf(error)
+    throw wrongInput(fault?.field ?? null, (fault ? spoken(t, fault.what) : t('answers.inputUnreadable')).slice(0, longestSentence))
   }
 }
 

@@ -2,6 +2,7 @@ import account from './account'
 import accounts from './accounts'
 import answers from './answers'
 import blocked from './blocked'
+import calendar from './calendar'
 import charges from './charges'
 import company from './company'
 import connections from './connections'
@@ -13,6 +14,7 @@ import files from './files'
 import firstHour from './first-hour'
 import handset from './handset'
 import identity from './identity'
+import input from './input'
 import likely from './likely'
 import listening from './listening'
 import log from './log'
@@ -40,6 +42,7 @@ export default {
   accounts,
   answers,
   blocked,
+  calendar,
   charges,
   company,
   connections,
@@ -51,6 +54,7 @@ export default {
   firstHour,
   handset,
   identity,
+  input,
   likely,
   listening,
   log,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { OpeningHours } from '~~/core/company/company'
 import type { Phrase } from '~~/words/phrase'
-import { dayNames, readTimes, readWeek, timesAsText } from '~~/core/company/written'
+import { readTimes, readWeek, timesAsText, weekdays } from '~~/core/company/written'
 
 /** A week of opening hours: each day as times, as they are understood, and drawn; or all of it typed at once. */
 const { id } = defineProps<{ id: string }>()
@@ -9,6 +9,7 @@ const week = defineModel<OpeningHours['week']>({ required: true })
 const emit = defineEmits<{ fault: [text: string | null] }>()
 
 const timesOf = (day: number) => timesAsText(week.value.filter(one => one.day === day))
+const dayNames = weekdays.map(say)
 const typed = ref(dayNames.map((_, index) => timesOf(index + 1)))
 const reads = computed(() => typed.value.map(readTimes))
 const whole = ref('')
@@ -63,7 +64,7 @@ const meant = (day: number) => {
       <el-button
         v-if="day > 0"
         size="small"
-        :aria-label="`${name} as ${dayNames[day - 1]}`"
+        :aria-label="t('company.dayAsDay', { day: name, before: dayNames[day - 1]! })"
         @click="asTheDayBefore(day)"
       >
         {{ t('company.asAbove') }}

@@ -88,9 +88,9 @@ function finish(what: string): void {
       </li>
       <li
         v-for="problem in known.problems"
-        :key="problem"
+        :key="say(problem)"
       >
-        {{ problem }}
+        {{ say(problem) }}
       </li>
     </ul>
     <FormField

@@ -1,0 +1,23 @@
+/** Days, and what of a calendar can't be read. */
+export default {
+  monday: 'Monday',
+  tuesday: 'Tuesday',
+  wednesday: 'Wednesday',
+  thursday: 'Thursday',
+  friday: 'Friday',
+  saturday: 'Saturday',
+  sunday: 'Sunday',
+  noCalendar: 'This is not an iCalendar file: it must begin with BEGIN:VCALENDAR and end with END:VCALENDAR.',
+  unreadable: 'This calendar can\'t be read.',
+  takesTooLong: 'This calendar takes too long to read: an event in it may repeat without ever taking place.',
+  eventUnreadable: 'An event that can\'t be read was left out.',
+  eventLeftOut: 'An event was left out: {why}.',
+  noDate: 'it has a date that is none',
+  noBeginning: 'it does not say when it begins',
+  ruleUnreadable: 'it repeats by a rule that can\'t be read',
+  tooOften: 'it repeats more often than daily',
+  noInterval: 'it repeats without an interval',
+  tooManyEvents: 'More than {most} events in these weeks: the later ones were left out.',
+  repeatsTooOften: 'An event repeats more than {most} times in these weeks: the later ones were left out.',
+  unknownZone: 'Nobody knows the time zone “{name}”: its times were read as those of {zone}.',
+} as const
