@@ -19,7 +19,8 @@ describe('what is wrong with a company file', () => {
     const house = merrowby(20)
     const queue = house.groups['queue:reservations']!
     const file = { company: { ...house, groups: { ...house.groups, 'queue:reservations': { ...queue, ringTime: 0 } } } }
-    expect(inWords(`file.company.${refusalOf(() => company.validateSync(file.company))}`, file)).toBe('In the file, Groups and queues, Reservations queue: for seconds must be at least 3 seconds.')
+    const said = refusalOf(() => company.validateSync(file.company))
+    expect(inWords(`file.company.${said}`, file)).toBe('In the file, Groups and queues, Reservations queue: for seconds must be at least 3 seconds.')
     expect(inWords('file.company.settings.country is missing: please fill it in.', file)).toBe('In the file, Settings: Country is missing: please fill it in.')
     expect(inWords('file.company.lines is a required field', file)).toBe('In the file, Lines: Lines is a required field')
     expect(inWords('The server is busy.', file)).toBe('The server is busy.')

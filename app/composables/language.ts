@@ -8,12 +8,13 @@ const speak = speaker('en', { en: words })
 /** How much of it is there: 'start' is enough for the console itself. */
 const there = shallowRef<'nothing' | 'start' | 'all'>('nothing')
 
-const part = (fetchPart: () => Promise<{ default: Words }>, then: 'start' | 'all') => {
+const part = (fetchPart: () => Promise<{ default: Words }>, then: 'start' | 'all', follow?: () => Promise<void>) => {
   let fetched: Promise<void> | undefined
   return () => fetched ??= fetchPart().then((fetchedPart) => {
     Object.assign(words, fetchedPart.default)
     if (there.value !== 'all') there.value = then
-  }, (error) => {
+    return follow?.()
+  }).catch((error) => {
     fetched = undefined
     throw error
   })
@@ -21,8 +22,12 @@ const part = (fetchPart: () => Promise<{ default: Words }>, then: 'start' | 'all
 
 /** Before anything is shown. */
 export const fetchWords = part(() => import('~~/words/en/start'), 'start')
+let following = () => Promise.resolve()
+/** What else has to speak before anything does that needs all words. */
+export const withAllWords = (follow: () => Promise<void>): void => void (following = follow)
+
 /** Before a dialog opens, or a page other than the console. Throws when the server is away, and can be called again. */
-export const fetchAllWords = part(() => import('~~/words/en/rest'), 'all')
+export const fetchAllWords = part(() => import('~~/words/en/rest'), 'all', () => following())
 
 export const hasAllWords = (): boolean => there.value === 'all'
 

@@ -75,7 +75,7 @@ export function usePresenceWords() {
     const { peer } = presence
     if (!peer) return ''
     const person = directory.person(peer.device)
-    return person ? person.last : peer.party?.name ?? 'outside'
+    return person ? person.last : peer.party?.name ?? t('presence.outsideInline')
   }
 
   function whole(presence: Presence, now: number): string {

@@ -38,7 +38,7 @@ export function useSpeedKeyWords() {
     const gone = { name: of, state: t('speedKeys.noLongerHere'), lit: false, shape: '✕' }
     if (kind === 'number') {
       const dialled = readDialled(of)
-      return { name: dialled.kind === 'outside' ? formatNumber(dialled.e164) : of, state: 'outside', lit: true, shape: '↗' }
+      return { name: dialled.kind === 'outside' ? formatNumber(dialled.e164) : of, state: t('presence.outsideInline'), lit: true, shape: '↗' }
     }
     if (kind === 'status') return statusFace(of)
     if (kind === 'line') return directory.line(of) ? lineFace(of) : gone

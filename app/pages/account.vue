@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleNames } from '~~/shared/roles'
 import type { Loudness, Voice } from '~~/core/console/announcements'
 import { type OwnSession, passwordChange } from '~~/shared/people'
 import { usePreferences } from '~/stores/preferences'
@@ -64,7 +65,8 @@ onMounted(load)
   <div class="records-page">
     <h1>{{ t('account.yourAccount') }}</h1>
     <p class="soft">
-      {{ t('account.signedInAs', { name: session.me?.name ?? '' }) }} <strong>{{ session.me?.signIn }}</strong>, {{ session.me?.role }},
+      {{ t('account.signedInAs', { name: session.me?.name ?? '' }) }} <strong>{{ session.me?.signIn }}</strong>,
+      {{ session.me && say(roleNames[session.me.role]) }},
       {{ session.me?.extension ? t('account.telephone', { extension: session.me.extension }) : t('common.noTelephone') }}
     </p>
     <FailureNote :text="failure" />

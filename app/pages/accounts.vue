@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
 import type { AccountChanges, AccountInfo } from '~~/shared/people'
-import { type Role, roles } from '~~/shared/roles'
+import { type Role, roleNames, roles } from '~~/shared/roles'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 
@@ -136,7 +136,7 @@ useIntervalFn(load, 10_000)
                 v-for="role in roles"
                 :key="role"
                 :value="role"
-                :label="role"
+                :label="say(roleNames[role])"
               />
             </el-select>
           </td>

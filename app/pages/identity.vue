@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type IdentitySettings, type IdentityWanted, identityWanted } from '~~/shared/identity'
-import { roles } from '~~/shared/roles'
+import { roleNames, roles } from '~~/shared/roles'
 
 useHead({ title: t('identity.signInByTheHouses') })
 
@@ -177,7 +177,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
                 v-for="role in roles"
                 :key="role"
                 :value="role"
-                :label="role"
+                :label="say(roleNames[role])"
               />
             </el-select>
             <el-button
@@ -219,7 +219,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
                 v-for="role in roles"
                 :key="role"
                 :value="role"
-                :label="role"
+                :label="say(roleNames[role])"
               />
             </el-select>
           </FormField>

@@ -40,7 +40,7 @@ const places = computed(() => Object.values(live.company?.telephones ?? {}).filt
   }))
   return {
     ...place, state: presence ? words.whole(presence, desk.now) : '',
-    present: (whereabouts.occupants.get(place.id) ?? []).join(', ') || 'nobody', other: [...later, ...before].join(', '),
+    present: (whereabouts.occupants.get(place.id) ?? []).join(', ') || t('common.nobody'), other: [...later, ...before].join(', '),
   }
 }))
 

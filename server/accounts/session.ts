@@ -2,7 +2,8 @@ import { timingSafeEqual } from 'node:crypto'
 import type { H3Event } from 'h3'
 import type { SignedIn } from '~~/shared/people'
 import type { Right } from '~~/shared/rights'
-import type { Role } from '~~/shared/roles'
+import { spoken } from '~~/words/phrase'
+import { type Role, roleNames } from '~~/shared/roles'
 import { fromDatabase } from '../database/away'
 import { useRelay } from '../relay'
 import { t } from '../language'
@@ -40,7 +41,7 @@ export async function requirePerson(event: H3Event, may: readonly Role[] | { rig
   if (!asks) throw createError({ statusCode: 401, message: t('answers.pleaseSignIn') })
   const allowed = 'right' in may ? asks.person.rights.includes(may.right) : may.length === 0 || may.includes(asks.person.role)
   if (!allowed) {
-    throw createError({ statusCode: 403, message: t('answers.notByYourRole', { role: asks.person.role }) })
+    throw createError({ statusCode: 403, message: t('answers.notByYourRole', { role: spoken(t, roleNames[asks.person.role]) }) })
   }
   return asks
 }

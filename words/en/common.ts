@@ -1,4 +1,13 @@
 export default {
+  operator: 'operator',
+  supervisor: 'supervisor',
+  administrator: 'administrator',
+  staff: 'staff',
+  kindWork: 'work',
+  kindMobile: 'mobile',
+  kindHome: 'home',
+  kindOther: 'other',
+  nobody: 'nobody',
   people: 'People',
   role: 'Role',
   mobile: 'Mobile',

@@ -29,6 +29,7 @@ export default {
   firstName: 'first name',
   lastName: 'last name',
   company: 'company',
+  kindInline: 'kind',
   numberWork: 'number, work',
   numberMobile: 'number, mobile',
   numberHome: 'number, home',

@@ -1,4 +1,5 @@
 export default {
+  outsideInline: 'outside',
   free: 'Free',
   calling: 'Calling',
   ringing: 'Ringing',

@@ -8,6 +8,7 @@ import company from './company'
 import connections from './connections'
 import contacts from './contacts'
 import dialogs from './dialogs'
+import elements from './elements'
 import faults from './faults'
 import figures from './figures'
 import files from './files'
@@ -48,6 +49,7 @@ export default {
   connections,
   contacts,
   dialogs,
+  elements,
   faults,
   figures,
   files,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleNames } from '~~/shared/roles'
 import { type HouseRules, houseRulesChange } from '~~/shared/house-rules'
 import { always, type Right, rights } from '~~/shared/rights'
 import { useDesk } from '~/stores/desk'
@@ -71,7 +72,7 @@ onMounted(load)
               :key="role"
               scope="col"
             >
-              {{ role }}
+              {{ say(roleNames[role]) }}
             </th>
           </tr>
         </thead>
@@ -90,7 +91,7 @@ onMounted(load)
               <el-checkbox
                 :model-value="rules.may[role].includes(right)"
                 :disabled="isFixed(role, right)"
-                :aria-label="`${words[right]}: ${role}`"
+                :aria-label="`${words[right]}: ${say(roleNames[role])}`"
                 @change="is => give(role, right, Boolean(is))"
               />
             </td>

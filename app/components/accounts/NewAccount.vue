@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { newAccount } from '~~/shared/people'
-import { roles } from '~~/shared/roles'
+import { roleNames, roles } from '~~/shared/roles'
 
 /** Somebody who may sign in from now on: somebody who works here, or a name. */
 defineProps<{ people: { value: string, label: string }[] }>()
@@ -79,7 +79,7 @@ async function make(): Promise<void> {
           v-for="role in roles"
           :key="role"
           :value="role"
-          :label="role"
+          :label="say(roleNames[role])"
         />
       </el-select>
     </FormField>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { kindNames } from '~~/core/formats/contact-fields'
 import { formatNumber } from '~/composables/numbers'
 import type { Contact } from '~~/shared/contacts'
 import { useContacts } from '~/stores/contacts'
@@ -61,7 +62,7 @@ const facts = computed(() => {
         v-for="{ number, kind } in contact.numbers"
         :key="number"
       >
-        <span>{{ formatNumber(number) }} <span class="soft">{{ kind }}</span></span>
+        <span>{{ formatNumber(number) }} <span class="soft">{{ say(kindNames[kind]) }}</span></span>
         <el-button
           v-if="desk.device"
           size="small"

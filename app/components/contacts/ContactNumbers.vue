@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { numberKinds } from '~~/core/formats/contact-fields'
+import { kindNames, numberKinds } from '~~/core/formats/contact-fields'
 import type { Contact } from '~~/shared/contacts'
 
 /** The numbers of a contact, one to a line. */
@@ -28,7 +28,7 @@ const numbers = defineModel<Contact['numbers']>({ required: true })
           v-for="kind in numberKinds"
           :key="kind"
           :value="kind"
-          :label="kind"
+          :label="say(kindNames[kind])"
         />
       </el-select>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { kindNames } from '~~/core/formats/contact-fields'
 import { formatNumber } from '~/composables/numbers'
 import type { Contact } from '~~/shared/contacts'
 
@@ -17,7 +18,7 @@ const kinds = { company: t('common.company'), person: t('field.contact'), indivi
       :key="number"
       class="soft"
     >
-      {{ formatNumber(number) }} {{ kind }}
+      {{ formatNumber(number) }} {{ say(kindNames[kind]) }}
     </p>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { roleNames } from '~~/shared/roles'
 import { fold } from '~~/core/directory/folding'
 import type { AccountInfo } from '~~/shared/people'
 import { titleOf } from '~/company/forms'
@@ -60,7 +61,7 @@ const print = () => window.print()
   >
     <template #default="{ row }">
       <td>{{ row.name }}</td>
-      <td>{{ row.account ? `${row.account.signIn}, ${row.account.role}` : t('firstHour.noAccountYet') }}</td>
+      <td>{{ row.account ? `${row.account.signIn}, ${say(roleNames[row.account.role])}` : t('firstHour.noAccountYet') }}</td>
       <td class="acts">
         <el-button
           v-if="!row.account && me && me.person === null"

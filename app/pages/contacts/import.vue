@@ -20,7 +20,7 @@ const meaningWords: Record<Meaning, string> = {
   work: t('contacts.numberWork'), mobile: t('contacts.numberMobile'),
   home: t('contacts.numberHome'), other: t('contacts.numberOther'), address: t('contacts.address'), category: t('contacts.categoryInline'),
   language: t('contacts.language'), note: t('contacts.note'),
-  kind: 'kind', uid: t('contacts.identityUid'),
+  kind: t('contacts.kindInline'), uid: t('contacts.identityUid'),
 }
 const verdictWords = { new: t('contacts.new'), changed: t('contacts.changed'), unchanged: t('contacts.unchanged'), refused: t('contacts.refused') }
 
