@@ -88,7 +88,7 @@ export default defineNuxtConfig({
     // What the first page begins with is fetched ahead; dragging is asked for once everybody is in sight (app/composables/later.ts),
     // and so is what other pages and the parts of forms say.
     'build:manifest': (manifest) => {
-      const isLater = (name: string) => /pragmatic-drag-and-drop|words\/en\/rest|element-words/.test(name)
+      const isLater = (name: string) => /pragmatic-drag-and-drop|words\/en\/rest|element-words|routing\/pointing/.test(name)
       for (const chunk of Object.values(manifest)) chunk.dynamicImports = chunk.dynamicImports?.filter(name => !isLater(name))
     },
   },

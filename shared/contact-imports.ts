@@ -1,6 +1,7 @@
 import { saying } from '../core/schema/wording'
 import { array, boolean, type InferType, number, object, string } from 'yup'
-import { longest, mostAddresses, mostNumbers, numberKinds } from '../core/formats/contact-fields'
+import { longest, mostAddresses, mostNumbers } from '../core/formats/contact-fields'
+import { numberKinds } from '../core/formats/number-kinds'
 import { contactKinds } from './contacts'
 
 /** Contacts brought in from a file: it is read in the browser, looked at against what is there, and carried out some rows at a time. */

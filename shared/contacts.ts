@@ -1,7 +1,8 @@
 import { saying } from '../core/schema/wording'
 import { spokenText } from '../core/schema/shapes'
 import { array, boolean, type InferType, number, object, string } from 'yup'
-import { longest, mostAddresses, mostNumbers, numberKinds } from '../core/formats/contact-fields'
+import { longest, mostAddresses, mostNumbers } from '../core/formats/contact-fields'
+import { numberKinds } from '../core/formats/number-kinds'
 
 /** Whom we know outside: a company, somebody of a company, somebody for themselves. */
 export const contactKinds = ['company', 'person', 'individual'] as const

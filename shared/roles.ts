@@ -1,11 +1,6 @@
-import { phrase, type Phrase } from '../words/phrase'
-
 /** What somebody who signs in may be. */
 export const roles = ['operator', 'supervisor', 'administrator', 'staff'] as const
 export type Role = typeof roles[number]
-export const roleNames: Record<Role, Phrase> = {
-  operator: phrase('common.operator'), supervisor: phrase('common.supervisor'), administrator: phrase('common.administrator'), staff: phrase('common.staff'),
-}
 
 /** Only who answers for the company, or for how it is done, sees who calls and what they say; everybody sees who is on the telephone. */
 export function seesCallers(role: Role): boolean {

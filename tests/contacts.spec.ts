@@ -106,6 +106,29 @@ own('where a call ended is learned at once, and the next is passed on there with
   await cast.clearTheStage()
 })
 
+test('whom the caller asks for stands on the first key, with their own words', async ({ console, stage }) => {
+  const { cast } = stage
+  const { id, name: asked } = cast.state.company.telephones.t2120!
+  const call = await cast.ring('Asking Caller', { from: '+447700900988' })
+  await ribbon(console, 'Arriving', 'Asking Caller').waitFor()
+  await console.keyboard.press('Enter')
+  await ribbon(console, 'In hand', 'Asking Caller').waitFor()
+  const likely = console.getByRole('list', { name: 'Probably for' })
+  await cast.say(call, 'Good morning. I am calling about a lost umbrella.')
+  await expect(likely.getByRole('button').first()).toHaveAccessibleName(/^Pass on to Lost property.*: said: a lost umbrella \(right arrow\)$/)
+  await cast.say(call, `No, wait. Could I speak to ${asked}?`)
+  await expect(likely.getByRole('button').first()).toHaveAccessibleName(`Pass on to ${asked}: said: ${asked} (right arrow)`)
+  await expect(likely).toContainText('said: a lost umbrella')
+  const aloud = console.locator('[aria-live]').filter({ hasText: `“${asked}”: probably for ${asked}, right arrow` })
+  await expect(aloud.first()).toBeAttached()
+  await expect(async () => {
+    await console.keyboard.press('ArrowRight')
+    await expect(ribbon(console, 'Passed on', `rings at ${asked}`)).toContainText('Asking Caller', { timeout: 1_000 })
+  }).toPass()
+  expect(cast.state.calls.get(call)?.connections.some(({ device, state }) => device === id && state === 'alerting')).toBe(true)
+  await cast.clearTheStage()
+})
+
 base('the customer system\'s word stands on the card while it rings; one that is slow or down holds no call up, and says so', async ({ browser }) => {
   let slow = false
   const system = createServer((request, response) => {

@@ -1,3 +1,5 @@
+import dayjs from 'dayjs'
+import updateLocale from 'dayjs/plugin/updateLocale'
 import { localeContextKey } from 'element-plus/es/hooks/use-locale/index.mjs'
 import type { Language } from 'element-plus/es/locale'
 import { type App, shallowRef } from 'vue'
@@ -8,8 +10,10 @@ const dayLong = 24 * 60 * 60_000
 const weekdays = ['sun', 'mon', 'tue', 'wed', 'thu', 'fri', 'sat']
 const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec']
 
-/** What the parts of forms say by themselves comes from the catalogue, too. */
+/** What the parts of forms say by themselves comes from the catalogue, too; calendars begin the week on Monday, as the weeks of reports do. */
 export function letElementsSpeak(app: App): void {
+  dayjs.extend(updateLocale)
+  dayjs.updateLocale('en', { weekStart: 1 })
   app.provide(localeContextKey, shallowRef(elementWords()))
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { roleNames } from '~~/shared/roles'
+import { roleNames } from '~~/shared/role-names'
 import type { Loudness, Voice } from '~~/core/console/announcements'
 import { type OwnSession, passwordChange } from '~~/shared/people'
 import { usePreferences } from '~/stores/preferences'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
 import type { AccountChanges, AccountInfo } from '~~/shared/people'
-import { type Role, roleNames, roles } from '~~/shared/roles'
+import { roleNames } from '~~/shared/role-names'
+import { type Role, roles } from '~~/shared/roles'
 import { useLive } from '~/stores/live'
 import { useSession } from '~/stores/session'
 

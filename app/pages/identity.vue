@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { type IdentitySettings, type IdentityWanted, identityWanted } from '~~/shared/identity'
-import { roleNames, roles } from '~~/shared/roles'
+import { roleNames } from '~~/shared/role-names'
+import { roles } from '~~/shared/roles'
 
 useHead({ title: t('identity.signInByTheHouses') })
 

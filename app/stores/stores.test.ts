@@ -12,6 +12,7 @@ import { useLive } from './live'
 import { useMessages } from './messages'
 import { usePreferences } from './preferences'
 import { useSpeedKeys } from './speed-keys'
+import { say } from '~/composables/language'
 import { beginAtADesk, inHand, others, refusal, says, server, settled, tried } from '~~/tests/desk'
 import { useWays } from './ways'
 
@@ -259,6 +260,34 @@ describe('ways, dialogs, ending, carrying', () => {
     others({ service: 'answerCall', device: 't2100', call: call.id })
     const name = useDirectory().nameOf('t2105')
     expect(likely.destinations.map(({ destination, tried }) => [destination, tried])).toEqual([['t2106', null], ['t2105', `${name} did not answer, 4 rings`]])
+  })
+
+  it('whom the caller asks for is proposed first, with their words; who has only just come to a key is not who was meant by it', async () => {
+    says.set('/api/callers', () => ({ place: '', kind: '', missed: 0, messages: [], likely: [{ destination: 't2106', chance: 0.3, because: 'seldom' }] }))
+    const [likely, desk] = [useLikely(), useDesk()]
+    const call = inHand()
+    await settled()
+    const before = likely.destinations.map(({ destination }) => destination)
+    expect(before).toEqual(['t2106'])
+    const name = useDirectory().nameOf('t2105')
+    const says2105 = (text: string) => others({ service: 'sendUserInformation', device: call.calling, call: call.id, text })
+    others({ service: 'sendUserInformation', device: 't2100', call: call.id, text: `Did you ask for ${name}?` })
+    says2105('Good morning. It is a long story.')
+    await settled()
+    expect(likely.destinations.map(({ destination }) => destination)).toEqual(before)
+    says2105(`Could I speak to ${name}, please?`)
+    await vi.waitFor(() => expect(likely.destinations.map(({ destination, because }) => [destination, say(because)])).toEqual([
+      ['t2105', `said: ${name}`], ['t2106', 'seldom'],
+    ]))
+    server.mockClear()
+    await likely.take(0)
+    expect(desk.notice).toBe(`${name} has come to this key only now. Nothing was done: press again if it is for them.`)
+    expect(server).not.toHaveBeenCalled()
+    await vi.waitFor(() => expect(desk.said.map(({ text }) => text)).toContain(`“${name}”: probably for ${name}, right arrow`), { timeout: 10_000 })
+    const clock = vi.spyOn(performance, 'now').mockReturnValue(performance.now() + 1_001)
+    await likely.take(0)
+    clock.mockRestore()
+    expect(tried.exchange.call(call.id).passing).toMatchObject({ to: 't2105' })
   })
 
   it('a line of text goes along once', async () => {

@@ -1,10 +1,5 @@
 import { phrase, type Phrase } from '../../words/phrase'
-
-export const numberKinds = ['work', 'mobile', 'home', 'other'] as const
-export type NumberKind = typeof numberKinds[number]
-export const kindNames: Record<NumberKind, Phrase> = {
-  work: phrase('common.kindWork'), mobile: phrase('common.kindMobile'), home: phrase('common.kindHome'), other: phrase('common.kindOther'),
-}
+import { numberKinds } from './number-kinds'
 
 /** How much of a contact is kept. */
 export const mostNumbers = 20

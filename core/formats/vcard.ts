@@ -1,7 +1,8 @@
 import { phrase, type Phrase } from '../../words/phrase'
 import { plainLines, plainText } from '../calls/text'
 import { type Home, readDialled } from '../numbers/dialled'
-import { beyond, longest, mostAddresses, mostNumbers, type NumberKind } from './contact-fields'
+import { beyond, longest, mostAddresses, mostNumbers } from './contact-fields'
+import type { NumberKind } from './number-kinds'
 import { inVersion3, inVersion4, preferredOf } from './card-version'
 import { type ContentLine, escaped, folded, lineText, parameterOf, partsOf, readLine, readOldLine, textValue, unfolded } from './content-line'
 

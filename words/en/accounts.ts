@@ -1,4 +1,8 @@
 export default {
+  operator: 'operator',
+  supervisor: 'supervisor',
+  administrator: 'administrator',
+  staff: 'staff',
   hearRecordings: 'Hear recorded calls, note something about them and delete them',
   daysUntilARecordingGoes: 'Days until a recorded call goes by itself',
   changeContactsThatAllSee: 'Change contacts that all see',

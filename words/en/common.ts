@@ -1,8 +1,4 @@
 export default {
-  operator: 'operator',
-  supervisor: 'supervisor',
-  administrator: 'administrator',
-  staff: 'staff',
   kindWork: 'work',
   kindMobile: 'mobile',
   kindHome: 'home',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { roleNames } from '~~/shared/roles'
+import { roleNames } from '~~/shared/role-names'
 import { type HouseRules, houseRulesChange } from '~~/shared/house-rules'
 import { always, type Right, rights } from '~~/shared/rights'
 import { useDesk } from '~/stores/desk'

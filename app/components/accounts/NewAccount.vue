@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { newAccount } from '~~/shared/people'
-import { roleNames, roles } from '~~/shared/roles'
+import { roleNames } from '~~/shared/role-names'
+import { roles } from '~~/shared/roles'
 
 /** Somebody who may sign in from now on: somebody who works here, or a name. */
 defineProps<{ people: { value: string, label: string }[] }>()

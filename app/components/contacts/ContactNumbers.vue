@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kindNames, numberKinds } from '~~/core/formats/contact-fields'
+import { kindNames, numberKinds } from '~~/core/formats/number-kinds'
 import type { Contact } from '~~/shared/contacts'
 
 /** The numbers of a contact, one to a line. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kindNames } from '~~/core/formats/contact-fields'
+import { kindNames } from '~~/core/formats/number-kinds'
 import { formatNumber } from '~/composables/numbers'
 import type { Contact } from '~~/shared/contacts'
 

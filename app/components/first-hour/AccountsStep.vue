@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { roleNames } from '~~/shared/roles'
+import { roleNames } from '~~/shared/role-names'
 import { fold } from '~~/core/directory/folding'
 import type { AccountInfo } from '~~/shared/people'
 import { titleOf } from '~/company/forms'
