@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import type { CompanyChange } from '../../core/company/changes'
+import { type CompanyChange, thingOf } from '../../core/company/changes'
 import type { Company } from '../../core/company/company'
 import { ownDatabase } from '../../tests/database/own'
 import { editCompany, recordedEdits, replaceCompany, undoEdit } from './edits'
@@ -59,6 +59,23 @@ describe('an edit of the company', () => {
     await expect(editCompany(em(), 'admin', [{ part: 'sites', id, value: null }], [{ part: 'sites', id, value }])).rejects.toMatchObject({ statusCode: 422 })
     await expect(editCompany(em(), 'admin', [{ part: 'sites', id: 'fine', value: null }], [{ part: 'sites', id: 'fine', value }]))
       .rejects.toMatchObject({ statusCode: 422 })
+  })
+
+  it('takes with it the sounds of lines and telephones that are no more, and of whoever had a telephone before', async () => {
+    const keep = (...places: string[]) => own.sql(`insert into own_sound (place, version, sound, name, "by", at)
+      select place, place, '\\x00'::bytea, '', 'admin', now() from unnest(array['${places.join('\',\'')}']) place`)
+    const places = async () => (await own.sql<{ place: string }>('select place from own_sound order by place')).map(({ place }) => place)
+    await keep('music', 'greeting:usual:t2105', 'greeting:lunch:t2105', 'greeting:usual:t2106', 'line:freight', 'line:general')
+    const telephone = (id: string, change: object): CompanyChange => ({ part: 'telephones', id, value: { ...company.telephones[id]!, ...change } })
+    const edits = (...changes: CompanyChange[]) => editCompany(em(), 'admin', changes.map(change => thingOf(company, change)), changes)
+    await edits(telephone('t2105', { number: '2399' }), telephone('t2106', { number: '2398' }))
+    expect(await places()).toHaveLength(6)
+    company = await now()
+    await edits(telephone('t2105', { person: company.telephones.t2107!.person }))
+    expect(await places()).toEqual(['greeting:usual:t2106', 'line:freight', 'line:general', 'music'])
+    company = await now()
+    await edits({ part: 'lines', id: 'freight', value: null })
+    expect(await places()).toEqual(['greeting:usual:t2106', 'line:general', 'music'])
   })
 
   it('is undone as long as nobody has changed the same since', async () => {

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
+import { greetingOccasions } from '~~/core/calls/model'
 import { sampleRate } from '~~/core/sound/frames'
+import { greetingPlace, linePlace } from '~~/core/sound/own-sounds'
 import type { SoundAtPlace, SoundKept } from '~~/shared/own-sounds'
 import { briefly } from '../database/away'
 import { OwnSoundEntity } from '../database/entities'
@@ -96,6 +98,12 @@ export class OwnSounds {
     const row = await this.orm.em.fork().findOne(OwnSoundEntity, { place }, { populate: ['sound'] })
     return row && row.sound.unwrap() as Buffer
   }
+}
+
+/** What stood for lines and telephones that are no more, or for whoever had a telephone before, goes with them. */
+export async function forgetSoundsOf(tx: EntityManager, owners: readonly string[]): Promise<void> {
+  const places = owners.flatMap(owner => [linePlace(owner), ...greetingOccasions.map(when => greetingPlace(owner, when))])
+  if (await tx.nativeDelete(OwnSoundEntity, { place: { $in: places } }) > 0) await tell(tx)
 }
 
 const listed = `

@@ -3,6 +3,7 @@ import { Map as PersistentMap } from 'immutable'
 import { number, object } from 'yup'
 import { changedCompany, type CompanyChange } from '../../company/changes'
 import { faultsOf } from '../../company/check'
+import { lookUp } from '../../company/lookups'
 import { accept, refuse } from '../answers'
 import { quietDevice } from '../telephones/device'
 import type { EventKind } from '../event'
@@ -42,6 +43,12 @@ export const configure: Service<'configure'> = {
 /** Parts that say who and where somebody is, and what things are called: nothing that a call meets hangs on them. */
 const ofNames = new Set<CompanyChange['part']>(['people', 'departments', 'sites', 'duties', 'accountCodes'])
 
+/** What somebody has set at their telephone is theirs: whoever has it next begins anew, and no caller hears the one before, or is sent where they were. */
+function givenOn(before: Device, at: number): Device {
+  const { handset, freeSince, mailbox } = before
+  return { ...quietDevice(at), handset, freeSince, ...mailbox && { mailbox: { greetings: {}, keys: {} } } }
+}
+
 /** A telephone that the company has no longer stays until its last call has ended. */
 export const configured: EventKind<'configured'> = {
   evolve(state, next, { version, changes, at }) {
@@ -49,10 +56,17 @@ export const configured: EventKind<'configured'> = {
     if (changes.every(({ part }) => ofNames.has(part))) return { ...next, company }
     const added = Object.keys(company.telephones).filter(id => !state.devices.has(id))
     const removed = changes.flatMap(change => change.part === 'telephones' && !change.value && !state.indexes.callsAt.has(change.id) ? [change.id] : [])
+    const given = Object.values(company.telephones).filter(({ id, person }) => {
+      const before = lookUp(state.company.telephones, id)
+      return before !== undefined && before.person !== person
+    })
     const operators = company.groups[company.settings.operators]?.members ?? []
     return reindexAll({
       ...next, company, openings: openingsAnew({ ...next, company }, at),
-      devices: state.devices.withMutations(devices => devices.merge(added.map((id): [DeviceId, Device] => [id, quietDevice(at)])).deleteAll(removed)),
+      devices: state.devices.withMutations(devices => devices
+        .merge(added.map((id): [DeviceId, Device] => [id, quietDevice(at)]))
+        .merge(given.map(({ id }): [DeviceId, Device] => [id, givenOn(state.devices.get(id)!, at)]))
+        .deleteAll(removed)),
       agents: PersistentMap(operators.map((id): [DeviceId, Agent] => [id, state.agents.get(id) ?? { attended: false, leavesAt: null, unserved: {} }])),
     })
   },

@@ -192,6 +192,47 @@ describe('a park slot that is gone', () => {
   })
 })
 
+describe('a telephone that is given to somebody else', () => {
+  const giveTo = (person: string | null) => {
+    const telephone = desk.state.company.telephones[marit]!
+    return desk.configure({ part: 'telephones', id: marit, value: { ...telephone, person } })
+  }
+  const owner = () => desk.state.company.telephones[marit]!.person!
+  beforeEach(() => {
+    desk.must({ service: 'setGreeting', device: marit, when: 'usual', text: 'This is Marit.' })
+    desk.must({ service: 'setMailboxKey', device: marit, digit: '1', to: 't2106' })
+    desk.must({ service: 'setForwarding', device: marit, when: 'always', to: 't2106' })
+    desk.must({ service: 'setDoNotDisturb', device: marit, on: true, until: null })
+    desk.must({ service: 'setStatus', device: marit, reason: 'lunch', until: null })
+  })
+
+  it('begins anew: nobody hears the one before, or is sent where they were', () => {
+    giveTo(desk.state.company.telephones.t2107!.person)
+    expect(desk.state.devices.get(marit)).toMatchObject({
+      mailbox: { greetings: {}, keys: {} }, doNotDisturb: false, status: { reason: null, until: null },
+    })
+    expect(desk.state.devices.get(marit)!.forwarding).toBeUndefined()
+    expect(nextDeadline(desk.state)).toBeNull()
+  })
+
+  it('keeps what is set when anything else of it changes', () => {
+    const before = desk.state.devices.get(marit)
+    desk.configure({ part: 'telephones', id: marit, value: { ...desk.state.company.telephones[marit]!, number: '2399', person: owner() } })
+    expect(desk.state.devices.get(marit)).toEqual(before)
+  })
+
+  it('goes on with the call that it has, and with since when it is free', () => {
+    desk.must({ service: 'setDoNotDisturb', device: marit, on: false, until: null })
+    const call = desk.inHand(ines)
+    const { freeSince } = desk.state.devices.get(marit)!
+    desk.must({ service: 'makeCall', device: marit, number: '2106' })
+    giveTo(null)
+    expect([...desk.state.calls.values()].some(({ calling }) => calling === marit)).toBe(true)
+    expect(desk.state.devices.get(marit)!.freeSince).toBe(freeSince)
+    expect(at(call, ines)).toBe('connected')
+  })
+})
+
 describe('a line', () => {
   it('that is new takes calls at once; one that is gone takes none, and who called on it is looked after', () => {
     const call = desk.offer('+441632960010')

@@ -8,9 +8,14 @@ export interface MailboxChange { kind: 'mailbox', device: DeviceId, mailbox: Mai
 
 export const mailboxes: Projection<MailboxChange> = {
   changes(event, before, after) {
-    if (before.devices === after.devices || !('device' in event)) return []
-    const mailbox = after.devices.get(event.device)?.mailbox
-    return mailbox && mailbox !== before.devices.get(event.device)?.mailbox ? [{ kind: 'mailbox', device: event.device, mailbox }] : []
+    if (before.devices === after.devices) return []
+    // Those that have been given to somebody else begin anew.
+    const given = event.type === 'configured' ? event.changes.flatMap(change => change.part === 'telephones' ? [change.id] : []) : []
+    const devices = 'device' in event ? [event.device] : given
+    return devices.flatMap((device): MailboxChange[] => {
+      const mailbox = after.devices.get(device)?.mailbox
+      return mailbox && mailbox !== before.devices.get(device)?.mailbox ? [{ kind: 'mailbox', device, mailbox }] : []
+    })
   },
 
   async write(em, changes) {
