@@ -78,7 +78,7 @@ async function save(): Promise<void> {
         :disabled="!known?.holidays.length"
         @click="propose"
       >
-        {{ t('firstHour.proposePublicHolidays', { count: known?.holidays.length ?? 0 }) }}
+        {{ known?.holidays.length ? t('firstHour.proposePublicHolidays', { count: known.holidays.length }) : t('firstHour.noPublicHolidays') }}
       </el-button>
     </p>
     <el-input
