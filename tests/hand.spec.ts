@@ -191,6 +191,8 @@ test.describe('parking', () => {
     await inHand(console, stage, 'Parked Caller')
     await console.keyboard.type('*4')
     await expect(console.getByText(/^No call in hand\./)).toBeVisible()
+    const panel = console.getByRole('complementary', { name: 'The call in question' })
+    await expect(panel).toContainText('This caller waits in park slot 4.')
     const slot = (page: Page) => page.getByRole('button', { name: /^Take Parked Caller from slot 4, parked by Ines Quillfeather/ })
     await expect(slot(other)).toBeVisible()
     const first = slot(other).waitFor({ state: 'hidden' })
@@ -202,6 +204,9 @@ test.describe('parking', () => {
     await slot(other).click()
     await expect(ribbon(other, 'In hand', 'Parked Caller')).toContainText('talking')
     await expect(console.getByRole('alert').filter({ hasText: 'That call is with Tomas Arkwell now' })).toBeVisible()
+    await expect(panel).toContainText('This call goes on without you.')
+    await stage.cast.clearTheStage()
+    await expect(panel).toContainText('This call is over.')
     await other.context().close()
   })
 

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { type IdentitySettings, type IdentityWanted, identityWanted } from '~~/shared/identity'
 import { roleNames } from '~~/shared/role-names'
-import { roles } from '~~/shared/roles'
+import { type Role, roles } from '~~/shared/roles'
 
 useHead({ title: t('identity.signInByTheHouses') })
 
 /** The house's identity provider (OpenID Connect): whoever it says somebody is, they are here, with the role of their groups. */
 const { failure, errors, sending, send } = useForm()
 const state = ref<IdentitySettings | null>(null)
+const nameOfRole = (role: Role) => say(roleNames[role])
 const said = ref('')
 const form = ref<IdentityWanted>({
   name: '', issuer: '', clientId: '', secret: '', scopes: 'openid profile email', address: location.origin, signIn: 'preferred_username', groups: 'groups',
@@ -178,7 +179,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
                 v-for="role in roles"
                 :key="role"
                 :value="role"
-                :label="say(roleNames[role])"
+                :label="nameOfRole(role)"
               />
             </el-select>
             <el-button
@@ -220,7 +221,7 @@ const home = computed(() => form.value.address.replace(/\/+$/, ''))
                 v-for="role in roles"
                 :key="role"
                 :value="role"
-                :label="say(roleNames[role])"
+                :label="nameOfRole(role)"
               />
             </el-select>
           </FormField>

@@ -41,6 +41,7 @@ watch(() => speedKeys.shown, shown => shown && queues.open(null))
 // What opens beside the floor, or can be sent along with a call, is there at the first press, also while the server is away.
 void later(() => Promise.all([
   import('~/components/speed-keys/KeysPanel.vue'), import('~/components/queues/QueuePanel.vue'), import('~/components/field/FieldAddition.vue'),
+  import('~/components/log/EarlierCalls.vue'),
 ]))
 
 // Opened by a tel: link: the number is in the field, and Enter calls it.

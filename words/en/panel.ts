@@ -48,6 +48,8 @@ export default {
   lastCalls: 'Last calls',
   theCallInQuestion: 'The call in question',
   thisCallIsOver: 'This call is over.',
+  thisCallerWaitsIn: 'This caller waits in {slot}.',
+  thisCallGoesOn: 'This call goes on without you.',
   earlierCalls: 'Earlier calls',
   hereStandsWhatBelongsTo: 'Here stands what belongs to the call in hand or the next one: what has happened to it, and the caller\'s earlier calls with us.',
   toRememberToday: 'To remember today',

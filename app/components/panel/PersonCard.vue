@@ -174,7 +174,7 @@ const others = computed(() => {
       </template>
       <template v-if="desk.operates && person.telephones.length">
         <h3>{{ t('panel.lastCalls') }}</h3>
-        <EarlierCalls
+        <LazyEarlierCalls
           :number="null"
           :device="person.id"
         />

@@ -19,7 +19,14 @@ const current = computed(() => {
   const { track } = desk
   return (track.chosen ? track.next!.call : null) ?? track.baton ?? track.open?.call ?? track.next?.call ?? null
 })
-const call = computed<Call | null>(before => current.value ?? before ?? null)
+const call = computed<Call | null>(before => current.value ?? (before && live.state?.calls.get(before.id)) ?? before ?? null)
+/** What has become of it, when it is not before oneself any more. */
+const since = computed(() => {
+  if (current.value || !call.value) return null
+  if (!live.state?.calls.has(call.value.id)) return t('panel.thisCallIsOver')
+  const { parked } = call.value
+  return parked ? t('panel.thisCallerWaitsIn', { slot: directory.nameOf(parked.slot) }) : t('panel.thisCallGoesOn')
+})
 const party = computed(() => call.value && outsideParty(call.value, desk.device))
 const name = computed(() => call.value ? desk.shownName(call.value) : '')
 /** What one wanted to be reminded of today; a press brings the person's card up, where the day can be taken away. */
@@ -40,16 +47,16 @@ const number = computed(() => party.value?.number ?? null)
       tabindex="0"
     >
       <p
-        v-if="!current"
+        v-if="since"
         class="soft"
       >
-        {{ t('panel.thisCallIsOver') }}
+        {{ since }}
       </p>
       <CallerFacts :call="call" />
       <h3>{{ t('common.whatHappened') }}</h3>
       <CallStory :call="call" />
       <h3>{{ t('panel.earlierCalls') }}</h3>
-      <EarlierCalls
+      <LazyEarlierCalls
         :number="number"
         :except="call.id"
       />
