@@ -18,7 +18,7 @@ export function flowOf(links: readonly Link[], company: Company | null, nameOf: 
     if (id.startsWith('mailbox:')) return 'mailbox'
     const department = departmentOf(id)
     // Whose direct number was called matters less than that it was.
-    return department ? kind === 'at ' ? 'at #a telephone directly' : `${kind}#${department}` : end
+    return department ? kind === 'at ' ? `at #${t('figures.aTelephoneDirectly')}` : `${kind}#${department}` : end
   }
   const sums = new Map<string, Link>()
   const add = ({ from, to, calls }: Link) => {

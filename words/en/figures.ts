@@ -1,4 +1,5 @@
 export default {
+  aTelephoneDirectly: 'a telephone directly',
   inTheEarlierPeriod: 'in the earlier period',
   tableOf: 'Table of {title}',
   lookBack: 'Look back',
