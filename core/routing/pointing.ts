@@ -26,8 +26,8 @@ const cueWithin = 3
 const most = 3
 /** What each way of being named is worth; of a subject every word more. */
 const worth = { whole: 3, asked: 2, first: 1.5, subject: 1, perWord: 0.2, alsoNamed: 0.5 }
-/** Names so short are words, too: they count as they are written. */
-const shortName = 3
+/** Departments with a shorter name are not known by it: "IT" is a word of every other sentence. */
+const shortestName = 3
 
 /** Most names are one plain word. */
 const wordsIn = (text: string) => /^[A-Za-z]+$/.test(text) ? [text.toLowerCase()] : wordsOf(fold(text))
@@ -50,7 +50,7 @@ function pointersOf(company: Company): Pointers {
     const group = groupOf(company, department)
     if (group === undefined) continue
     const subject = (shown: string): Subject => ({ words: subjectWords(shown), group, department: department.id, shown })
-    for (const one of [...department.handles, ...department.name.length >= shortName ? [department.name] : []].map(subject))
+    for (const one of [...department.handles, ...department.name.length >= shortestName ? [department.name] : []].map(subject))
       add(pointers.bySubject, one.words[0], one)
   }
   return pointers
