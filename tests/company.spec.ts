@@ -119,7 +119,7 @@ test('the exchange started again knows nobody until it is told which company it 
   await own.stack.startExchange()
   await expect.poll(() => own.cast.state.epoch).not.toBe(epoch)
   expect(own.cast.state.company.version, 'nobody yet').toBe(0)
-  expect((await own.cast.ask({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' })).refusal).toBeDefined()
+  expect((await own.cast.attempt({ service: 'offerCall', trunk: 'east', party: { number: null, name: null }, number: '+441632960000' })).refusal).toBeDefined()
   await own.stack.startServer()
   await expect.poll(() => own.cast.state.company.telephones.t2150?.number).toBe('3150')
   await expect.poll(() => own.cast.state.agents.get('t2100')?.attended, { timeout: 30_000 }).toBe(true)

@@ -5,7 +5,7 @@ import { afterEach, beforeEach, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { evolveAll, numbered } from '~~/core/calls/evolve'
 import { decide } from '~~/core/calls/decide'
-import type { Call, Request } from '~~/core/calls/model'
+import type { Call, Party, Request } from '~~/core/calls/model'
 import { sentenceOf, Tryout } from '~~/core/calls/tryout'
 import type { Company } from '~~/core/company/company'
 import { rightsAtFirst } from '~~/shared/rights'
@@ -63,8 +63,8 @@ export function others(request: Request): void {
 }
 
 /** A call from outside that an operator has answered. */
-export function inHand(device = 't2100'): Call {
-  const call = tried.exchange.offer()
+export function inHand(device = 't2100', party?: Party): Call {
+  const call = tried.exchange.offer(undefined, party)
   useLive().state = tried.exchange.state
   others({ service: 'answerCall', device, call })
   return tried.exchange.call(call)

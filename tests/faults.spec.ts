@@ -143,6 +143,7 @@ test('a browser offline in mid-call says so large, and has the same picture afte
   const page = await own.open(browser, 'ines')
   const call = await own.cast.ring('Steady Caller')
   await page.getByRole('button', { name: 'Answer Steady Caller' }).click()
+  await own.cast.talks('t2100', call)
   await own.cast.say(call, 'Before the cut.')
   await expect(ribbon(page, 'In hand', 'Steady Caller')).toContainText('Before the cut.')
   await page.reload()

@@ -17,32 +17,32 @@ async function aWhile(stage: Stage, seed: number, steps: number): Promise<void> 
     const own = calls.find(call => call.connections.some(connection => connection.device === device && connection.state === 'connected'))
     const waiting = calls.find(call => call.connections.some(({ state }) => state === 'queued'))
     if (own) await pass(stage, own, device, chance.between(0, 6))
-    else if (waiting) await cast.ask({ service: 'answerCall', device, call: waiting.id })
-    else await cast.ask({ service: 'tick' })
+    else if (waiting) await cast.attempt({ service: 'answerCall', device, call: waiting.id })
+    else await cast.attempt({ service: 'tick' })
   }
 }
 
 async function pass({ cast }: Stage, { id: call }: Call, device: string, how: number): Promise<void> {
   switch (how) {
     case 0:
-      return void (await cast.ask({ service: 'parkCall', device, call, slot: null, for: null }))
+      return void (await cast.attempt({ service: 'parkCall', device, call, slot: null, for: null }))
     case 1:
-      return void (await cast.ask({ service: 'parkCall', device, call, slot: null, for: 't2150' }))
+      return void (await cast.attempt({ service: 'parkCall', device, call, slot: null, for: 't2150' }))
     case 2:
-      return void (await cast.ask({ service: 'singleStepTransferCall', device, call, to: 'mailbox:t2151' }))
+      return void (await cast.attempt({ service: 'singleStepTransferCall', device, call, to: 'mailbox:t2151' }))
     case 3:
-      return void (await cast.ask({ service: 'singleStepTransferCall', device, call, to: 'group:lostProperty' }))
+      return void (await cast.attempt({ service: 'singleStepTransferCall', device, call, to: 'group:lostProperty' }))
     case 4:
-      return void (await cast.ask({
+      return void (await cast.attempt({
         service: 'blockNumber',
         device,
         number: `07700 9005${call.length}${call.charCodeAt(call.length - 1)}`.slice(0, 12),
         reason: 'a nuisance',
       }))
     case 5:
-      return void (await cast.ask({ service: 'consultationCall', device, call, number: 't2152' }))
+      return void (await cast.attempt({ service: 'consultationCall', device, call, number: 't2152' }))
     default:
-      return void (await cast.ask({ service: 'singleStepTransferCall', device, call, to: 't2160' }))
+      return void (await cast.attempt({ service: 'singleStepTransferCall', device, call, to: 't2160' }))
   }
 }
 

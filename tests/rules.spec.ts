@@ -111,7 +111,7 @@ test('greetings follow the caller\'s language, and codes of the list are the onl
   await console.getByRole('button', { name: /^Answer Gwen Cymraes/ }).first().click()
   await expect(console.getByText('Bore da, Merrowby').first()).toBeVisible()
 
-  const call = (account: string) => own.cast.ask({ service: 'makeCall', device: 't2130', number: '020 7946 0123', account })
+  const call = (account: string) => own.cast.attempt({ service: 'makeCall', device: 't2130', number: '020 7946 0123', account })
   expect(await call('Z-1')).toMatchObject({ refusal: { code: 'unknownAccount', why: phrase('refusals.thereIsNoAccountCode', { typed: 'Z-1' }) } })
   expect(await call('k-114')).not.toHaveProperty('refusal')
 })

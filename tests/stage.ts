@@ -65,7 +65,15 @@ export class Cast {
     this.send({ type: 'ping', present: devices })
   }
 
-  ask(request: Request): Promise<FromExchange & { type: 'reply' }> {
+  /** Asks for something that must be granted: a test that is refused what it needs says so there, not lines later. */
+  async ask(request: Request): Promise<FromExchange & { type: 'reply' }> {
+    const reply = await this.attempt(request)
+    if (reply.refusal) throw new Error(`Refused: ${JSON.stringify(request)}: ${JSON.stringify(reply.refusal)}`)
+    return reply
+  }
+
+  /** Asks for something that may be refused. */
+  attempt(request: Request): Promise<FromExchange & { type: 'reply' }> {
     const id = randomUUID()
     const answer = new Promise<FromExchange & { type: 'reply' }>(resolve => this.waiting.set(id, resolve))
     this.send({ type: 'request', id, request })
@@ -95,12 +103,17 @@ export class Cast {
   /** The caller of a call hangs up. */
   async hangUp(call: string): Promise<void> {
     const device = this.state.calls.get(call)?.calling
-    if (device) await this.ask({ service: 'clearConnection', device, call })
+    if (device) await this.attempt({ service: 'clearConnection', device, call })
   }
 
   /** Somebody of ours hangs up or declines. */
   async leave(device: string, call: string): Promise<void> {
-    await this.ask({ service: 'clearConnection', device, call })
+    await this.attempt({ service: 'clearConnection', device, call })
+  }
+
+  /** A click on Answer is on its way through the server: whoever goes on from here waits until it has arrived. */
+  async talks(device: string, call: string): Promise<void> {
+    await expect.poll(() => this.state.calls.get(call)?.connections.find(connection => connection.device === device)?.state).toBe('connected')
   }
 
   /** The call that rings at a device, once it does. */
@@ -120,7 +133,7 @@ export class Cast {
 
   async clearTheStage(): Promise<void> {
     for (const [id, call] of this.state.calls.entries()) {
-      for (const { device } of call.connections) await this.ask({ service: 'clearConnection', device, call: id })
+      for (const { device } of call.connections) await this.attempt({ service: 'clearConnection', device, call: id })
     }
   }
 

@@ -29,6 +29,7 @@ test('what one\'s voicemail says while one is away, and a key that leads callers
 
   const call = await cast.ring('Odette Farrowgate')
   await console.getByRole('button', { name: 'Answer Odette Farrowgate' }).click()
+  await cast.talks('t2100', call)
   await cast.ask({ service: 'singleStepTransferCall', device: 't2100', call, to: 'mailbox:t2101' })
   await expect.poll(() => cast.state.calls.get(call)!.connections.some(({ device }) => device === 'mailbox:t2101')).toBe(true)
   await cast.ask({ service: 'generateDigits', device: cast.state.calls.get(call)!.calling, call, digits: '1' })
