@@ -66,6 +66,11 @@ export function usePresenceWords() {
     return { what: `${presence.on === 'mobile' ? t('presence.mobile') : ''}${shortName(presence)}`, time: spell(now - since) }
   }
 
+  /** Why somebody can't be reached now, beside their name: that they talk, not with whom. */
+  function brief(presence: Presence, now: number): string {
+    return presence.peer ? t(kinds[presence.kind]) : short(presence, now).what
+  }
+
   /** Where calls go, by name where it is one of ours. */
   function destination({ to }: Presence): string {
     return directory.destinationName(to ?? '')
@@ -103,5 +108,5 @@ export function usePresenceWords() {
     return [t(kinds[kind]), on, peer && `${link} ${peer}`.trim(), t('presence.forTime', { time: spell(now - since) })].filter(Boolean).join(' ')
   }
 
-  return { short, whole }
+  return { short, brief, whole }
 }

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 import { phrase, type Phrase } from '~~/words/phrase'
 import type { Call, CallId } from '~~/core/calls/model'
-import { lookUp } from '~~/core/company/lookups'
+import { lookUp, personCalling } from '~~/core/company/lookups'
 import { triedBefore } from '~~/core/console/ways'
 import type { Pointed } from '~~/core/routing/pointing'
 import { useContacts } from './contacts'
@@ -11,10 +11,14 @@ import { useDirectory } from './directory'
 import { useLive } from './live'
 import { useWays } from './ways'
 import { say, t } from '~/composables/language'
+import { usePresenceWords } from '~/composables/presence-words'
 
-interface Place { destination: string, chance: number, because: Phrase | string }
+/** `plain`: the caller has asked for whoever is here, and nobody else can be meant. */
+interface Place { destination: string, chance: number, because: Phrase | string, plain?: boolean }
 
-const mostPlaces = 3
+/** The keys of the places, first to last, as they are read aloud. */
+export const likelyKeys = ['field.rightArrow', 'field.shiftRightArrow', 'field.controlRightArrow'] as const
+const mostPlaces = likelyKeys.length
 /** How likely whom the caller's own words point to is, when nobody else can be meant, and otherwise. */
 const chanceOfSaid = { plain: 0.9, other: 0.4 }
 /** Of so many calls what was said is remembered. */
@@ -29,6 +33,7 @@ export const useLikely = defineStore('likely', () => {
   const contacts = useContacts()
   const ways = useWays()
   const directory = useDirectory()
+  const presenceWords = usePresenceWords()
 
   const call = computed<Call | null>(() => desk.baton ?? desk.next?.call ?? null)
   /** Whether they can be taken now: only who is in hand is passed on so. */
@@ -49,22 +54,33 @@ export const useLikely = defineStore('likely', () => {
     if (now.length === 0) return
     const before = (pointed.value.get(id) ?? []).filter(({ destination }) => now.every(one => one.destination !== destination))
     pointed.value = new Map([...[...pointed.value].slice(-mostCalls), [id, [...now, ...before.map(one => ({ ...one, plain: false }))]]])
-    const [first] = now
-    if (first!.plain && desk.baton?.id === id)
-      desk.say(t('likely.callerPointsTo', { words: first!.words, name: directory.nameOf(first!.destination) }), 'calls', id)
+    if (now[0]!.plain && desk.baton?.id === id) tell(now[0]!, id)
+  }
+
+  /** Says whom the caller asks for, the key that leads there, and what stands against it. */
+  function tell({ destination, words }: Pointed, id: CallId): void {
+    const at = destinations.value.findIndex(place => place.destination === destination)
+    if (at < 0) return
+    const presence = live.presences.get(destination)
+    const against = destinations.value[at]!.tried ?? (presence && !presence.lit ? presenceWords.brief(presence, live.now()) : null)
+    const key = t(likelyKeys[at]!)
+    desk.say(t('likely.callerPointsTo', { words, name: directory.nameOf(destination), key, more: against ? `: ${against}` : '' }), 'calls', id)
   }
 
   const destinations = computed(() => {
     const { telephones = {}, groups = {} } = live.company ?? {}
     const said = (call.value && pointed.value.get(call.value.id)) ?? []
     const places = (plain: boolean) => said.filter(one => one.plain === plain).map(({ destination, words }): Place =>
-      ({ destination, chance: plain ? chanceOfSaid.plain : chanceOfSaid.other, because: phrase('likely.said', { words }) }))
+      ({ destination, plain, chance: plain ? chanceOfSaid.plain : chanceOfSaid.other, because: phrase('likely.said', { words }) }))
     const all: Place[] = [...places(true), ...(call.value ? contacts.cardOf(call.value)?.likely ?? [] : []), ...places(false)]
-    const there = all.filter(({ destination }, at) => destination !== desk.device && Boolean(lookUp(telephones, destination) ?? lookUp(groups, destination))
+    const [from, console, caller] = [call.value?.recall?.from, ways.console(), live.company && call.value ? personCalling(live.company, call.value) : null]
+    const isHere = (id: string) => Boolean(lookUp(groups, id)) || (id !== desk.device && Boolean(lookUp(telephones, id)) && (caller === null || telephones[id]!.person !== caller))
+    const there = all.filter(({ destination }, at) => isHere(destination)
       && all.findIndex(other => other.destination === destination) === at).slice(0, mostPlaces)
-    const [from, console] = [call.value?.recall?.from, ways.console()]
-    // Who has just let this caller ring in vain is not proposed before the others. The order is found before the call is in hand: only words change it later.
-    return [...there.filter(({ destination }) => destination !== from), ...there.filter(({ destination }) => destination === from)]
+    const inVain = ({ destination, plain }: Place) => destination === from && !plain
+    // Who has just let this caller ring in vain is not proposed before the others, unless the caller asks for nobody else: then the others would be wrong.
+    // The order is found before the call is in hand: only words change it later.
+    return [...there.filter(place => !inVain(place)), ...there.filter(inVain)]
       .map(place => ({ ...place, tried: console && call.value && triedBefore(console, call.value, place.destination) }))
   })
   const chances = computed(() => new Map(destinations.value.map(({ destination, chance }) => [destination, chance])))

@@ -288,6 +288,36 @@ describe('ways, dialogs, ending, carrying', () => {
     await likely.take(0)
     clock.mockRestore()
     expect(tried.exchange.call(call.id).passing).toMatchObject({ to: 't2105' })
+
+    // Who has let them ring in vain stays first: the caller wants nobody else, and hears again by which key, and what stands against it.
+    tried.exchange.wait(20_000)
+    useLive().state = tried.exchange.state
+    others({ service: 'answerCall', device: 't2100', call: call.id })
+    says2105(`Is ${name} back, perhaps?`)
+    const since = `“${name}”: probably for ${name}, right arrow: ${name} did not answer, 4 rings`
+    await vi.waitFor(() => expect(desk.said.map(({ text }) => text)).toContain(since), { timeout: 10_000 })
+    expect(likely.destinations.map(({ destination }) => destination)).toEqual(['t2105', 't2106'])
+  })
+
+  it('says by which key the one leads whom a caller asks for, and that they talk; nobody is put through to themselves', async () => {
+    const { state } = tried.exchange
+    const mobile = Object.values(state.company.people).find(({ id, mobile }) =>
+      mobile && ['t2100', 't2106'].every(telephone => state.company.telephones[telephone]!.person !== id))!
+    const own = Object.values(state.company.telephones).find(({ person }) => person === mobile.id)!.id
+    says.set('/api/callers', () => ({
+      place: '', kind: '', missed: 0, messages: [],
+      likely: [{ destination: own, chance: 0.6, because: 'mostly' }, { destination: 't2106', chance: 0.3, because: 'seldom' }],
+    }))
+    const [likely, desk] = [useLikely(), useDesk()]
+    const call = inHand('t2100', { number: mobile.mobile!, name: null })
+    await settled()
+    expect(likely.destinations.map(({ destination }) => destination)).toEqual(['t2106'])
+    const peer = { device: 't2107', party: null }
+    useLive().presences.set('t2105', { kind: 'calling', lit: false, since: 0, until: null, reason: null, peer, way: 'out', on: null, to: null, place: '' })
+    const name = useDirectory().nameOf('t2105')
+    others({ service: 'sendUserInformation', device: call.calling, call: call.id, text: `${name}, please.` })
+    const said = `“${name}”: probably for ${name}, right arrow: Calling`
+    await vi.waitFor(() => expect(desk.said.map(({ text }) => text)).toContain(said), { timeout: 10_000 })
   })
 
   it('a line of text goes along once', async () => {

@@ -118,6 +118,11 @@ export function ownerOfMobile(company: Company, e164: string): PersonId | undefi
   return byMobile(company.people).get(e164)
 }
 
+/** Who of ours calls, also by their own mobile; null: somebody else. */
+export function personCalling(company: Company, { calling, party }: { calling: string, party: { number: string | null } | null }): PersonId | null {
+  return company.telephones[calling]?.person ?? (party?.number ? ownerOfMobile(company, party.number) : undefined) ?? null
+}
+
 /** Queues that ring their members for who waits in them. */
 export function ringingQueues(company: Company): readonly Group[] {
   return ofGroups(company.groups).ringing

@@ -1,7 +1,7 @@
 import { english } from '../../words/english'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type Announcement, Announcements, loudnesses, type Rank } from './announcements'
+import { type Announcement, Announcements, type Ending, loudnesses, type Rank } from './announcements'
 
 const ranks: Rank[] = ['now', 'urgent', 'own', 'calls']
 const wait = (name: string, since: number, held = false) => ({ name, line: 'General line', since, held })
@@ -83,6 +83,17 @@ describe('what the screen says', () => {
     speech.put({ text: 'Olive Quill passed on to Marit', rank: 'own', about: 'one' }, 0)
     speech.put({ text: 'Marit took it', rank: 'calls', about: 'one' }, 0)
     expect(texts(everything(speech, 0))).toEqual(['Olive Quill passed on to Marit', 'Marit took it'])
+  })
+
+  it('says however late how the way of a call ended, and many who ended alike together', () => {
+    const speech = new Announcements(english, () => 'everything')
+    const ends = (name: string, how: Ending['how']) =>
+      speech.put({ text: `${name}: ${how}`, rank: 'calls', about: name, ending: { how, name } }, 0)
+    for (const name of ['A', 'B', 'C']) ends(name, 'gaveUp')
+    ends('D', 'taken')
+    ends('E', 'taken')
+    for (const name of ['F', 'G', 'H']) ends(name, 'leavesMessage')
+    expect(texts(everything(speech, 60_000))).toEqual(['Gave up: A, B, C', 'D: taken', 'E: taken', 'Leave messages: F, G, H'])
   })
 
   it('leaves out what came of a call so long ago that nobody needs it, and no arrival', () => {

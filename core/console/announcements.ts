@@ -20,8 +20,11 @@ export type Rank = 'now' | 'urgent' | 'own' | 'calls' | 'waits'
 /** Somebody who waits: since when by the exchange's time, and where they arrived; `held`: on hold with the operator. */
 export interface Wait { name: string, line: string, since: number, held: boolean }
 
+/** How the way of a call that is no longer with the operator ended: nobody hears of it again, so it is said however late, many together. */
+export interface Ending { how: 'gaveUp' | 'taken' | 'leavesMessage', name: string }
+
 /** `about`: the call that it tells of, or null. */
-export interface Announcement { text: string, rank: Rank, about: string | null, arrival?: Wait, wait?: Wait }
+export interface Announcement { text: string, rank: Rank, about: string | null, arrival?: Wait, wait?: Wait, ending?: Ending }
 
 const order: readonly Rank[] = ['now', 'urgent', 'own', 'calls', 'waits']
 const said: Record<Loudness, readonly Rank[]> = { urgent: ['now', 'urgent', 'waits'], calls: ['now', 'urgent', 'calls', 'waits'], everything: order }
@@ -32,7 +35,7 @@ const longest = 6_000
 /** That somebody waits too long is said no oftener than this; what is to be known of a call's way, and was not said by then, is of no use any more. */
 const waitsEvery = 15_000
 const tooOld = 20_000
-/** So many who have arrived are told by name each, more of them together. */
+/** So many who have arrived, or whose way has ended alike, are told each by themselves, more of them together. */
 const named = 2
 
 interface Waiting { announcement: Announcement, at: number }
@@ -66,7 +69,7 @@ export class Announcements {
    */
   next(now: number, exchangeNow: number): Announcement | null {
     if (now < this.freeAt) return null
-    this.waiting = this.waiting.filter(({ announcement: { rank, arrival }, at }) => rank !== 'calls' || arrival || now - at < tooOld)
+    this.waiting = this.waiting.filter(({ announcement: { rank, arrival, ending }, at }) => rank !== 'calls' || arrival || ending || now - at < tooOld)
     const [first] = this.waiting
     if (!first || (first.announcement.rank === 'waits' && now - this.waitsAt < waitsEvery)) return null
     const announcement = this.take(first.announcement, exchangeNow)
@@ -77,16 +80,17 @@ export class Announcements {
 
   /** The first, with what is told together with it. */
   private take(first: Announcement, now: number): Announcement {
-    const like = first.arrival
-      ? ({ arrival }: Announcement) => arrival !== undefined
-      : first.rank === 'waits' ? ({ rank }: Announcement) => rank === 'waits' : (one: Announcement) => one === first
-    const together = this.waiting.map(({ announcement }) => announcement).filter(like)
-    const gathered = first.arrival ? together.length > named : together.length > 1
+    const together = this.waiting.map(({ announcement }) => announcement).filter(other => isLike(first, other))
+    const gathered = together.length > (first.rank === 'waits' ? 1 : named)
     const taken = gathered ? together : [first]
     this.waiting = this.waiting.filter(({ announcement }) => !taken.includes(announcement))
-    if (!gathered) return first
-    const text = first.arrival ? arrivals(together.map(({ arrival }) => arrival!)) : waits(this.t, together.map(({ wait }) => wait!), now)
-    return { text, rank: first.rank, about: null }
+    return gathered ? { text: this.textOf(first, together, now), rank: first.rank, about: null } : first
+  }
+
+  private textOf(first: Announcement, together: readonly Announcement[], now: number): string {
+    if (first.arrival) return arrivals(together.map(({ arrival }) => arrival!))
+    if (first.ending) return this.t(endings[first.ending.how], { names: together.map(({ ending }) => ending!.name).join(', ') })
+    return waits(this.t, together.map(({ wait }) => wait!), now)
   }
 
   /** Milliseconds until something can be said; null when nothing waits. */
@@ -96,6 +100,15 @@ export class Announcements {
     const quiet = first.announcement.rank === 'waits' ? this.waitsAt + waitsEvery : -Infinity
     return Math.max(0, this.freeAt - now, quiet - now)
   }
+}
+
+const endings = { gaveUp: 'tidings.gaveUpTogether', taken: 'tidings.takenTogether', leavesMessage: 'tidings.leaveMessagesTogether' } as const
+
+/** Whether both are told in one sentence when there are many. */
+function isLike(first: Announcement, other: Announcement): boolean {
+  if (first.arrival) return other.arrival !== undefined
+  if (first.ending) return other.ending?.how === first.ending.how
+  return first.rank === 'waits' ? other.rank === 'waits' : other === first
 }
 
 /** "General line: Olive Quill, Piet Lanthorn. Freight line: Hallow Dairy". */

@@ -8,7 +8,7 @@ import { connectionOf, othersOf, queueOf } from '../calls/questions'
 import { type Stretch, stretchOf } from '../calls/stretches'
 import { tellRecall, whyFailed } from '../calls/story'
 import { spell } from '../durations/durations'
-import type { Announcement, Rank, Wait } from './announcements'
+import type { Announcement, Ending, Rank, Wait } from './announcements'
 import { promisedTo } from './call-backs'
 import { apart, type NameOf, otherName } from './console'
 import type { Ribbon } from './track'
@@ -40,6 +40,9 @@ export interface Scene {
   t: Speaker
 }
 
+/** In words, and how the call's way ended where that is the last that is heard of it. */
+type Told = string | { text: string, ending: Ending }
+
 type CallEvent = Extract<NumberedEvent, { call: string }>
 
 /**
@@ -58,7 +61,8 @@ export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | und
   const after = left && event.type === 'connectionCleared' && left.connections.length < 2 ? undefined : left
   const was = before ? stretchOf(state, before, device) : null
   const is = after ? stretchOf(state, after, device) : null
-  const tell = (text: string | null, rank: Rank, leaves: Stretch | null = null): Tiding[] => text ? [{ about: event.call, text, rank, leaves }] : []
+  const tell = (told: Told | null, rank: Rank, leaves: Stretch | null = null): Tiding[] =>
+    told ? [{ about: event.call, ...typeof told === 'string' ? { text: told } : told, rank, leaves }] : []
   if (after && is === 'arriving' && was !== 'arriving') {
     const [tiding] = tell(arrives(scene, after), after.recall ? 'urgent' : 'calls')
     return [{ ...tiding!, ...!after.recall && !isPrompt(after) && { arrival: { ...waitOf(scene, after), since: event.at } } }]
@@ -126,7 +130,7 @@ function doneByOneself(scene: Scene, event: CallEvent, before: Call | undefined,
       if (before?.parked) return scene.t('tidings.youHaveFrom', { name, name2: scene.nameOf(before.parked.slot) })
       if (before?.passing) return scene.t('tidings.youTookBack', { name })
       const greeting = after && scene.greeting(after)
-      return scene.t('tidings.youHave', { name, more: greeting ? `. ${greeting}` : '' })
+      return scene.t('tidings.youHave', { name, more: greeting ? `${name.endsWith('.') ? '' : '.'} ${greeting}` : '' })
     }
     case 'promptAnswered': return scene.t('tidings.callingBack', { name })
     case 'held': return scene.t('tidings.onHold', { name })
@@ -153,10 +157,10 @@ function namesIn({ device, nameOf }: Scene, call: Call): string {
 }
 
 /** @param goesOn the call is not over: what becomes of it is told when it comes somewhere */
-function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goesOn: boolean): string | null {
+function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goesOn: boolean): Told | null {
   const name = nameIn(scene, before)
   if (event.type === 'established' && was === 'passedOn') return taken(scene, event, before)
-  if (event.type === 'established') return `${scene.nameOf(event.device)} has ${name}`
+  if (event.type === 'established') return scene.t('tidings.somebodyHas', { who: scene.nameOf(event.device), name })
   if (event.type === 'diverted' && was !== 'passedOn') return scene.t('tidings.wentTo', {
     name, name2: scene.nameOf(event.to), because: wentBecause(scene, event.cause),
   })
@@ -169,9 +173,9 @@ function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goes
   if (goesOn) return null
   if (event.type === 'callCleared' && event.cause === 'callBack') return scene.t('tidings.leftToBeCalledBack', { name })
   if (isPrompt(before)) return scene.t('tidings.isToBeCalledBack', { name })
-  if (was === 'passedOn') return scene.t('tidings.gaveUpWhileItRang', { name })
-  const waited = spell(event.at - before.created)
-  if (was === 'arriving') return scene.t('tidings.gaveUpAfter', { name, waited })
+  const ending: Ending = { how: 'gaveUp', name }
+  if (was === 'passedOn') return { text: scene.t('tidings.gaveUpWhileItRang', { name }), ending }
+  if (was === 'arriving') return { text: scene.t('tidings.gaveUpAfter', { name, waited: spell(event.at - before.created) }), ending }
   return connectionOf(before, scene.device)?.state === 'held' ? scene.t('tidings.hungUpWhileOnHold', { name }) : scene.t('tidings.hungUp', { name })
 }
 
@@ -185,19 +189,20 @@ function wentBecause(scene: Scene, cause: Cause): string {
 }
 
 /** Who took a call that one has passed on. */
-function taken(scene: Scene, event: CallEvent, call: Call): string {
+function taken(scene: Scene, event: CallEvent, call: Call): Told {
   const caller = nameIn(scene, call)
   const taker = scene.nameOf(event.device, connectionOf(call, event.device)?.party)
-  if (isMailbox(event.device)) return scene.t('tidings.isLeavingAMessage', { caller, taker })
-  return scene.t('tidings.tookItIsTalkingTo', { taker, caller, where: scene.departmentOf(event.device) ?? taker })
+  if (isMailbox(event.device)) return { text: scene.t('tidings.isLeavingAMessage', { caller, taker }), ending: { how: 'leavesMessage', name: caller } }
+  const text = scene.t('tidings.tookItIsTalkingTo', { taker, caller, where: scene.departmentOf(event.device) ?? taker })
+  return { text, ending: { how: 'taken', name: caller } }
 }
 
-function leavesSlot(scene: Scene, event: CallEvent, before: Call): string {
+function leavesSlot(scene: Scene, event: CallEvent, before: Call): Told {
   const name = scene.nameOf(before.calling, before.party)
   const slot = scene.nameOf(before.parked!.slot)
   return event.type === 'established'
-    ? scene.t('tidings.tookFrom', { name: scene.nameOf(event.device), name2: name, slot })
-    : scene.t('tidings.gaveUpIn', { name, slot })
+    ? { text: scene.t('tidings.tookFrom', { name: scene.nameOf(event.device), name2: name, slot }), ending: { how: 'taken', name } }
+    : { text: scene.t('tidings.gaveUpIn', { name, slot }), ending: { how: 'gaveUp', name } }
 }
 
 /** What others do in a call that one is in. */

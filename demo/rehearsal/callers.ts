@@ -77,10 +77,10 @@ function callerWho(company: Company, chance: Chance, party: Party, hello: string
   }
 }
 
-/** A number from the ranges set aside for fiction. */
+/** A number from the ranges set aside for fiction. The first hundred mobiles are those of Merrowby's own people: nobody outside calls from one. */
 export function outsideNumber(chance: Chance): string {
-  const tail = String(chance.between(0, 999)).padStart(3, '0')
-  return chance.happens(0.5) ? `+447700900${tail}` : `+442079460${tail}`
+  const tail = chance.between(0, 999)
+  return chance.happens(0.5) ? `+447700900${tail < 100 ? tail + 900 : tail}` : `+442079460${String(tail).padStart(3, '0')}`
 }
 
 interface Wish { opening: string, helpedBy: Set<string>, department: string }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDirectory } from '~/stores/directory'
-import { useLikely } from '~/stores/likely'
+import { likelyKeys, useLikely } from '~/stores/likely'
 import { useLive } from '~/stores/live'
 
 /** Where the caller probably belongs, with the reason: a key each while they are in hand. */
@@ -9,13 +9,12 @@ const live = useLive()
 const directory = useDirectory()
 const words = usePresenceWords()
 const keys = ['→', '⇧→', t('field.ctrl')]
-const spoken = [t('field.rightArrow'), t('field.shiftRightArrow'), t('field.controlRightArrow')]
 
 const shown = computed(() => likely.destinations.map(({ destination, because, tried }, index) => {
   const presence = live.presences.get(destination)
   return {
-    id: destination, because: tried ?? say(because), key: keys[index]!, spoken: spoken[index]!, name: directory.nameOf(destination),
-    state: presence ? words.short(presence, live.now()).what : '', unlit: presence?.lit === false,
+    id: destination, because: tried ?? say(because), key: keys[index]!, spoken: t(likelyKeys[index]!), name: directory.nameOf(destination),
+    state: presence ? words.brief(presence, live.now()) : '', unlit: presence?.lit === false,
   }
 }))
 /** Letters from which a name is written smaller, and may take two lines: it is read aloud, and never cut. */
