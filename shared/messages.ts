@@ -24,6 +24,9 @@ export const passedMessage = object({
   word: string().strict().max(200).defined().label('word'),
 }).noUnknown().required()
 
+/** Whether what a message is about has been dealt with. */
+export const dealtMessage = object({ dealt: boolean().strict().required().label('dealt') }).noUnknown().required()
+
 /** With `handset`, what that telephone's display shows. */
 export const messagesQuery = object({ handset: string().max(80).optional().label('handset') }).noUnknown().strict(false)
 
@@ -31,9 +34,8 @@ const text = string().defined()
 
 /**
  * One message as its reader and its writer see it: `from` is the sign-in of who wrote it, empty for a caller; `seconds` the length of a voice message,
- * `sound` whether it can be heard; one that
- * its reader has deleted is shown for a day, in which they may bring it back. One that was passed on says by whom (`from` is their sign-in), and their word.
- * Times are milliseconds since 1970.
+ * `sound` whether it can be heard; one that its reader has deleted is shown for a day, in which they may bring it back; `dealtBy` has dealt with what it is
+ * about. One that was passed on says by whom (`from` is their sign-in), and their word. Times are milliseconds since 1970.
  */
 const message = object({
   id: text,
@@ -53,6 +55,8 @@ const message = object({
   deletedAt: number().nullable().defined(),
   passedOn: text.nullable(),
   passedOnBy: text.nullable(),
+  dealtBy: text.nullable(),
+  dealtAt: number().nullable().defined(),
 })
 export type Message = InferType<typeof message>
 

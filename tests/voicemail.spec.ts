@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expectMadeAgain } from './made-again'
-import { alone, expect, ribbon, test } from './stage'
+import { alone, expect, name, ribbon, test } from './stage'
 
 const apart = alone()
 
@@ -41,6 +41,53 @@ test('what one\'s voicemail says while one is away, and a key that leads callers
   await own.getByRole('button', { name: 'Take key 1 away' }).click()
   await expect(own).toContainText('No key leads anywhere')
   await expect(own.getByRole('combobox', { name: 'Key' })).toBeFocused()
+})
+
+test('the voicemail of a group: reached by key, read by everybody in it and nobody else, and it says who has dealt with what', async ({ stage, browser, console }) => {
+  const { cast } = stage
+  const staff = await stage.open(browser, 'staff')
+  await staff.goto('/messages')
+  const { device } = await (await staff.request.get('/api/session')).json() as { device: string }
+  const { groups } = cast.state.company
+  const group = Object.values(groups).find(({ members }) => members.includes(device) && !members.includes('t2100'))!
+  const mailbox = `mailbox:${group.id}`
+
+  const call = await cast.ring('Odette Farrowgate')
+  await console.getByRole('button', { name: 'Answer Odette Farrowgate' }).click()
+  await cast.talks('t2100', call)
+  await name(console, group.name)
+  await expect(console.getByRole('button', { name: `sends Odette Farrowgate to the voicemail of ${group.name}` })).toBeVisible()
+  await console.keyboard.press('F2')
+  await cast.talks(mailbox, call)
+  await cast.say(call, 'The crates wait on the quay.')
+  // A message is one only after two seconds.
+  const since = () => cast.state.calls.get(call)!.connections.find(connection => connection.device === mailbox)!.since
+  await expect.poll(() => Date.now() - since()).toBeGreaterThan(2_200)
+  await cast.hangUp(call)
+
+  const received = staff.getByRole('region', { name: 'Received' }).getByRole('listitem')
+  const voice = received.filter({ hasText: 'The crates wait on the quay.' })
+  await expect(voice).toContainText(`Voicemail of ${group.name}`)
+  await expect(voice).toContainText('Nobody has dealt with it yet.')
+  await voice.getByRole('button', { name: 'Odette Farrowgate' }).click()
+  const chosen = staff.getByRole('complementary', { name: 'The chosen message' })
+  expect((await new AxeBuilder({ page: staff }).analyze()).violations).toEqual([])
+  await chosen.getByRole('button', { name: 'I have dealt with it' }).click()
+  await expect(voice).toContainText(/Dealt with by .+, \d/)
+  await chosen.getByRole('button', { name: 'Not dealt with after all' }).click()
+  await expect(voice).toContainText('Nobody has dealt with it yet.')
+
+  await name(console, group.name)
+  await console.keyboard.press('F4')
+  const dialog = console.getByRole('dialog', { name: 'Take a message' })
+  await expect(dialog).toContainText(group.name)
+  await dialog.getByRole('textbox', { name: 'What about' }).fill('Two lorries for Friday')
+  await dialog.getByRole('button', { name: 'Leave message' }).click()
+  const text = received.filter({ hasText: 'Two lorries for Friday' })
+  await expect(text).toContainText(`For ${group.name}, taken down by`)
+  await console.getByRole('link', { name: 'Messages' }).click()
+  await expect(console.getByRole('region', { name: 'Taken down by you' })).toContainText('Two lorries for Friday')
+  await expect(console.getByRole('region', { name: 'Received' })).not.toContainText('The crates wait')
 })
 
 apart('a greeting and its keys outlive the exchange, and are made again from the journal', async ({ own, browser }) => {

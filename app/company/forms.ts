@@ -262,7 +262,7 @@ export function wordsOf(company: Company, field: FormField, value: unknown): str
       || t('company.nothing')
     case 'destination': {
       const box = ownerOfMailbox(String(value))
-      if (box !== null) return t('company.voicemailOf', { name: lookUp(company.lines, box)?.name ?? named('telephones', box) })
+      if (box !== null) return t('company.voicemailOf', { name: (lookUp(company.lines, box) ?? lookUp(company.groups, box))?.name ?? named('telephones', box) })
       const device = (['groups', 'telephones', 'zones'] as const).find(part => lookUp(company[part] as Record<string, object>, String(value)))
       return device ? named(device, value) : formatNumber(String(value))
     }

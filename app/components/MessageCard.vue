@@ -4,13 +4,15 @@ import { useDialogs } from '~/stores/dialogs'
 import type { Message } from '~~/shared/messages'
 
 /** `chosen`: it can be chosen, and whether it is; else it is heard here. `handset`: at whose telephone. */
-const props = withDefaults(defineProps<{ message: Message, owner: string, mine: boolean, chosen?: boolean, handset?: string }>(), {
+const props = withDefaults(defineProps<{ message: Message, mine: boolean, chosen?: boolean, handset?: string }>(), {
   chosen: undefined, handset: undefined,
 })
-defineEmits<{ read: [], choose: [] }>()
+defineEmits<{ read: [], choose: [], deal: [dealt: boolean] }>()
 
 const title = computed(() => whoLeft(props.message))
 const number = computed(() => numberBeside(props.message))
+const owner = computed(() => mailboxName(props.message))
+const shared = computed(() => isShared(props.message))
 const contacts = useContacts()
 const dialogs = useDialogs()
 /** Whoever left it and is not known yet can be written down. */
@@ -51,6 +53,12 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       <template v-if="mine && message.deletedAt">
         {{ t('messages.deleted') }}
       </template>
+      <component
+        :is="message.dealtBy === null ? 'strong' : 'span'"
+        v-if="shared"
+      >
+        {{ `${dealtWith(message)} ` }}
+      </component>
       {{ message.readAt ? t('messages.readAt', { at: shownAt(message.readAt).format('D MMM H:mm') }) : t('messages.notReadYet') }}
     </p>
     <LazyVoicePlayer
@@ -67,6 +75,13 @@ const stranger = computed(() => contacts.sees && props.message.number && !contac
       @click="$emit('read')"
     >
       {{ t('messages.markAsRead') }}
+    </el-button>
+    <el-button
+      v-if="mine && shared && chosen === undefined"
+      size="small"
+      @click="$emit('deal', message.dealtBy === null)"
+    >
+      {{ message.dealtBy === null ? t('messages.iHaveDealtWithIt') : t('messages.notDealtWithAfterAll') }}
     </el-button>
     <el-button
       v-if="stranger"

@@ -73,12 +73,16 @@ export function useHandset(device: DeviceId) {
     }
   }
 
-  async function read(id: string): Promise<void> {
+  const read = (id: string) => ofMessage(id, 'read', {})
+  const deal = (id: string, dealt: boolean) => ofMessage(id, 'dealt', { dealt })
+
+  async function ofMessage(id: string, what: 'read' | 'dealt', body: object): Promise<void> {
     try {
-      await $fetch(`/api/messages/${encodeURIComponent(id)}/read`, { method: 'POST', query: { handset: device }, body: {} })
+      await $fetch(`/api/messages/${encodeURIComponent(id)}/${what}`, { method: 'POST', query: { handset: device }, body })
       await loadMessages()
     }
     catch (error) {
+      await loadMessages()
       failure.value = sentenceOf(error)
     }
   }
@@ -99,7 +103,7 @@ export function useHandset(device: DeviceId) {
   })
   onBeforeUnmount(putDown)
 
-  return reactive({ device, calls, talking, rings, reserved, outlived, failure, messages, light, tone, ask, speak, joinReserved, read })
+  return reactive({ device, calls, talking, rings, reserved, outlived, failure, messages, light, tone, ask, speak, joinReserved, read, deal })
 }
 
 export type Handset = ReturnType<typeof useHandset>

@@ -3,14 +3,12 @@ import { readDialled } from '~/composables/numbers'
 import { type Message, regretWithin } from '~~/shared/messages'
 import { useDesk } from '~/stores/desk'
 import { useDialogs } from '~/stores/dialogs'
-import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { useMessages } from '~/stores/messages'
 
 useHead({ title: t('messages.messagesEstafette') })
 
 const messages = useMessages()
-const directory = useDirectory()
 const desk = useDesk()
 const live = useLive()
 const dialogs = useDialogs()
@@ -38,10 +36,6 @@ const number = computed(() => {
   return read.kind === 'outside' ? read.e164 : null
 })
 const when = (at: number) => shownAt(at).format('dddd, D MMMM, H:mm')
-
-function owner(to: string): string {
-  return directory.line(to)?.name ?? directory.nameOf(to)
-}
 
 onMounted(messages.load)
 </script>
@@ -73,7 +67,6 @@ onMounted(messages.load)
               v-for="message in box.messages"
               :key="message.id"
               :message="message"
-              :owner="owner(message.to)"
               :mine="box.id === 'received'"
               :chosen="message.id === chosen?.id"
               @choose="chosenId = message.id"
@@ -109,13 +102,16 @@ onMounted(messages.load)
             @heard="mine && !chosen.readAt && messages.read(chosen.id)"
           />
           <p class="soft">
-            {{ chosen.kind === 'voice' ? t('messages.leftInTheVoicemailOf', { owner: owner(chosen.to) }) : t('messages.forOwnerTakenDownByFromName', {
-              owner: owner(chosen.to), fromName: chosen.fromName,
+            {{ chosen.kind === 'voice' ? t('messages.leftInTheVoicemailOf', { owner: mailboxName(chosen) }) : t('messages.forOwnerTakenDownByFromName', {
+              owner: mailboxName(chosen), fromName: chosen.fromName,
             }) }},
             {{ when(chosen.at) }}. {{ chosen.readAt ? t('messages.readWhen', { when: when(chosen.readAt) }) : t('messages.notReadYet') }}
           </p>
           <p v-if="passedOn(chosen)">
             {{ passedOn(chosen) }}
+          </p>
+          <p v-if="isShared(chosen)">
+            {{ dealtWith(chosen) }}
           </p>
           <p
             v-if="mine && chosen.deletedAt"
@@ -136,6 +132,13 @@ onMounted(messages.load)
               @click="messages.read(chosen.id)"
             >
               {{ t('messages.iHaveReadIt') }}
+            </el-button>
+            <el-button
+              v-if="mine && isShared(chosen) && !chosen.deletedAt"
+              :type="chosen.dealtBy === null ? 'primary' : undefined"
+              @click="messages.deal(chosen.id, chosen.dealtBy === null)"
+            >
+              {{ chosen.dealtBy === null ? t('messages.iHaveDealtWithIt') : t('messages.notDealtWithAfterAll') }}
             </el-button>
             <el-button
               v-if="mine && !chosen.deletedAt"

@@ -74,7 +74,10 @@ export const useLikely = defineStore('likely', () => {
       ({ destination, plain, chance: plain ? chanceOfSaid.plain : chanceOfSaid.other, because: phrase('likely.said', { words }) }))
     const all: Place[] = [...places(true), ...(call.value ? contacts.cardOf(call.value)?.likely ?? [] : []), ...places(false)]
     const [from, console, caller] = [call.value?.recall?.from, ways.console(), live.company && call.value ? personCalling(live.company, call.value) : null]
-    const isHere = (id: string) => Boolean(lookUp(groups, id)) || (id !== desk.device && Boolean(lookUp(telephones, id)) && (caller === null || telephones[id]!.person !== caller))
+    const isHere = (id: string) => {
+      const telephone = lookUp(telephones, id)
+      return telephone ? id !== desk.device && (caller === null || telephone.person !== caller) : Boolean(lookUp(groups, id))
+    }
     const there = all.filter(({ destination }, at) => isHere(destination)
       && all.findIndex(other => other.destination === destination) === at).slice(0, mostPlaces)
     const inVain = ({ destination, plain }: Place) => destination === from && !plain

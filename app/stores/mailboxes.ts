@@ -27,8 +27,8 @@ export const useMailboxes = defineStore('mailboxes', () => {
   /** What waits at a telephone, in words; empty when there is nothing new. */
   function wordsOf(device: DeviceId): string {
     const { text = 0, voice = 0 } = known.value.get(device) ?? {}
-    const several = (count: number, what: string) => count > 0 ? [t('frame.countNewWhatMore', { count, what, more: count > 1 ? 's' : '' })] : []
-    return [...several(voice, t('frame.voiceMessage')), ...several(text, 'message')].join(', ')
+    const words = [voice > 0 && t('frame.newVoiceMessages', { count: voice }), text > 0 && t('frame.newMessages', { count: text })]
+    return words.filter(Boolean).join(', ')
   }
 
   /** How many wait there, of either kind. */

@@ -28,12 +28,16 @@ export const useMessages = defineStore('messages', () => {
   const remove = (id: string) => change(id, '', 'DELETE')
   const restore = (id: string) => change(id, '/restore', 'POST')
 
-  async function change(id: string, what: string, method: 'POST' | 'DELETE'): Promise<void> {
+  /** That one has dealt with it, or nobody has after all; when somebody else has before, it says who. */
+  const deal = (id: string, dealt: boolean) => change(id, '/dealt', 'POST', { dealt })
+
+  async function change(id: string, what: string, method: 'POST' | 'DELETE', body = {}): Promise<void> {
     try {
-      await $fetch(`/api/messages/${encodeURIComponent(id)}${what}`, { method, body: {} })
+      await $fetch(`/api/messages/${encodeURIComponent(id)}${what}`, { method, body })
       await load()
     }
     catch (error) {
+      await load()
       failure.value = sentenceOf(error)
     }
   }
@@ -42,5 +46,5 @@ export const useMessages = defineStore('messages', () => {
     if (live.connected) void load()
   })
 
-  return { received, written, failure, unread, load, read, remove, restore }
+  return { received, written, failure, unread, load, read, remove, restore, deal }
 })

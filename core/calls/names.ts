@@ -6,7 +6,7 @@ import type { DeviceId, LineId, TrunkId } from './model'
 const mailboxPrefix = 'mailbox:'
 const slotPrefix = 'slot:'
 
-/** The mailbox of a telephone or of a line, by its id. */
+/** The mailbox of a telephone, a group or a line, by its id. */
 export function mailboxOf(owner: DeviceId | LineId): DeviceId {
   return `${mailboxPrefix}${owner}`
 }
@@ -15,9 +15,15 @@ export function isMailbox(device: DeviceId): boolean {
   return device.startsWith(mailboxPrefix)
 }
 
-/** The id of the telephone or line that a mailbox belongs to; null for any other device. */
+/** The id of the telephone, group or line that a mailbox belongs to; null for any other device. */
 export function ownerOfMailbox(device: DeviceId): string | null {
   return isMailbox(device) ? device.slice(mailboxPrefix.length) : null
+}
+
+/** Whose a mailbox is: a telephone, a group or a line of ours; undefined where there is none such. */
+export function mailboxOwner({ telephones, groups, lines }: Company, device: DeviceId): { id: string, name: string } | undefined {
+  const owner = ownerOfMailbox(device)
+  return owner === null ? undefined : lookUp(telephones, owner) ?? lookUp(groups, owner) ?? lookUp(lines, owner)
 }
 
 export function slotId(number: number): DeviceId {
@@ -29,11 +35,11 @@ export function isSlot(device: DeviceId): boolean {
 }
 
 /** How a device of ours is called in a sentence; null for parties outside and whatever is unknown. */
-export function deviceName({ telephones, groups, lines, zones, slots }: Company, device: DeviceId): Spoken | null {
+export function deviceName(company: Company, device: DeviceId): Spoken | null {
+  const { telephones, groups, zones, slots } = company
   if (isSlot(device)) return phrase('names.parkSlot', { name: lookUp(slots, device)?.name ?? '' })
-  const owner = ownerOfMailbox(device)
-  if (owner !== null) {
-    const name = lookUp(telephones, owner)?.name ?? lookUp(lines, owner)?.name
+  if (isMailbox(device)) {
+    const name = mailboxOwner(company, device)?.name
     return name ? phrase('names.theVoicemailOf', { name }) : phrase('names.aVoicemail')
   }
   return lookUp(telephones, device)?.name ?? lookUp(groups, device)?.name ?? lookUp(zones, device)?.name ?? null

@@ -6,7 +6,7 @@ import { classOf } from '../numbers/number-class'
 import { accept, callingNumber, cannotRing, type CannotRing, cannotRingWords, nameOf, refuse, type Refused } from './answers'
 import type { Call, CallEvent, CallId, Decision, DeviceId, ExchangeState, TrunkId } from './model'
 import { freeIn, freeMembers } from './indexes'
-import { isMailbox, ownerOfMailbox } from './names'
+import { isMailbox, mailboxOwner } from './names'
 import { forwardAtOnce } from './forwarding/forwarding'
 import { isOpen } from '../queues/openings'
 import { connectionOf, freeTrunk, isEmergency, isOutside, leavesMessage, parkedIn } from './questions'
@@ -26,10 +26,7 @@ export type Target
  */
 export function targetOf(state: ExchangeState, to: string): Target | Refused {
   if (isMailbox(to)) {
-    const owner = ownerOfMailbox(to)!
-    return lookUp(state.company.telephones, owner) || lookUp(state.company.lines, owner)
-      ? { kind: 'mailbox', id: to }
-      : refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchVoicemail'))
+    return mailboxOwner(state.company, to) ? { kind: 'mailbox', id: to } : refuse('unallocatedNumber', phrase('refusals.thereIsNoSuchVoicemail'))
   }
   const dialled = readDialled(to, state.company.settings)
   const short = dialled.kind === 'inside' ? lookUp(state.company.shortNumbers, dialled.digits) : undefined

@@ -39,6 +39,7 @@ const destinations = [
   '+447700900555',
   '701',
   mailboxOf('t2105'),
+  mailboxOf('group:reservations'),
   mailboxOf('general'),
   'nonsense',
   '__proto__',
@@ -283,7 +284,7 @@ function anything(state: ExchangeState, a: number, b: number, c: number): Reques
 }
 
 /** Where rules may lead. */
-const ends = [...Object.keys(company.groups), 't2104', '+447700900321', mailboxOf('general')]
+const ends = [...Object.keys(company.groups), 't2104', '+447700900321', mailboxOf('general'), mailboxOf('group:reservations')]
 
 /** An administrator changes something, or puts back what was changed before. */
 function configured(now: Company, a: number, b: number): Request {

@@ -1,6 +1,6 @@
 import { phrase, type Phrase, type Spoken } from '../../words/phrase'
 import { readDialled } from '../numbers/dialled'
-import { ownerOfMailbox } from '../calls/names'
+import { mailboxOwner } from '../calls/names'
 import { isZone } from '../calendar/zones'
 import { type Company, isTakenForItself, type OpeningHours } from './company'
 
@@ -55,7 +55,7 @@ export function faultsOf(company: Company): Phrase[] {
     if (telephone.capacity < 1) faults.push(phrase('faults.noCapacity', { name: telephone.name }))
   }
   const reachable = (to: string) => Object.hasOwn(telephones, to) || Object.hasOwn(groups, to) || names.has(to) || readDialled(to, settings).kind === 'outside'
-    || Object.hasOwn(telephones, ownerOfMailbox(to) ?? '') || Object.hasOwn(lines, ownerOfMailbox(to) ?? '')
+    || mailboxOwner(company, to) !== undefined
   /** Nobody is connected with an emergency service by a rule. */
   const isEmergency = (to: string) => {
     const dialled = readDialled(to, settings)

@@ -3,7 +3,7 @@ import { spoken } from '../../words/phrase'
 import { describe, expect, it } from 'vitest'
 import { merrowby } from '../../demo/company/merrowby'
 import type { CallId, DeviceId, Party } from '../calls/model'
-import { deviceName } from '../calls/names'
+import { deviceName, mailboxOf } from '../calls/names'
 import { Tryout } from '../calls/tryout'
 import type { Asked, Console, Deed } from './console'
 import { deedOfKey, joinAll, mute, nameOfKey, standingDeed } from './keys'
@@ -156,11 +156,15 @@ describe('the ways to whoever is named', () => {
     const { groups } = screen.desk.state.company
     const group = Object.values(groups).find(({ distribution }) => distribution !== 'queue')!
     const queue = Object.values(groups).find(({ id, distribution }) => distribution === 'queue' && id !== 'operators')!
-    expect(screen.ids(group.id)).toEqual(['call', 'page'])
-    screen.desk.inHand('t2100')
-    expect(waysTo(screen.console, group.id).map(({ deed }) => asks(deed)))
-      .toMatchObject([{ distribution: 'longestFree' }, { distribution: 'all' }, { service: 'openPage', to: group.id }])
+    expect(screen.ids(group.id)).toEqual(['call', 'page', 'message'])
+    const call = screen.desk.inHand('t2100')
+    expect(waysTo(screen.console, group.id).map(({ deed }) => deed)).toMatchObject([
+      { request: { distribution: 'longestFree' } }, { request: { distribution: 'all' } },
+      { request: { service: 'singleStepTransferCall', to: mailboxOf(group.id) } }, { request: { service: 'openPage', to: group.id } },
+      { do: 'takeMessage', to: group.id, call },
+    ])
     expect(screen.way(queue.id, 'passOn')!.words).toContain('wait in the')
+    expect(screen.way(queue.id, 'voicemail')!.words).toContain(`to the voicemail of ${queue.name}`)
   })
 
   it('pick up and carry what rings or talks at a colleague\'s, and join them to those one talks with', () => {

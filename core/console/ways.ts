@@ -172,17 +172,21 @@ function onTheirBehalf({ state, t }: Console, id: DeviceId, name: string): Way {
 }
 
 function toGroup(console: Console, { id, name, number, members, distribution }: Group): Way[] {
-  const { state, device, t, track: { baton } } = console
+  const { state, device, t, track: { baton, talking } } = console
   const ringing = members.some(member => callsOf(state, member).some(call => connectionOf(call, member)?.state === 'alerting'))
   const pickUp = ringing ? [way('pickUp', t('ways.pickUp'), t('ways.picksUpWhatHasRung', { name }), ask({ service: 'groupPickupCall', group: id }))] : []
   const speak = atOnce(console, id, t('ways.everybodyInWhoDoesNot', { name }))
-  if (!baton) return [way('call', t('ways.call'), t('ways.calls', { whom: name }), ask({ service: 'makeCall', number })), ...pickUp, ...speak]
+  const message = way('message', t('ways.message'), t('ways.takesAMessageFor', { name }), { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })
+  if (!baton) return [way('call', t('ways.call'), t('ways.calls', { whom: name }), ask({ service: 'makeCall', number })), ...pickUp, ...speak, message]
   const caller = otherName(t, baton, device, console.nameOf)
-  if (distribution === 'queue') return [way('passOn', t('ways.passOn'), t('ways.letsWaitInThe', { caller, name }), passing(console, baton, id)), ...speak]
+  const others = [
+    way('voicemail', t('ways.voicemail'), t('ways.sendsToTheVoicemailOf', { caller, name }), passing(console, baton, mailboxOf(id))), ...speak, message,
+  ]
+  if (distribution === 'queue') return [way('passOn', t('ways.passOn'), t('ways.letsWaitInThe', { caller, name }), passing(console, baton, id)), ...others]
   return [
     way('passOn', t('ways.longestFree'), t('ways.passesOnToWhoeverIn', { caller, name }), passing(console, baton, id, 'longestFree')),
     way('everybody', t('ways.allAtOnce'), t('ways.ringsEverybodyFreeInFor', { name, caller }), passing(console, baton, id, 'all')),
-    ...speak,
+    ...others,
   ]
 }
 

@@ -15,6 +15,8 @@ describe('where a sound of one\'s own may stand', () => {
     expect(placeOfSound(company, greetingPlace(dagny, 'lunch'))).toEqual({ is: 'greeting', owner: dagny, when: 'lunch' })
     expect(placeOfSound(company, greetingPlace('general', 'usual'))).toEqual({ is: 'greeting', owner: 'general', when: 'usual' })
     expect(placeOfSound(company, greetingPlace('general', 'lunch'))).toBeNull()
+    expect(placeOfSound(company, greetingPlace('group:reservations', 'usual'))).toEqual({ is: 'greeting', owner: 'group:reservations', when: 'usual' })
+    expect(placeOfSound(company, greetingPlace('group:reservations', 'lunch'))).toBeNull()
   })
 
   it.each([

@@ -10,7 +10,7 @@ export const musicPlace = 'music'
 export const tonePlace = (kind: ToneKind) => `tone:${kind}`
 /** What whoever calls a line hears once, while it rings. */
 export const linePlace = (line: LineId) => `line:${line}`
-/** What the mailbox of a telephone, or of a line, says. */
+/** What the mailbox of a telephone, a group or a line says. */
 export const greetingPlace = (owner: string, when: GreetingOccasion) => `greeting:${when}:${owner}`
 
 type PlaceOfSound = { is: 'music' } | { is: 'tone', tone: ToneKind } | { is: 'line', line: LineId } | { is: 'greeting', owner: string, when: GreetingOccasion }
@@ -25,8 +25,8 @@ export function placeOfSound(company: Company, place: string): PlaceOfSound | nu
   const [, said, owner] = /^greeting:([^:]+):(.*)$/s.exec(place) ?? []
   const when = greetingOccasions.find(one => one === said)
   if (!when || owner === undefined) return null
-  // A line is never away.
-  const isThere = lookUp(company.telephones, owner) || (when === 'usual' && lookUp(company.lines, owner))
+  // A line or a group is never away.
+  const isThere = lookUp(company.telephones, owner) || (when === 'usual' && (lookUp(company.lines, owner) ?? lookUp(company.groups, owner)))
   return isThere ? { is: 'greeting', owner, when } : null
 }
 

@@ -192,9 +192,9 @@ const entities = {
   accountCodes: AccountCodeEntity,
 } as const
 
-/** Lines and telephones that are no more, and telephones that somebody else has from now on. */
+/** Lines, groups and telephones that are no more, and telephones that somebody else has from now on. */
 async function losing(tx: EntityManager, changes: readonly CompanyChange[]): Promise<string[]> {
-  const wanted = changes.flatMap(change => change.part === 'telephones' || change.part === 'lines' ? [change] : [])
+  const wanted = changes.flatMap(change => change.part === 'telephones' || change.part === 'lines' || change.part === 'groups' ? [change] : [])
   if (wanted.length === 0) return []
   const ids = wanted.map(({ id }) => id)
   const known = await tx.find(TelephoneEntity, { id: { $in: ids } }, { fields: ['id', 'person'], disableIdentityMap: true })

@@ -581,6 +581,8 @@ export const MessageEntity = defineEntity({
     deletedAt: p.datetime().nullable(),
     passedOn: p.text().nullable(),
     passedOnBy: p.string().nullable(),
+    dealtBy: p.string().nullable(),
+    dealtAt: p.datetime().nullable(),
   },
 })
 

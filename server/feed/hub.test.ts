@@ -265,6 +265,8 @@ describe('what browsers are told', () => {
     expect(heard(['general'])).toEqual([['waiting', 'messages'], [], ['waiting', 'messages']])
     expect(heard(['constructor'])).toEqual([['waiting'], [], ['waiting']])
     expect(heard(['t2106'])).toEqual([['waiting'], [], ['waiting']])
+    const group = Object.values(replica.state!.company.groups).find(({ members }) => members.includes(staffPhone) && !members.includes('t2100'))!
+    expect(heard([group.id])).toEqual([['waiting'], ['messages'], ['waiting']])
   })
 
   it('of what is said to a telephone alone, and of who waited there, its owner hears, and no other staff', async () => {

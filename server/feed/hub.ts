@@ -2,10 +2,10 @@ import { pagesRevealedTo, redactEvent, redactState, revealedTo } from '~~/core/c
 import type { ExchangeState, NumberedEvent } from '~~/core/calls/model'
 import { snapshotOf } from '~~/core/calls/snapshot'
 import type { Company } from '~~/core/company/company'
-import { lookUp } from '~~/core/company/lookups'
 import { feedBeat } from '~~/shared/beat'
 import { type Role, seesCallers } from '~~/shared/roles'
 import type { Replica } from '../exchange-link/replica'
+import { mailboxesReadBy } from '../messages/readers'
 import type { Position, ToBrowser } from '~~/shared/feed'
 import type { NewsTopic } from '~~/shared/news'
 import { companyIn, pictureOf } from '~~/shared/picture'
@@ -183,8 +183,11 @@ export class Hub {
   /** Messages have come or been read: whoever they concern asks for them, whoever answers for the company for how many wait. */
   newsOfMessages(concerned: readonly string[]): void {
     this.news('waiting', ({ role }) => seesCallers(role))
-    this.news('messages', ({ role, signIn, device }) => concerned.some(one =>
-      one === signIn || one === device || (seesCallers(role) && Boolean(this.state && lookUp(this.state.company.lines, one)))))
+    const { company } = this.state ?? {}
+    this.news('messages', (listener) => {
+      const own = company ? mailboxesReadBy(company, listener) : [listener.device]
+      return concerned.some(one => one === listener.signIn || own.includes(one))
+    })
   }
 
   /** Something that whoever answers for the company looks at has changed. */

@@ -18,18 +18,29 @@ const of = (role: Role, device: string | null, handset?: string) => mailboxesOf(
 
 describe('whose messages somebody reads', () => {
   it('one\'s own, and those of the lines who answers for the company', () => {
-    expect(of('staff', 't2105')).toEqual(['t2105'])
+    expect(of('staff', 't2105')).toEqual(['t2105', 'queue:freight'])
     expect(of('staff', null)).toEqual([])
-    expect(of('operator', 't2100')).toEqual(['t2100', ...lines])
+    expect(of('operator', 't2100')).toEqual(['t2100', 'operators', ...lines])
     expect(of('operator', null)).toEqual(lines)
   })
 
+  it('those of the groups in which any of one\'s telephones is', () => {
+    const { groups, telephones } = relay.company.current
+    const others = Object.values(groups).filter(({ members }) => !members.includes('t2105')).map(({ id }) => id)
+    expect(others).not.toEqual([])
+    expect(of('staff', 't2105').filter(id => others.includes(id))).toEqual([])
+    const spare = { ...telephones.t2105!, id: 't9105', number: '9105' }
+    relay.company.current = { ...relay.company.current, telephones: { ...telephones, t9105: spare } }
+    expect(of('staff', 't9105')).toEqual(['t9105', ...of('staff', 't2105').slice(1)])
+    relay.company.current = { ...relay.company.current, telephones }
+  })
+
   it('at the handset that is held: one\'s own everywhere, another\'s in the demo alone', () => {
-    expect(of('operator', 't2100', 't2100')).toEqual(['t2100'])
+    expect(of('operator', 't2100', 't2100')).toEqual(['t2100', 'operators'])
     expect(() => of('operator', 't2100', 't2105')).toThrow(expect.objectContaining({ statusCode: 403 }))
     expect(() => of('staff', null, 't2105')).toThrow(expect.objectContaining({ statusCode: 403 }))
     demo = true
-    expect(of('operator', 't2100', 't2105')).toEqual(['t2105'])
+    expect(of('operator', 't2100', 't2105')).toEqual(['t2105', 'queue:freight'])
   })
 
   it('a telephone that is none is not found, also under a name that every object has', () => {

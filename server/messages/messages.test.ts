@@ -34,7 +34,9 @@ describe('messages', () => {
     expect(await texts(['t2107'], 'staff')).toEqual([[], []])
     expect(await texts([], null)).toEqual([[], []])
     const { received: [one] } = await messages.find(['t2105'], null)
-    expect(one).toEqual({ ...message, id: one!.id, sound: false, at: at.getTime(), readAt: null, deletedAt: null, passedOn: null, passedOnBy: null })
+    expect(one).toEqual({
+      ...message, id: one!.id, sound: false, at: at.getTime(), readAt: null, deletedAt: null, passedOn: null, passedOnBy: null, dealtBy: null, dealtAt: null,
+    })
   })
 
   it('say of voice messages whether they can be heard, and whose they are', async () => {
@@ -92,6 +94,23 @@ describe('messages', () => {
     await messages.delete(id, ['t2105'], new Date(now - 25 * 60 * 60_000))
     expect(await deleted()).toEqual([])
     expect([await messages.restore(id, ['t2105']), await messages.isFor(id, ['t2105'])]).toEqual([false, false])
+  })
+
+  it('of a mailbox of several say who has dealt with what: whoever was first, until nobody has after all', async () => {
+    const { box: messages } = await box()
+    await messages.leave({ ...message, to: 'group:freight' }, at)
+    const { received: [{ id } = { id: '' }] } = await messages.find(['group:freight'], null)
+    const state = async () => (await messages.find(['group:freight'], null)).received.map(({ dealtBy, dealtAt, readAt }) => [dealtBy, dealtAt, readAt])
+    const later = new Date(at.getTime() + 60_000)
+    expect(await messages.deal(id, ['t2105'], 'Dagny', at)).toBeUndefined()
+    expect(await messages.deal(id, ['t2105', 'group:freight'], 'Dagny', at)).toBe('Dagny')
+    expect(await messages.deal(id, ['group:freight'], 'Wren', later), 'the second').toBe('Dagny')
+    expect(await messages.deal(id, ['group:freight'], 'Dagny', later), 'again').toBe('Dagny')
+    expect(await state()).toEqual([['Dagny', +at, +at]])
+    expect(await messages.deal(id, ['group:freight'], null, later)).toBeNull()
+    expect(await state()).toEqual([[null, null, +at]])
+    expect(await messages.deal(id, ['group:freight'], 'Wren', later)).toBe('Wren')
+    expect(await state()).toEqual([['Wren', +later, +at]])
   })
 
   it('are read by whoever they are for alone, and once', async () => {

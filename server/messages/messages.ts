@@ -7,6 +7,9 @@ import type { Notices } from '../database/notices'
 
 const channel = 'messages'
 
+/** What nobody has done with a message yet. */
+const untouched = { readAt: null, deletedAt: null, passedOn: null, passedOnBy: null, dealtBy: null, dealtAt: null }
+
 interface Heard { id: string, seconds: number }
 
 /** Keeps messages and tells everybody concerned, on every server beside this one, that there is news. */
@@ -15,9 +18,9 @@ export class MessageBox {
     notices.on(channel, payload => onNews(JSON.parse(payload || '[]') as string[]))
   }
 
-  async leave(message: Omit<MessageRow, 'id' | 'at' | 'readAt' | 'deletedAt' | 'passedOn' | 'passedOnBy'>, at: Date): Promise<void> {
+  async leave(message: Omit<MessageRow, 'id' | 'at' | keyof typeof untouched>, at: Date): Promise<void> {
     await this.orm.em.fork().transactional(async (tx) => {
-      await tx.insert(MessageEntity, { ...message, id: randomUUID(), at, readAt: null, deletedAt: null, passedOn: null, passedOnBy: null })
+      await tx.insert(MessageEntity, { ...message, ...untouched, id: randomUUID(), at })
       await tell(tx, [message.to, message.from])
     })
   }
@@ -38,6 +41,19 @@ export class MessageBox {
   }
 
   /**
+   * Says who has dealt with what it is about, for everybody who reads that mailbox, or (null) that nobody has after all. Whoever was first stays named: the
+   * answer is who has dealt with it, null for nobody; undefined when there is no such message.
+   */
+  async deal(id: string, readers: string[], by: string | null, at: Date): Promise<string | null | undefined> {
+    let dealtBy: string | null = null
+    const found = await this.change(id, readers, (message) => {
+      dealtBy = by === null ? null : message.dealtBy ?? by
+      return dealtBy !== message.dealtBy && { dealtBy, dealtAt: by === null ? null : at, ...by !== null && { readAt: message.readAt ?? at } }
+    })
+    return found ? dealtBy : undefined
+  }
+
+  /**
    * Somebody else has it as well from now on, with its sound, and whoever passes it on has seen it. Passed on to the same one again, it is there once, as new.
    * False when there is none such.
    */
@@ -49,7 +65,7 @@ export class MessageBox {
       const copy = createHash('sha256').update(JSON.stringify([id, to])).digest('hex').slice(0, 32)
       await tx.upsert(MessageEntity, {
         id: copy, kind, to, from: by.signIn, fromName, caller, number, text, urgent, callBack, seconds, at,
-        readAt: null, deletedAt: null, passedOn: word, passedOnBy: by.name,
+        ...untouched, passedOn: word, passedOnBy: by.name,
       })
       await tx.execute(copySound, [copy, id])
       message.readAt ??= at
@@ -112,13 +128,13 @@ async function tell(tx: EntityManager, concerned: string[]): Promise<void> {
 }
 
 function shown(row: MessageRow, sounds: ReadonlyMap<string, number>): Message {
-  const { id, kind, to, from, fromName, caller, number, text, urgent, callBack, at, readAt, deletedAt, passedOn, passedOnBy } = row
+  const { id, kind, to, from, fromName, caller, number, text, urgent, callBack, at, readAt, deletedAt, passedOn, passedOnBy, dealtBy, dealtAt } = row
   // Its greeting is no part of what was said.
   const seconds = sounds.get(id) ?? row.seconds
   return {
     id, sound: sounds.has(id), kind, to, from, fromName, text, urgent, callBack,
     caller: caller ?? null, number: number ?? null, seconds: seconds ?? null,
     at: at.getTime(), readAt: readAt?.getTime() ?? null, deletedAt: deletedAt?.getTime() ?? null,
-    passedOn: passedOn ?? null, passedOnBy: passedOnBy ?? null,
+    passedOn: passedOn ?? null, passedOnBy: passedOnBy ?? null, dealtBy: dealtBy ?? null, dealtAt: dealtAt?.getTime() ?? null,
   }
 }

@@ -100,7 +100,7 @@ export class OwnSounds {
   }
 }
 
-/** What stood for lines and telephones that are no more, or for whoever had a telephone before, goes with them. */
+/** What stood for lines, groups and telephones that are no more, or for whoever had a telephone before, goes with them. */
 export async function forgetSoundsOf(tx: EntityManager, owners: readonly string[]): Promise<void> {
   const places = owners.flatMap(owner => [linePlace(owner), ...greetingOccasions.map(when => greetingPlace(owner, when))])
   if (await tx.nativeDelete(OwnSoundEntity, { place: { $in: places } }) > 0) await tell(tx)

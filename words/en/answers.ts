@@ -56,6 +56,7 @@ export default {
   notThePresentPassword: 'That is not your present password.',
   toIsNobody: 'to must be the telephone of somebody in the directory.',
   noSuchMessage: 'There is no such message for you.',
+  hasDealtWithIt: '{name} has dealt with it before.',
   noSoundInMessage: 'There is no such message for you, or nothing that could be heard was said in it.',
   heardInTheDemo: 'Telephones of others, and callers who are real, can be heard in the demo only.',
   personIsGone: 'person: nobody here has that id any more. Choose somebody else.',

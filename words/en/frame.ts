@@ -44,7 +44,7 @@ export default {
   countEstafette: '({count}) Estafette',
   whatHappens: 'What happens',
   loadingAllExtensions: 'Loading all extensions…',
-  countNewWhatMore: '{count} new {what}{more}',
-  voiceMessage: 'voice message',
+  newVoiceMessages: '{count} new voice message | {count} new voice messages',
+  newMessages: '{count} new message | {count} new messages',
   youStillHavePassOn: 'You still have a call: pass it on or end it before you sign out. | You still have {count} calls: pass them on or end them before you sign out.',
 } as const

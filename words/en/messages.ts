@@ -59,6 +59,10 @@ export default {
   passOnTo: 'Pass on to',
   aWordWithIt: 'A word with it',
   passedOnTo: 'Passed on to {name}',
+  notDealtWithYet: 'Nobody has dealt with it yet.',
+  dealtWithBy: 'Dealt with by {name}, {at}.',
+  iHaveDealtWithIt: 'I have dealt with it',
+  notDealtWithAfterAll: 'Not dealt with after all',
   passedOnBy: 'Passed on by {name}.',
   passedOnByWith: 'Passed on by {name}: “{word}”',
   callBack: 'Call back',
@@ -68,5 +72,5 @@ export default {
   callsWithThisNumber: 'Calls with this number',
   nobodyIsForgottenHere: 'Nobody is forgotten here',
   aMessageStandsInIts:
-    'A message stands in its reader\'s list, on their telephone and in yours until it has been read. Voicemails of the lines come to every operator.',
+    'A message stands in its reader\'s list, on their telephone and in yours until it has been read. Voicemails of the lines come to every operator, those of a group to everybody in it.',
 } as const

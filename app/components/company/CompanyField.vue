@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mailboxOf } from '~~/core/calls/names'
 import { formatNumber } from '~/composables/numbers'
 import type { Company } from '~~/core/company/company'
 import { countries } from '~~/core/numbers/countries'
@@ -74,8 +75,8 @@ const options = computed(() => {
     return { value: id, label: `${titleOf(company, part, id)}${beside && ` · ${beside}`}` }
   }).sort((a, b) => a.label.localeCompare(b.label))
   if (field.kind !== 'destination') return field.of ? of(field.of) : []
-  const boxes = [...Object.values(company.lines), ...Object.values(company.telephones)]
-    .map(({ id, name }) => ({ value: `mailbox:${id}`, label: t('company.voicemailOfName', { name }) }))
+  const boxes = [...Object.values(company.lines), ...Object.values(company.groups), ...Object.values(company.telephones)]
+    .map(({ id, name }) => ({ value: mailboxOf(id), label: t('company.voicemailOfName', { name }) }))
   const all = [...of('groups'), ...of('zones'), ...of('telephones'), ...boxes]
   const now = asText.value
   return now === '' || all.some(option => option.value === now) ? all : [{ value: now, label: formatNumber(now) }, ...all]

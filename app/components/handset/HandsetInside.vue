@@ -202,10 +202,10 @@ const sendTones = (call: string) => useNumber(digits => handset.ask({ service: '
           v-for="message in handset.messages"
           :key="message.id"
           :message="message"
-          :owner="name"
           mine
           :handset="device"
           @read="handset.read(message.id)"
+          @deal="handset.deal(message.id, $event)"
         />
       </ul>
     </div>

@@ -14,6 +14,7 @@ const toneWords = {
 } as const
 
 const lines = computed(() => Object.values(live.company?.lines ?? {}))
+const groups = computed(() => Object.values(live.company?.groups ?? {}))
 const kinds = computed(() => [
   { title: t('ownSounds.music'), note: t('ownSounds.whileOneWaits'), places: [{ place: musicPlace, what: t('ownSounds.music') }] },
   { title: t('ownSounds.tones'), note: '', places: toneKinds.map(kind => ({ place: tonePlace(kind), what: t(toneWords[kind]) })) },
@@ -21,8 +22,12 @@ const kinds = computed(() => [
     title: t('ownSounds.linesSay'), note: t('ownSounds.onceWhileItRings'),
     places: lines.value.flatMap(({ id, name }) => [
       { place: linePlace(id), what: t('ownSounds.lineRinging', { line: name }) },
-      { place: greetingPlace(id, 'usual'), what: t('ownSounds.lineMailbox', { line: name }) },
+      { place: greetingPlace(id, 'usual'), what: t('ownSounds.voicemailOf', { owner: name }) },
     ]),
+  },
+  {
+    title: t('ownSounds.groupsSay'), note: '',
+    places: groups.value.map(({ id, name }) => ({ place: greetingPlace(id, 'usual'), what: t('ownSounds.voicemailOf', { owner: name }) })),
   },
 ])
 const chosenPlace = ref(musicPlace)

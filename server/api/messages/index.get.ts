@@ -5,7 +5,7 @@ import { mailboxesOf } from '../../messages/mailboxes'
 import { useRelay } from '../../relay'
 
 export default defineEndpoint({
-  summary: 'Messages for oneself (and, for operators, the lines), and those one has taken down',
+  summary: 'Messages for oneself and one\'s groups (and, for operators, the lines), and those one has taken down',
   mayAsk: 'signedIn',
   query: messagesQuery,
   answer: messages,

@@ -3,6 +3,7 @@ import { done } from '~~/shared/done'
 import { newMessage } from '~~/shared/messages'
 import { fromDatabase } from '../../database/away'
 import { answering, defineEndpoint } from '../../endpoints/define'
+import { takesMessages } from '../../messages/mailboxes'
 import { useRelay } from '../../relay'
 import { t } from '../../language'
 
@@ -12,8 +13,8 @@ export default defineEndpoint({
   body: newMessage,
   answer: done('left'),
 }, async ({ person, body }) => {
-  const { company, messages, wallNow } = useRelay()
-  if (!Object.hasOwn(company.current.telephones, body.to)) {
+  const { messages, wallNow } = useRelay()
+  if (!takesMessages(body.to)) {
     throw createError({
       statusCode: 422,
       message: t('answers.toIsNobody'),

@@ -5,7 +5,7 @@ import { withId } from '~~/shared/people'
 import { fromDatabase } from '../../../database/away'
 import { defineEndpoint } from '../../../endpoints/define'
 import { t } from '../../../language'
-import { mailboxesOf } from '../../../messages/mailboxes'
+import { mailboxesOf, takesMessages } from '../../../messages/mailboxes'
 import { useRelay } from '../../../relay'
 import { wrongInput } from '../../../validation/read'
 
@@ -17,8 +17,8 @@ export default defineEndpoint({
   answer: done('passed'),
   also: { 404: 'There is no such message for whoever asks.' },
 }, async ({ person, params: { id }, body: { to, word } }) => {
-  const { company, messages, messageSound, wallNow } = useRelay()
-  if (!Object.hasOwn(company.current.telephones, to)) throw wrongInput('to', t('messages.chooseSomebody'))
+  const { messages, messageSound, wallNow } = useRelay()
+  if (!takesMessages(to)) throw wrongInput('to', t('messages.chooseSomebody'))
   if (to === person.device) throw wrongInput('to', t('messages.toYourself'))
   // Its end may not have been fetched yet.
   await messageSound?.look()

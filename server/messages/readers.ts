@@ -1,0 +1,20 @@
+import type { DeviceId } from '~~/core/calls/model'
+import type { Company } from '~~/core/company/company'
+import { groupsOf, telephonesOf } from '~~/core/company/lookups'
+import { type Role, seesCallers } from '~~/shared/roles'
+
+/** The mailboxes that are read at one telephone: its own, and those of the groups that it is in. */
+export function mailboxesAt(company: Company, device: DeviceId): string[] {
+  return [device, ...groupsOf(company, device)]
+}
+
+/**
+ * Whose messages somebody reads: their own, those of the groups in which any of their telephones is, and for who answers for the company its lines'.
+ * @param reader by their telephone (null: they have none) and their role
+ */
+export function mailboxesReadBy(company: Company, { device, role }: { device: DeviceId | null, role: Role }): string[] {
+  const person = device === null ? null : company.telephones[device]?.person ?? null
+  const telephones = person === null ? [] : telephonesOf(company, person).map(({ id }) => id)
+  const groups = [...telephones, ...device === null ? [] : [device]].flatMap(one => [...groupsOf(company, one)])
+  return [...new Set([...device === null ? [] : [device], ...groups, ...seesCallers(role) ? Object.keys(company.lines) : []])]
+}
