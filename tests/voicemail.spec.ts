@@ -43,7 +43,7 @@ test('what one\'s voicemail says while one is away, and a key that leads callers
   await expect(own.getByRole('combobox', { name: 'Key' })).toBeFocused()
 })
 
-test('the voicemail of a group: reached by key, read by everybody in it and nobody else, and it says who has dealt with what', async ({ stage, browser, console }) => {
+test('the voicemail of a group: reached by key, read by those in it and nobody else, and it says who has dealt with what', async ({ stage, browser, console }) => {
   const { cast } = stage
   const staff = await stage.open(browser, 'staff')
   await staff.goto('/messages')
@@ -69,7 +69,7 @@ test('the voicemail of a group: reached by key, read by everybody in it and nobo
   const voice = received.filter({ hasText: 'The crates wait on the quay.' })
   await expect(voice).toContainText(`Voicemail of ${group.name}`)
   await expect(voice).toContainText('Nobody has dealt with it yet.')
-  await voice.getByRole('button', { name: 'Odette Farrowgate' }).click()
+  await voice.getByRole('button', { name: 'Odette Farrowgate', exact: true }).click()
   const chosen = staff.getByRole('complementary', { name: 'The chosen message' })
   expect((await new AxeBuilder({ page: staff }).analyze()).violations).toEqual([])
   await chosen.getByRole('button', { name: 'I have dealt with it' }).click()
