@@ -38,6 +38,8 @@ export default defineNuxtConfig({
     linkToken: '',
     /** Of the sound process on this machine; empty: the house runs without sound. */
     soundPort: '',
+    /** Which program understands names that are spoken (pocketsphinx); empty: they are typed. */
+    recogniser: '',
     /** Stand-in handsets may be any telephone, and callers outside may be played. */
     demo: false,
     /** How many proxies of our own stand before the server: their word on where a request comes from counts. */
@@ -88,7 +90,7 @@ export default defineNuxtConfig({
     // What the first page begins with is fetched ahead; dragging is asked for once everybody is in sight (app/composables/later.ts),
     // and so is what other pages and the parts of forms say.
     'build:manifest': (manifest) => {
-      const isLater = (name: string) => /pragmatic-drag-and-drop|words\/en\/rest|element-words|routing\/pointing/.test(name)
+      const isLater = (name: string) => /pragmatic-drag-and-drop|words\/en\/rest|SpokenName|element-words|routing\/pointing/.test(name)
       for (const chunk of Object.values(manifest)) chunk.dynamicImports = chunk.dynamicImports?.filter(name => !isLater(name))
     },
   },

@@ -90,6 +90,11 @@ export async function installVoices() {
   }
 }
 
+/** What understands names that are spoken. */
+export async function installRecogniser() {
+  await installDebianPackages(['espeak-ng', 'pocketsphinx', 'pocketsphinx-en-us'], () => answerOf('which', ['pocketsphinx_continuous', 'espeak-ng']) !== null)
+}
+
 /** What stands in for the office's calendars and for its list of who is where. */
 export const officeProgram = join(root, '.output/exchange/office.mjs')
 

@@ -7,7 +7,7 @@ import { asClock, demoClock } from './demo-clock.mjs'
 import { prepareDatabase } from './database.mjs'
 import { isEnding, toldToEnd, whenEnding } from './ending.mjs'
 import { takeFolder } from './folder.mjs'
-import { buildCommands, buildExchange, buildSound, buildWhenStale, installNpmPackages, installVoices, officeProgram } from './packages.mjs'
+import { buildCommands, buildExchange, buildSound, buildWhenStale, installNpmPackages, installRecogniser, installVoices, officeProgram } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
 import { firstWord, isFree, root, startNode } from './processes.mjs'
 import { run, say, Stop } from './say.mjs'
@@ -21,7 +21,8 @@ const largestCompany = 20_000
 const usualPort = 3000
 const officePort = 3001
 const lowest = 19
-const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N] [--clock now] [--silent]
+const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N] [--clock now]
+             [--silent] [--names]
 
   --fresh   begins the demo anew: all figures are thrown away
   --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
@@ -30,7 +31,8 @@ const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--se
   --people  a company of another size, up to 20000 people; each size keeps figures of its own
   --port    where the console is served; otherwise ${usualPort}, or any port if that is taken
   --clock   now: the demo lives by the clock of this machine, by night too, and keeps figures of its own; otherwise it begins in a working day
-  --silent  without sound: what is said is read`
+  --silent  without sound: what is said is read
+  --names   operators can say a name instead of typing it (Debian's pocketsphinx; 50 MB are fetched once)`
 
 run(async () => {
   const options = readOptions()
@@ -41,6 +43,7 @@ run(async () => {
   if (wanted && !await isFree(wanted)) throw new Stop(`Port ${wanted} is taken by another program: end that one, or choose another port with --port.`)
   await installNpmPackages()
   if (!options.silent) await installVoices()
+  if (options.names) await installRecogniser()
   let exchange
   let sound = join(root, '.output/sound/main.mjs')
   if (options.dev) {
@@ -65,7 +68,7 @@ run(async () => {
   const calendars = `http://127.0.0.1:${(await firstWord(office, 'The office ended at once: see its message above.')).port}`
   const serverEnv = {
     NUXT_CALENDAR_ORIGINS: calendars, NUXT_OCCUPANCY_TOKEN: occupancyToken, NUXT_CUSTOMER_ADDRESS: `${calendars}/customers`,
-    NUXT_CUSTOMER_NAME: 'Merrowby orders', NUXT_CUSTOMER_TOKEN: customerToken,
+    NUXT_CUSTOMER_NAME: 'Merrowby orders', NUXT_CUSTOMER_TOKEN: customerToken, NUXT_RECOGNISER: options.names ? 'pocketsphinx' : '',
   }
   say('putting the demo into the database')
   const databaseUrl = await prepareDatabase(postgres.superuserUrl, name, { people, history: historyDays, behind: true, calendars })
@@ -168,6 +171,7 @@ function readOptions() {
         help: { type: 'boolean', default: false },
         pace: { type: 'string', default: 'easy' },
         seed: { type: 'string', default: '7' },
+        names: { type: 'boolean', default: false },
         scene: { type: 'string' },
         silent: { type: 'boolean', default: false },
         people: { type: 'string', default: String(demoSize) },

@@ -1,4 +1,4 @@
-import { chromium, buildWhenStale, installChromium, installNpmPackages, installVoices } from './packages.mjs'
+import { chromium, buildWhenStale, installChromium, installNpmPackages, installRecogniser, installVoices } from './packages.mjs'
 import { must, mustAll } from './processes.mjs'
 import { run, say } from './say.mjs'
 
@@ -21,6 +21,7 @@ run(async () => {
     say('lint and type check')
     await mustAll(looks)
   }
+  if (wants('unit') || wants('e2e')) await installRecogniser()
   if (wants('unit')) {
     say('unit and property-based tests')
     await must('npx', ['vitest', 'run'], 'A unit test failed: see above.')

@@ -38,6 +38,7 @@ import { MessageSound } from './messages/message-sound'
 import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
 import { OwnSounds } from './own-sounds/own-sounds'
+import { Pocketsphinx, type Recogniser } from './recognition/recogniser'
 import { noSound, type SoundPort, SoundProcess } from './sound-link/sound-process'
 import { t } from './language'
 
@@ -52,6 +53,8 @@ export interface RelayConfig {
   linkToken: string
   /** Of the sound process on this machine; null: there is none. */
   soundPort: number | null
+  /** Which program understands names that are spoken; empty: none. */
+  recogniser: string
   /** Where the journal keeps what has no room in memory; empty: with the system's temporary files. */
   spillFolder: string
   /** Seals what must be kept secret. */
@@ -87,6 +90,7 @@ export class Relay implements LinkListener {
   readonly sound: SoundPort
   readonly messageSound: MessageSound | null
   readonly ownSounds: OwnSounds
+  readonly recogniser: Recogniser | null
   readonly dayKeeper: DayKeeper
   readonly todayFigures: TodayFigures
   company!: CompanyKeeper
@@ -110,6 +114,7 @@ export class Relay implements LinkListener {
     this.sound = config.soundPort === null ? noSound : new SoundProcess(config.soundPort, config.linkToken)
     this.messageSound = this.hasSound ? new MessageSound(orm, this.sound, config.log, () => this.rules.current.recordingDays) : null
     this.ownSounds = new OwnSounds(orm, this.notices, this.sound, config.log)
+    this.recogniser = config.recogniser === '' ? null : new Pocketsphinx(() => this.company.current)
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
     this.messages = new MessageBox(orm, this.notices, concerned => this.hub.newsOfMessages(concerned))
@@ -147,6 +152,7 @@ export class Relay implements LinkListener {
     this.dayKeeper.close()
     this.messageSound?.close()
     this.ownSounds.close()
+    this.recogniser?.stop()
     await this.notices.close()
     await this.journal.settle()
     this.journal.close()

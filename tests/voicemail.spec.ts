@@ -43,7 +43,7 @@ test('what one\'s voicemail says while one is away, and a key that leads callers
   await expect(own.getByRole('combobox', { name: 'Key' })).toBeFocused()
 })
 
-test('the voicemail of a group: reached by key, read by those in it and nobody else, and it says who has dealt with what', async ({ stage, browser, console }) => {
+test('the voicemail of a group: reached by key, read by those in it alone, and it says who has dealt with what', async ({ stage, browser, console }) => {
   const { cast } = stage
   const staff = await stage.open(browser, 'staff')
   await staff.goto('/messages')

@@ -1,7 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 
 /** True where keys belong to what has the focus and not to the console. */
-function ownsKeys(target: EventTarget | null): boolean {
+export function ownsKeys(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement && target.closest('input, textarea, select, [contenteditable], [role="dialog"], [role="menu"], [role="listbox"]') !== null
   )

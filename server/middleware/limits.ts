@@ -1,5 +1,6 @@
 import type { IncomingMessage } from 'node:http'
 import { longestFile as longestSound } from '~~/shared/own-sounds'
+import { longestSpoken } from '~~/shared/spoken-names'
 import { t } from '../language'
 
 /** What is longer than this (bytes) is refused, and what takes longer (milliseconds) is not waited for, whatever its length is said to be. */
@@ -9,6 +10,7 @@ const longestFile = 3_500_000
 /** By what is asked for; a sound has a name around it. */
 const longestOf: [RegExp, number][] = [
   [/^\/api\/(calendars|occupants|contacts\/imports|company)(\/|$)/, longestFile], [/^\/api\/own-sounds\//, longestSound + 1_000],
+  [/^\/api\/spoken-names$/, longestSpoken + 1_000],
 ]
 const longestReading = 10_000
 /** Bytes. Up to here the rest of a refused body is taken and thrown away: a connection that is closed with something unread takes the refusal with it. */

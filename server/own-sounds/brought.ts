@@ -20,22 +20,31 @@ export function mayKeepSound(person: Pick<SignedIn, 'device' | 'rights'>, compan
  * @throws 422 when it is none, of another kind, empty or too long for its place
  */
 export function readSound(wav: string, place: string): Uint8Array {
-  const most = longestSound(place)
-  const samples = samplesOf(Buffer.from(wav, 'base64'))
-  if (!samples) throw wrongInput('wav', t('ownSounds.noWavOfThatKind'))
+  return alawmulaw.mulaw.encode(readWav(wav, sampleRate, longestSound(place)))
+}
+
+/**
+ * The samples of a WAV file of one channel and 16 bits.
+ * @param wav as base64
+ * @param rate in hertz; @param most seconds
+ * @throws 422 when it is none, of another kind, empty or too long
+ */
+export function readWav(wav: string, rate: number, most: number): Int16Array {
+  const samples = samplesOf(Buffer.from(wav, 'base64'), rate)
+  if (!samples) throw wrongInput('wav', t('ownSounds.noWavOfThatKind', { kHz: rate / 1_000 }))
   if (samples.length === 0) throw wrongInput('wav', t('ownSounds.nothingIsInIt'))
-  if (samples.length > most * sampleRate) throw wrongInput('wav', t('ownSounds.longerThan', { seconds: most }))
-  return alawmulaw.mulaw.encode(samples)
+  if (samples.length > most * rate) throw wrongInput('wav', t('ownSounds.longerThan', { seconds: most }))
+  return samples
 }
 
 /** What its types leave open. */
 interface Wave { bitDepth: string, fmt: { numChannels: number, sampleRate: number }, data: { samples: Uint8Array } }
 
-/** Null when it is no WAV file of one channel and 16 bits at 8 kHz. */
-function samplesOf(file: Uint8Array): Int16Array | null {
+/** Null when it is no WAV file of one channel and 16 bits at that rate. */
+function samplesOf(file: Uint8Array, rate: number): Int16Array | null {
   try {
     const { bitDepth, fmt, data } = new wavefile.WaveFile(file) as unknown as Wave
-    if (bitDepth !== '16' || fmt.numChannels !== 1 || fmt.sampleRate !== sampleRate) return null
+    if (bitDepth !== '16' || fmt.numChannels !== 1 || fmt.sampleRate !== rate) return null
     const { samples } = data
     return new Int16Array(samples.buffer.slice(samples.byteOffset, samples.byteOffset + samples.length - samples.length % 2))
   }

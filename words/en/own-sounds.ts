@@ -1,5 +1,5 @@
 export default {
-  noWavOfThatKind: 'wav is no WAV file of one channel and 16 bits at 8 kHz. Bring another, or let the page make one of it.',
+  noWavOfThatKind: 'wav is no WAV file of one channel and 16 bits at {kHz} kHz. Bring another, or let the page make one of it.',
   nothingIsInIt: 'wav has no sound in it. Bring another.',
   longerThan: 'wav is longer than {seconds} seconds. Bring a shorter one.',
   notYours: 'That sound is not yours to keep, or there is no such place for one.',

@@ -31,6 +31,7 @@ import reports from './reports'
 import shift from './shift'
 import signIn from './sign-in'
 import sound from './sound'
+import spokenName from './spoken-name'
 import trunks from './trunks'
 import upkeep from './upkeep'
 import wall from './wall'
@@ -72,6 +73,7 @@ export default {
   shift,
   signIn,
   sound,
+  spokenName,
   trunks,
   upkeep,
   wall,

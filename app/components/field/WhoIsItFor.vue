@@ -14,6 +14,12 @@ const keys = useHandKeys()
 const ways = useWays()
 const likely = useLikely()
 const dialogs = useDialogs()
+/** Names are spoken by who has seen everybody. */
+const isLater = ref(false)
+void later(async () => {
+  await fetchAllWords()
+  isLater.value = true
+})
 const input = useTemplateRef<HTMLInputElement>('input')
 
 /** Why Enter does nothing with what has been typed. */
@@ -90,6 +96,10 @@ function onKey(event: KeyboardEvent): void {
       @input="field.type(($event.target as HTMLInputElement).value)"
       @keydown="onKey"
     >
+    <LazySpokenName
+      v-if="isLater"
+      @said="focus"
+    />
     <!-- Escape empties the field from its ways as well. -->
     <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
     <div
@@ -166,10 +176,15 @@ input {
   min-width: 0;
   height: 2.25rem;
   padding: 0 var(--space-4);
+  grid-column: 1;
   background: var(--lit);
   border: 2px solid var(--ink);
   border-radius: var(--round);
   font-size: var(--type-5);
+}
+
+.field:has(.say) input {
+  padding-right: 6.75rem;
 }
 
 .hint {

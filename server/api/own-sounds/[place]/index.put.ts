@@ -8,7 +8,7 @@ import { mayKeepSound, readSound } from '../../../own-sounds/brought'
 import { useRelay } from '../../../relay'
 
 export default defineEndpoint({
-  summary: 'Bring a sound: "music", "tone:…", "line:…" or "greeting:…:…" (usual, or a status; of a telephone or line) plays it from now on',
+  summary: 'Bring a sound: "music", "tone:…", "line:…" or "greeting:…:…" (usual, or a status; of a telephone, group or line) plays it from now on',
   mayAsk: 'signedIn',
   dear: true,
   params: withPlace,
