@@ -77,7 +77,8 @@ export default withNuxt(
     // By which words a column, a sound or a name is known is no sentence; what whoever runs the program reads is in English.
     ignores: [
       '**/*.test.ts', 'core/calls/{tryout,wishes,small-house}.ts', 'core/formats/contact-table.ts',
-      'core/directory/{search,sounds}.ts', 'core/directory/recall/*.ts', 'core/recognition/grammar.ts', 'core/routing/how-callers-ask.ts', 'shared/{link,secret-files}.ts',
+      'core/directory/{search,sounds}.ts', 'core/directory/recall/*.ts', 'core/recognition/grammar.ts',
+      'core/routing/how-callers-ask.ts', 'shared/{link,secret-files}.ts',
       // With what a house begins is its own to change.
       'core/company/company.ts',
     ],
