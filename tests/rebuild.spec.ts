@@ -65,7 +65,7 @@ test('a random day: records, parkings, blocks and voicemail come out as they wer
   own.cast.present(['t2100', 't2101'])
   await aWhile(own, seed + 1, 80)
   await settled(own)
-  await own.sql('update message set read_at = now() where id = (select min(id) from message)')
+  await own.sql('update message set read_at = now(), dealt_by = \'Wren\', dealt_at = now(), "to" = \'person:p1\' where id = (select min(id) from message)')
 
   const before = await dump(own)
   for (const [index, rows] of before.slice(0, 4).entries()) expect(rows.length, ['calls', 'parkings', 'blocks', 'messages'][index]).toBeGreaterThan(0)

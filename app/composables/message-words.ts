@@ -1,7 +1,7 @@
 import { t } from '~/composables/language'
 import { formatNumber } from '~/composables/numbers'
 import { lookUp } from '~~/core/company/lookups'
-import type { Message } from '~~/shared/messages'
+import { type Message, personOfMessages } from '~~/shared/messages'
 import { useDirectory } from '~/stores/directory'
 import { useLive } from '~/stores/live'
 import { shownAt } from './house-clock'
@@ -21,7 +21,8 @@ export function numberBeside(message: Message): string | null {
 /** Whose mailbox a message is in, by name. */
 export function mailboxName({ to }: Message): string {
   const directory = useDirectory()
-  return directory.line(to)?.name ?? directory.nameOf(to)
+  const person = lookUp(useLive().company?.people ?? {}, personOfMessages(to) ?? '')
+  return person ? `${person.first} ${person.last}` : directory.line(to)?.name ?? directory.nameOf(to)
 }
 
 /** Whether several people read the mailbox: then it is said who has dealt with what. */

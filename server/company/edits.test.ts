@@ -4,6 +4,8 @@ import type { Company } from '../../core/company/company'
 import { ownDatabase } from '../../tests/database/own'
 import { editCompany, recordedEdits, replaceCompany, undoEdit } from './edits'
 import { companyIn } from './rows'
+import { messagesOfPerson } from '~~/shared/messages'
+import { mailboxesReadBy } from '../messages/readers'
 
 const own = ownDatabase()
 const em = () => own.orm.em.fork()
@@ -76,6 +78,31 @@ describe('an edit of the company', () => {
     company = await now()
     await edits({ part: 'lines', id: 'freight', value: null })
     expect(await places()).toEqual(['greeting:usual:t2106', 'line:general', 'music'])
+  })
+
+  it('leaves messages with whoever they were for: who has that telephone next reads none of them', async () => {
+    const leave = (id: string, to: string) => own.sql(`insert into message (id, kind, "to", "from", from_name, text, urgent, call_back, at)
+      values ('${id}', 'text', '${to}', 'ines', 'Ines', 'x', false, false, now())`)
+    const all = () => own.sql<{ id: string, to: string }>('select id, "to" from message where id like \'own%\' order by id')
+    const whose = async () => (await all()).map(({ id, to }) => [id, to])
+    await leave('own1', 't2110')
+    await leave('own2', 't2112')
+    const [was, other] = [company.telephones.t2110!, company.telephones.t2111!]
+    const give = (value: CompanyChange['value']) => {
+      const change = { part: 'telephones', id: 't2110', value } as CompanyChange
+      return editCompany(em(), 'admin', [thingOf(company, change)], [change])
+    }
+    await give({ ...was, number: '2397' })
+    expect(await whose()).toEqual([['own1', 't2110'], ['own2', 't2112']])
+    company = await now()
+    const { edit } = await give({ ...company.telephones.t2110!, person: other.person })
+    expect(await whose()).toEqual([['own1', messagesOfPerson(was.person!)], ['own2', 't2112']])
+    await leave('own3', 't2110')
+    await undoEdit(em(), 'admin', edit)
+    expect(await whose()).toEqual([['own1', messagesOfPerson(was.person!)], ['own2', 't2112'], ['own3', messagesOfPerson(other.person!)]])
+    const readers = (device: string) => mailboxesReadBy(company, { device, role: 'staff' })
+    expect(readers('t2110')).toContain(messagesOfPerson(was.person!))
+    expect(readers('t2111')).not.toContain(messagesOfPerson(was.person!))
   })
 
   it('is undone as long as nobody has changed the same since', async () => {

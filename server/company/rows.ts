@@ -22,6 +22,7 @@ import {
   TrunkEntity,
   ZoneEntity,
 } from '../database/entities'
+import { keepMessagesOf } from '../messages/messages'
 import { forgetSoundsOf } from '../own-sounds/own-sounds'
 
 /** The company's tables as one configuration, all of it at one moment. */
@@ -192,21 +193,23 @@ const entities = {
   accountCodes: AccountCodeEntity,
 } as const
 
-/** Lines, groups and telephones that are no more, and telephones that somebody else has from now on. */
-async function losing(tx: EntityManager, changes: readonly CompanyChange[]): Promise<string[]> {
+/** Lines, groups and telephones that are no more, and telephones that somebody else has from now on; `owner`: who had that telephone. */
+async function losing(tx: EntityManager, changes: readonly CompanyChange[]): Promise<{ id: string, owner: string | null }[]> {
   const wanted = changes.flatMap(change => change.part === 'telephones' || change.part === 'lines' || change.part === 'groups' ? [change] : [])
   if (wanted.length === 0) return []
   const ids = wanted.map(({ id }) => id)
   const known = await tx.find(TelephoneEntity, { id: { $in: ids } }, { fields: ['id', 'person'], disableIdentityMap: true })
   const owners = new Map(known.map(({ id, person }) => [id, person]))
   return wanted.flatMap(({ part, id, value }) =>
-    value === null || (part === 'telephones' && owners.has(id) && owners.get(id) !== value.person) ? [id] : [])
+    value === null || (part === 'telephones' && owners.has(id) && owners.get(id) !== value.person) ? [{ id, owner: owners.get(id) ?? null }] : [])
 }
 
 /** Writes changes of a company whose result has no fault, within the transaction of `tx`. What is no more goes first: its number may be another's now. */
 export async function writeChanges(tx: EntityManager, changes: readonly CompanyChange[]): Promise<void> {
   await tx.execute('set constraints all deferred')
-  await forgetSoundsOf(tx, await losing(tx, changes))
+  const lost = await losing(tx, changes)
+  await forgetSoundsOf(tx, lost.map(({ id }) => id))
+  for (const { id, owner } of lost) if (owner !== null) await keepMessagesOf(tx, owner, id)
   for (const change of changes) {
     if (change.part === 'settings' || change.value !== null) continue
     if (change.part === 'shortNumbers') await tx.nativeDelete(ShortNumberEntity, { number: change.id })

@@ -19,7 +19,7 @@ export interface Rebuilt { events: number, epochs: number }
 /**
  * Makes call records, parkings, blocked numbers, promised call-backs, voicemail, greetings, conversations and what figures are made of again from the journal.
  * Calls and servers go on meanwhile: everything is made beside the tables in use, and takes their place at one moment, with what has come until then. What was
- * written before the journal kept its first states stays as it is, and so does whether a message has been read.
+ * written before the journal kept its first states stays as it is, and so does what people have done with a message, and whose it is now.
  * @param orm connected as the role that owns the database
  */
 export async function rebuild(orm: MikroORM): Promise<Rebuilt> {
@@ -127,7 +127,8 @@ const exchangeOfTables = [
   `delete from public.blocked_number where number in (select event->>'number' from public.journal where type in ('numberBlocked', 'numberUnblocked')
     and epoch in ${ofKnownEpochs})`,
   `insert into public.blocked_number select * from "${schema}".blocked_number on conflict do nothing`,
-  `update "${schema}".message as made set read_at = kept.read_at, deleted_at = kept.deleted_at from public.message as kept where made.id = kept.id`,
+  `update "${schema}".message as made set (read_at, deleted_at, dealt_by, dealt_at, "to")
+   = (kept.read_at, kept.deleted_at, kept.dealt_by, kept.dealt_at, kept."to") from public.message as kept where made.id = kept.id`,
   `delete from public.message where kind = 'voice' and split_part(id, '-', 2) in ${ofKnownEpochs}`,
   `insert into public.message select * from "${schema}".message on conflict do nothing`,
   `delete from public.conversation where split_part(call, '-', 1) in ${ofKnownEpochs}`,

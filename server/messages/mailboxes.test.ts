@@ -18,9 +18,9 @@ const of = (role: Role, device: string | null, handset?: string) => mailboxesOf(
 
 describe('whose messages somebody reads', () => {
   it('one\'s own, and those of the lines who answers for the company', () => {
-    expect(of('staff', 't2105')).toEqual(['t2105', 'queue:freight'])
+    expect(of('staff', 't2105')).toEqual(['t2105', 'person:p2105', 'queue:freight'])
     expect(of('staff', null)).toEqual([])
-    expect(of('operator', 't2100')).toEqual(['t2100', 'operators', ...lines])
+    expect(of('operator', 't2100')).toEqual(['t2100', 'person:p2100', 'operators', ...lines])
     expect(of('operator', null)).toEqual(lines)
   })
 
@@ -36,11 +36,11 @@ describe('whose messages somebody reads', () => {
   })
 
   it('at the handset that is held: one\'s own everywhere, another\'s in the demo alone', () => {
-    expect(of('operator', 't2100', 't2100')).toEqual(['t2100', 'operators'])
+    expect(of('operator', 't2100', 't2100')).toEqual(['t2100', 'person:p2100', 'operators'])
     expect(() => of('operator', 't2100', 't2105')).toThrow(expect.objectContaining({ statusCode: 403 }))
     expect(() => of('staff', null, 't2105')).toThrow(expect.objectContaining({ statusCode: 403 }))
     demo = true
-    expect(of('operator', 't2100', 't2105')).toEqual(['t2105', 'queue:freight'])
+    expect(of('operator', 't2100', 't2105')).toEqual(['t2105', 'person:p2105', 'queue:freight'])
   })
 
   it('a telephone that is none is not found, also under a name that every object has', () => {

@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto'
 import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
 import { sampleRate } from '~~/core/sound/frames'
-import { type Message, regretWithin, type Waiting } from '~~/shared/messages'
+import { type Message, messagesOfPerson, regretWithin, type Waiting } from '~~/shared/messages'
 import { MessageEntity, type MessageRow } from '../database/entities'
 import type { Notices } from '../database/notices'
 
@@ -110,6 +110,12 @@ export class MessageBox {
       select "to" as "at", (count(*) filter (where kind = 'text'))::int as "text", (count(*) filter (where kind = 'voice'))::int as "voice"
       from message where read_at is null group by "to" order by "to"`)
   }
+}
+
+/** A telephone is not this person's any more: their messages stay theirs. */
+export async function keepMessagesOf(tx: EntityManager, person: string, telephone: string): Promise<void> {
+  const moved = await tx.nativeUpdate(MessageEntity, { to: telephone }, { to: messagesOfPerson(person) })
+  if (moved > 0) await tell(tx, [telephone, messagesOfPerson(person)])
 }
 
 /** Those that are not deleted, or can still be brought back: by the clock of the machine, as their sound. */

@@ -1,11 +1,13 @@
 import type { DeviceId } from '~~/core/calls/model'
 import type { Company } from '~~/core/company/company'
 import { groupsOf, telephonesOf } from '~~/core/company/lookups'
+import { messagesOfPerson } from '~~/shared/messages'
 import { type Role, seesCallers } from '~~/shared/roles'
 
-/** The mailboxes that are read at one telephone: its own, and those of the groups that it is in. */
+/** The mailboxes that are read at one telephone: its own, what its owner has kept from a former one, and those of the groups that it is in. */
 export function mailboxesAt(company: Company, device: DeviceId): string[] {
-  return [device, ...groupsOf(company, device)]
+  const person = company.telephones[device]?.person ?? null
+  return [device, ...person === null ? [] : [messagesOfPerson(person)], ...groupsOf(company, device)]
 }
 
 /**
@@ -14,7 +16,6 @@ export function mailboxesAt(company: Company, device: DeviceId): string[] {
  */
 export function mailboxesReadBy(company: Company, { device, role }: { device: DeviceId | null, role: Role }): string[] {
   const person = device === null ? null : company.telephones[device]?.person ?? null
-  const telephones = person === null ? [] : telephonesOf(company, person).map(({ id }) => id)
-  const groups = [...telephones, ...device === null ? [] : [device]].flatMap(one => [...groupsOf(company, one)])
-  return [...new Set([...device === null ? [] : [device], ...groups, ...seesCallers(role) ? Object.keys(company.lines) : []])]
+  const others = person === null ? [] : telephonesOf(company, person).flatMap(({ id }) => [...groupsOf(company, id)])
+  return [...new Set([...device === null ? [] : mailboxesAt(company, device), ...others, ...seesCallers(role) ? Object.keys(company.lines) : []])]
 }

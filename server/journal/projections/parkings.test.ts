@@ -15,7 +15,8 @@ function changesOf(wishes: readonly Wish[]): ParkingChange[] {
   let now = start
   const changes: ParkingChange[] = []
   for (const [index, wanted] of wishes.entries()) {
-    if (wanted.kind === 'wait') now += waitOf(wanted)
+    // A stay is known by its call and the millisecond in which it began: nobody parks one caller twice in the same.
+    now += wanted.kind === 'wait' ? waitOf(wanted) : 1
     const request = requestOf(state, wanted)
     for (const event of request ? carryOut(state, request, now).events : []) {
       const before = state
