@@ -124,6 +124,20 @@ describe('what an operator hears', () => {
     expect(listener.goes(passed)).toMatchObject([{ text: 'Passed Caller gave up while it rang', leaves: 'passedOn' }])
   })
 
+  it('nobody who is rung elsewhere in the group has given up because one of it declined', () => {
+    const listener = new Listener()
+    const { state } = listener.desk
+    const group = Object.values(state.company.groups).find(({ distribution, members }) => distribution === 'longestFree' && members.length > 2)!
+    const { call } = listener.offer('Group Caller')
+    listener.words({ service: 'answerCall', ...own, call })
+    expect(listener.words({ service: 'singleStepTransferCall', ...own, call, to: group.id })).toEqual([`Group Caller passed on to ${group.name}`])
+    const rung = () => listener.desk.call(call).connections.find(connection => connection.state === 'alerting')!.device
+    const first = rung()
+    expect(listener.words({ service: 'clearConnection', device: first, call })).toEqual([])
+    expect(rung()).not.toBe(first)
+    expect(listener.goes(call)).toMatchObject([{ text: 'Group Caller gave up while it rang', leaves: 'passedOn' }])
+  })
+
   it('who of the others took a caller, and what became of somebody who was asked', () => {
     const listener = new Listener()
     const name = (device: string) => spoken(english, deviceName(listener.desk.state.company, device)!)

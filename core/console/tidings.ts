@@ -58,7 +58,9 @@ export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | und
   const left = state.calls.get(event.call)
   // Whoever hangs up leaves first, and then the call is over: that is one thing to tell.
   if (event.type === 'callCleared' && before && before.connections.length < 2) return []
-  const after = left && event.type === 'connectionCleared' && left.connections.length < 2 ? undefined : left
+  // A colleague who lets it ring in vain leaves the caller alone for a moment: the call goes on, to the next or back.
+  const isOver = event.type === 'connectionCleared' && left && left.connections.length < 2 && (event.device === left.calling || !left.passing)
+  const after = isOver ? undefined : left
   const was = before ? stretchOf(state, before, device) : null
   const is = after ? stretchOf(state, after, device) : null
   const tell = (told: Told | null, rank: Rank, leaves: Stretch | null = null): Tiding[] =>
