@@ -19,7 +19,7 @@ export function numberBeside(message: Message): string | null {
 }
 
 /** Whose mailbox a message is in, by name. */
-export function mailboxName({ to }: Message): string {
+export function mailboxName({ to }: Pick<Message, 'to'>): string {
   const directory = useDirectory()
   const person = lookUp(useLive().company?.people ?? {}, personOfMessages(to) ?? '')
   return person ? `${person.first} ${person.last}` : directory.line(to)?.name ?? directory.nameOf(to)
