@@ -404,7 +404,14 @@ describe.each(seeds)('the laws of calls, seed %i,', (seed) => {
           carried.set(request.service, (carried.get(request.service) ?? 0) + 1)
           const offers = result.events.filter(event => event.type === 'delivered' && event.offered)
           carried.set('offered', (carried.get('offered') ?? 0) + offers.length)
+          const calls = new Set(state.calls.keys())
           for (const event of result.events) {
+            // Whoever listened to a call is told that they do no longer when it is over.
+            if ('call' in event && event.type !== 'listeningEnded') {
+              law(event.type === 'originated' || calls.has(event.call), `nothing happens in a call that is over: ${event.type}`)
+              if (event.type === 'callCleared') calls.delete(event.call)
+              else calls.add(event.call)
+            }
             const brought = event.type === 'originated' && event.prompted
               ? 'prompted'
               : event.type === 'callCleared' && event.cause === 'callBack'

@@ -75,7 +75,7 @@ export function tidingsOf(scene: Scene, event: NumberedEvent, before: Call | und
   if (event.device === device && event.type !== 'failed') return tell(doneByOneself(scene, event, before, after), event.type === 'established' ? 'now' : 'own')
   if (before && was && is !== was) return tell(leaves(scene, event, before, was, after !== undefined), was === 'inHand' ? 'urgent' : 'calls', was)
   if (after && is === 'passedOn' && event.type === 'established') return tell(taken(scene, event, after), 'calls')
-  if (before?.parked && !after?.parked && before.parked.by === device) return tell(leavesSlot(scene, event, before), 'calls')
+  if (before?.parked && !after?.parked && before.parked.by === device) return tell(leavesSlot(scene, event, before, after !== undefined), 'calls')
   if (after && is === 'inHand') return tell(amongUs(scene, event, before, after), 'urgent')
   return []
 }
@@ -166,9 +166,7 @@ function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goes
   if (event.type === 'diverted' && was !== 'passedOn') return scene.t('tidings.wentTo', {
     name, name2: scene.nameOf(event.to), because: wentBecause(scene, event.cause),
   })
-  if (event.type === 'transferred') return scene.t('tidings.namePassedName2OnToName3', {
-    name: scene.nameOf(event.by ?? event.device), name2: name, name3: scene.nameOf(event.to),
-  })
+  if (event.type === 'transferred') return passedByOther(scene, event, name)
   if (event.type === 'failed' && event.device === scene.device) return event.cause === 'declined'
     ? scene.t('tidings.nameDeclined', { name })
     : scene.t('tidings.wasNotAnsweredHere', { name })
@@ -179,6 +177,10 @@ function leaves(scene: Scene, event: CallEvent, before: Call, was: Stretch, goes
   if (was === 'passedOn') return { text: scene.t('tidings.gaveUpWhileItRang', { name }), ending }
   if (was === 'arriving') return { text: scene.t('tidings.gaveUpAfter', { name, waited: spell(event.at - before.created) }), ending }
   return connectionOf(before, scene.device)?.state === 'held' ? scene.t('tidings.hungUpWhileOnHold', { name }) : scene.t('tidings.hungUp', { name })
+}
+
+function passedByOther(scene: Scene, event: Extract<CallEvent, { type: 'transferred' }>, name: string): string {
+  return scene.t('tidings.namePassedName2OnToName3', { name: scene.nameOf(event.by ?? event.device), name2: name, name3: scene.nameOf(event.to) })
 }
 
 /** Why a rule has sent a caller on, as far as it has words of its own. */
@@ -199,12 +201,14 @@ function taken(scene: Scene, event: CallEvent, call: Call): Told {
   return { text, ending: { how: 'taken', name: caller } }
 }
 
-function leavesSlot(scene: Scene, event: CallEvent, before: Call): Told {
+/** @param goesOn the call is not over: where a rule takes it, or a timer brings it back, is told when it comes there */
+function leavesSlot(scene: Scene, event: CallEvent, before: Call, goesOn: boolean): Told | null {
   const name = scene.nameOf(before.calling, before.party)
   const slot = scene.nameOf(before.parked!.slot)
-  return event.type === 'established'
-    ? { text: scene.t('tidings.tookFrom', { name: scene.nameOf(event.device), name2: name, slot }), ending: { how: 'taken', name } }
-    : { text: scene.t('tidings.gaveUpIn', { name, slot }), ending: { how: 'gaveUp', name } }
+  if (!goesOn) return { text: scene.t('tidings.gaveUpIn', { name, slot }), ending: { how: 'gaveUp', name } }
+  if (event.type === 'established')
+    return { text: scene.t('tidings.tookFrom', { name: scene.nameOf(event.device), name2: name, slot }), ending: { how: 'taken', name } }
+  return event.type === 'transferred' ? passedByOther(scene, event, name) : null
 }
 
 /** What others do in a call that one is in. */

@@ -4,6 +4,7 @@ import { hearersOf, ownPage, pagesHeardAt } from './pages'
 import type { PageRank } from '../../company/company'
 import { pagesRevealedTo, redactEvent, redactState } from '../redaction'
 import { connectionOf } from '../questions'
+import { decide } from '../decide'
 import { sentenceOf, Tryout } from '../tryout'
 
 const exchange = (people = 12) => new Tryout(merrowby(people))
@@ -238,6 +239,13 @@ describe('what matters more', () => {
     expect(day.ask({ service: 'openPage', device: ines, to: 't2105', rank: 'ordinary' })?.code).toBe('busy')
     expect(speaks(day, 't2105', ines, 'safety').reached).toEqual(['t2105'])
     expect(day.state.calls.size).toBe(0)
+  })
+
+  it('ends one\'s own intercom, which is not put on hold then', () => {
+    const day = exchange()
+    day.must({ service: 'intercomCall', device: ines, number: 't2105' })
+    const decision = decide(day.state, { service: 'openPage', device: ines, to: 't2105', rank: 'safety' }, day.now)
+    expect('events' in decision && decision.events.map(({ type }) => type)).toEqual(['callCleared', 'pageOpened'])
   })
 })
 

@@ -68,10 +68,12 @@ export const openPage: Service<'openPage'> = {
     if ('refusal' in reach) return reach
     const { ends, ...reached } = reach
     const before = ownPage(state, telephone.id)
+    // One's own intercom that gives way to the page is over, and can't be held.
+    const over = new Set(ends.flatMap(event => event.type === 'callCleared' ? [event.call] : []))
     return accept(
       ...(before ? [closed(before, 'normalClearing')] : []),
       ...ends,
-      ...holdingTheRest(state, telephone.id),
+      ...holdingTheRest(state, telephone.id, callsOf(state, telephone.id).filter(({ id }) => over.has(id))),
       { type: 'pageOpened', device: telephone.id, page: callIdOf(state), to: id, rank, private: target.kind === 'telephone', ...reached },
     )
   },
