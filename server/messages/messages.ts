@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto'
-import type { EntityManager, MikroORM } from '@mikro-orm/postgresql'
+import { type EntityManager, LockMode, type MikroORM } from '@mikro-orm/postgresql'
 import { sampleRate } from '~~/core/sound/frames'
 import { type Message, messagesOfPerson, regretWithin, type Waiting } from '~~/shared/messages'
 import { MessageEntity, type MessageRow } from '../database/entities'
@@ -76,7 +76,8 @@ export class MessageBox {
 
   private change(id: string, readers: string[], to: (message: MessageRow) => Partial<MessageRow> | false): Promise<boolean> {
     return this.orm.em.fork().transactional(async (tx) => {
-      const message = await tx.findOne(MessageEntity, { id, to: { $in: readers }, ...seen() })
+      // Two who do something with it at once do it one after the other.
+      const message = await tx.findOne(MessageEntity, { id, to: { $in: readers }, ...seen() }, { lockMode: LockMode.PESSIMISTIC_WRITE })
       if (!message) return false
       const changes = to(message)
       if (changes) {

@@ -30,11 +30,15 @@ let begun = false
 async function begin(): Promise<void> {
   if (begun) return end()
   begun = true
+  isVoid = false
+  // Before the microphone is open: it may be open already, to a caller.
+  voice.aside = true
   since = performance.now()
+  const typed = field.text
   const { microphone } = devices.value
   const stream = await navigator.mediaDevices?.getUserMedia({ audio: microphone ? { deviceId: microphone } : true }).catch(() => undefined)
   if (!stream) {
-    begun = false
+    over()
     return desk.refuse(t('spokenName.noMicrophone'))
   }
   const parts: Blob[] = []
@@ -43,17 +47,20 @@ async function begin(): Promise<void> {
   started.ondataavailable = ({ data }) => parts.push(data)
   started.onstop = () => {
     clearTimeout(late)
-    recorder.value = null
-    begun = false
-    voice.aside = false
+    over()
     for (const track of stream.getTracks()) track.stop()
-    if (!isGone) void understand(new Blob(parts, { type: started.mimeType }))
+    if (!isVoid) void understand(new Blob(parts, { type: started.mimeType }), typed)
   }
-  voice.aside = true
   recorder.value = started
   started.start()
   // Let go of before the microphone was open: nothing has been said.
-  if (letGo) end()
+  if (letGo || isVoid) end()
+}
+
+function over(): void {
+  recorder.value = null
+  begun = false
+  voice.aside = false
 }
 
 function end(): void {
@@ -71,12 +78,23 @@ function release(): void {
   end()
 }
 
-async function understand(sound: Blob): Promise<void> {
+/** Nothing comes of it any more. */
+let isVoid = false
+function cancel(): void {
+  isVoid = true
+  end()
+}
+// Whoever takes a call meanwhile is heard on it.
+watch(() => desk.talking?.id, now => now && cancel())
+
+/** @param typed what stood in the field then: who has typed something since means that */
+async function understand(sound: Blob, typed: string): Promise<void> {
   try {
     const { asWav } = await import('~/composables/own-sounds')
     const wav = await asWav(sound, speechRate, longestName, true)
     const { name } = await $fetch<{ name: string | null }>('/api/spoken-names', { method: 'POST', body: { wav } })
     if (name === null) return desk.refuse(t('spokenName.nothingUnderstood'))
+    if (field.text !== typed) return
     field.type(name)
     emit('said')
     desk.say(t('spokenName.understood', { name }))
@@ -98,11 +116,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 useEventListener(window, 'keyup', () => release())
 useEventListener(window, 'blur', end)
 
-let isGone = false
-onBeforeUnmount(() => {
-  isGone = true
-  end()
-})
+onBeforeUnmount(cancel)
 </script>
 
 <template>
