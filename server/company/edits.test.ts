@@ -105,6 +105,17 @@ describe('an edit of the company', () => {
     expect(readers('t2111')).not.toContain(messagesOfPerson(was.person!))
   })
 
+  it('gives the operators what was left for a group or a line that is no more', async () => {
+    const leave = (id: string, to: string) => own.sql(`insert into message (id, kind, "to", "from", from_name, text, urgent, call_back, at)
+      values ('${id}', 'text', '${to}', 'ines', 'Ines', 'x', false, false, now())`)
+    const used = new Set([...Object.values(company.lines).map(({ target }) => target), company.settings.operators])
+    const group = Object.values(company.groups).find(({ id }) => id.startsWith('group:') && !used.has(id))!
+    await leave('gone1', group.id)
+    const change: CompanyChange = { part: 'groups', id: group.id, value: null }
+    await editCompany(em(), 'admin', [thingOf(company, change)], [change])
+    expect(await own.sql('select "to" from message where id = \'gone1\'')).toEqual([{ to: company.settings.operators }])
+  })
+
   it('is undone as long as nobody has changed the same since', async () => {
     const { edit } = await editCompany(em(), 'admin', [seen(company)], [person(company, { room: 'R1' })])
     await undoEdit(em(), 'bryony', edit)

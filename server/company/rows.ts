@@ -22,7 +22,8 @@ import {
   TrunkEntity,
   ZoneEntity,
 } from '../database/entities'
-import { keepMessagesOf } from '../messages/messages'
+import { messagesOfPerson } from '~~/shared/messages'
+import { moveMessages } from '../messages/messages'
 import { forgetSoundsOf } from '../own-sounds/own-sounds'
 
 /** The company's tables as one configuration, all of it at one moment. */
@@ -194,14 +195,16 @@ const entities = {
 } as const
 
 /** Lines, groups and telephones that are no more, and telephones that somebody else has from now on; `owner`: who had that telephone. */
-async function losing(tx: EntityManager, changes: readonly CompanyChange[]): Promise<{ id: string, owner: string | null }[]> {
+async function losing(tx: EntityManager, changes: readonly CompanyChange[]): Promise<{ id: string, owner: string | null, isGone: boolean }[]> {
   const wanted = changes.flatMap(change => change.part === 'telephones' || change.part === 'lines' || change.part === 'groups' ? [change] : [])
   if (wanted.length === 0) return []
   const ids = wanted.map(({ id }) => id)
   const known = await tx.find(TelephoneEntity, { id: { $in: ids } }, { fields: ['id', 'person'], disableIdentityMap: true })
   const owners = new Map(known.map(({ id, person }) => [id, person]))
-  return wanted.flatMap(({ part, id, value }) =>
-    value === null || (part === 'telephones' && owners.has(id) && owners.get(id) !== value.person) ? [{ id, owner: owners.get(id) ?? null }] : [])
+  return wanted.flatMap(({ part, id, value }) => {
+    const isGone = value === null
+    return isGone || (part === 'telephones' && owners.has(id) && owners.get(id) !== value.person) ? [{ id, owner: owners.get(id) ?? null, isGone }] : []
+  })
 }
 
 /** Writes changes of a company whose result has no fault, within the transaction of `tx`. What is no more goes first: its number may be another's now. */
@@ -209,7 +212,11 @@ export async function writeChanges(tx: EntityManager, changes: readonly CompanyC
   await tx.execute('set constraints all deferred')
   const lost = await losing(tx, changes)
   await forgetSoundsOf(tx, lost.map(({ id }) => id))
-  for (const { id, owner } of lost) if (owner !== null) await keepMessagesOf(tx, owner, id)
+  for (const { id, owner, isGone } of lost) {
+    // Nobody would read them any more: the operators do.
+    const readers = owner === null && isGone ? (await tx.findOneOrFail(SettingsEntity, { id: 1 }, { disableIdentityMap: true })).operators : null
+    if (owner !== null || readers) await moveMessages(tx, id, owner === null ? readers! : messagesOfPerson(owner))
+  }
   for (const change of changes) {
     if (change.part === 'settings' || change.value !== null) continue
     if (change.part === 'shortNumbers') await tx.nativeDelete(ShortNumberEntity, { number: change.id })

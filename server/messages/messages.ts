@@ -1,7 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { type EntityManager, LockMode, type MikroORM } from '@mikro-orm/postgresql'
 import { sampleRate } from '~~/core/sound/frames'
-import { type Message, messagesOfPerson, regretWithin, type Waiting } from '~~/shared/messages'
+import { type Message, regretWithin, type Waiting } from '~~/shared/messages'
 import { MessageEntity, type MessageRow } from '../database/entities'
 import type { Notices } from '../database/notices'
 
@@ -113,10 +113,9 @@ export class MessageBox {
   }
 }
 
-/** A telephone is not this person's any more: their messages stay theirs. */
-export async function keepMessagesOf(tx: EntityManager, person: string, telephone: string): Promise<void> {
-  const moved = await tx.nativeUpdate(MessageEntity, { to: telephone }, { to: messagesOfPerson(person) })
-  if (moved > 0) await tell(tx, [telephone, messagesOfPerson(person)])
+/** What was left in a mailbox is read by others from now on. */
+export async function moveMessages(tx: EntityManager, from: string, to: string): Promise<void> {
+  if (await tx.nativeUpdate(MessageEntity, { to: from }, { to }) > 0) await tell(tx, [from, to])
 }
 
 /** Those that are not deleted, or can still be brought back: by the clock of the machine, as their sound. */
