@@ -8,12 +8,6 @@ export type MessageKind = typeof messageKinds[number]
 /** Milliseconds in which whoever has deleted a message may bring it back. */
 export const regretWithin = 24 * 60 * 60_000
 
-const personPrefix = 'person:'
-/** Where a person's messages are kept when their telephone is somebody else's by now: whoever has it next reads none of them. */
-export const messagesOfPerson = (person: string) => `${personPrefix}${person}`
-/** Whose messages are kept there; null: those of a telephone, a group or a line. */
-export const personOfMessages = (to: string) => to.startsWith(personPrefix) ? to.slice(personPrefix.length) : null
-
 /** A message for somebody who can't be reached. */
 export const newMessage = object({
   to: string().strict().max(80).required().label('to'),

@@ -1,5 +1,5 @@
 import { phrase, type Phrase, type Spoken } from '../../words/phrase'
-import type { Company } from '../company/company'
+import type { Company, PersonId } from '../company/company'
 import { lookUp } from '../company/lookups'
 import type { DeviceId, LineId, TrunkId } from './model'
 
@@ -25,6 +25,12 @@ export function mailboxOwner({ telephones, groups, lines }: Company, device: Dev
   const owner = ownerOfMailbox(device)
   return owner === null ? undefined : lookUp(telephones, owner) ?? lookUp(groups, owner) ?? lookUp(lines, owner)
 }
+
+const personPrefix = 'person:'
+/** Where a person's messages are kept when their telephone is somebody else's by now: whoever has it next reads none of them. */
+export const messagesOfPerson = (person: PersonId) => `${personPrefix}${person}`
+/** Whose messages are kept there; null: those of a telephone, a group or a line. */
+export const personOfMessages = (to: string): PersonId | null => to.startsWith(personPrefix) ? to.slice(personPrefix.length) : null
 
 export function slotId(number: number): DeviceId {
   return `${slotPrefix}${number}`

@@ -4,7 +4,7 @@ import type { Company } from '../../core/company/company'
 import { ownDatabase } from '../../tests/database/own'
 import { editCompany, recordedEdits, replaceCompany, undoEdit } from './edits'
 import { companyIn } from './rows'
-import { messagesOfPerson } from '~~/shared/messages'
+import { messagesOfPerson } from '../../core/calls/names'
 import { mailboxesReadBy } from '../messages/readers'
 
 const own = ownDatabase()

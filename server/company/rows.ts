@@ -1,4 +1,5 @@
 import type { EntityManager } from '@mikro-orm/postgresql'
+import { messagesOfPerson } from '~~/core/calls/names'
 import { type CompanyChange, type Part, parts } from '~~/core/company/changes'
 import { type Company, type Group, type Line, nobody, type OpeningHours, type Telephone } from '~~/core/company/company'
 import { byId } from '~~/core/company/lookups'
@@ -22,7 +23,6 @@ import {
   TrunkEntity,
   ZoneEntity,
 } from '../database/entities'
-import { messagesOfPerson } from '~~/shared/messages'
 import { moveMessages } from '../messages/messages'
 import { forgetSoundsOf } from '../own-sounds/own-sounds'
 

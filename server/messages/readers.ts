@@ -1,7 +1,7 @@
 import type { DeviceId } from '~~/core/calls/model'
+import { messagesOfPerson } from '~~/core/calls/names'
 import type { Company } from '~~/core/company/company'
 import { groupsOf, telephonesOf } from '~~/core/company/lookups'
-import { messagesOfPerson } from '~~/shared/messages'
 import { type Role, seesCallers } from '~~/shared/roles'
 
 /** The mailboxes that are read at one telephone: its own, what its owner has kept from a former one, and those of the groups that it is in. */
