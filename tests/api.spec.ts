@@ -318,6 +318,7 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
     'get /api/feed', 'get /api/messages/{id}/sound', 'get /api/own-sounds/{place}/sound', 'get /api/recordings/{id}/sound',
     'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look',
     'post /api/identity/begin', 'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'post /api/sound',
+    'post /api/spoken-names',
     'put /api/charges/{id}', 'put /api/house-directory', 'put /api/identity/settings',
   ])
 })

@@ -6,12 +6,17 @@ import { alone, expect } from './stage'
 
 const test = alone({ serverEnv: { NUXT_RECOGNISER: 'pocketsphinx' } })
 
+/** Seconds. */
+const quiet = 2.5
+
 /** A browser into whose microphone a name is said, once each time that it is opened. */
 async function speaking(name: string, path: string) {
-  const { stdout } = spawnSync('espeak-ng', ['--stdout', '-v', 'en-us', '-s', '150', `. ${name}`])
-  stdout.writeUInt32LE(stdout.length - 8, 4)
-  stdout.writeUInt32LE(stdout.length - 44, 40)
-  writeFileSync(path, stdout)
+  const { stdout } = spawnSync('espeak-ng', ['--stdout', '-v', 'en-us', '-s', '150', name])
+  // On a busy machine the browser begins to listen a while after its microphone was opened.
+  const wav = Buffer.concat([stdout.subarray(0, 44), Buffer.alloc(quiet * stdout.readUInt32LE(28)), stdout.subarray(44)])
+  wav.writeUInt32LE(wav.length - 8, 4)
+  wav.writeUInt32LE(wav.length - 44, 40)
+  writeFileSync(path, wav)
   return await chromium.launch({
     executablePath: process.env.CHROMIUM,
     args: [

@@ -44,7 +44,7 @@ const promised = computed(() => live.state ? promisedTo(live.state, props.call) 
 const open = computed(() => [
   card.value && card.value.missed > 0 ? t('panel.missedCallNotDealtWith', { count: card.value.missed }) : '',
   ...(card.value?.messages ?? []).map(({ to, text, at }) => t('panel.unreadSinceFor', {
-    at: shownAt(at).format('D MMM H:mm'), name: mailboxName({ to }), text,
+    at: shownAt(at).format('D MMM H:mm'), name: directory.line(to)?.name ?? directory.nameOf(to), text,
   })),
 ].filter(Boolean))
 
