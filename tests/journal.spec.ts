@@ -25,11 +25,13 @@ test('no text from anywhere stops the journal: names, notes, accounts, reasons, 
   for (const text of hostile) {
     const call = await own.cast.ring(text, { from: text })
     await own.cast.ask({ service: 'answerCall', device: 't2100', call })
-    await own.cast.say(call, text.slice(0, 300))
-    await own.cast.ask({ service: 'makeCall', device: 't2103', number: '020 7946 0123', account: text.slice(0, 60) })
-    await own.cast.ask({ service: 'blockNumber', device: 't2100', number: '07700 900111', reason: text.slice(0, 300) })
-    await own.cast.ask({ service: 'parkCall', device: 't2100', call, slot: null, for: 't2105' })
-    await own.cast.ask({ service: 'deflectCall', device: 't2100', call, to: 't2104', note: text.slice(0, 300) })
+    // Some of them are refused, each for a reason of its own.
+    const { calling } = own.cast.state.calls.get(call)!
+    await own.cast.attempt({ service: 'sendUserInformation', device: calling, call, text: text.slice(0, 300) })
+    await own.cast.attempt({ service: 'makeCall', device: 't2103', number: '020 7946 0123', account: text.slice(0, 60) })
+    await own.cast.attempt({ service: 'blockNumber', device: 't2100', number: '07700 900111', reason: text.slice(0, 300) })
+    await own.cast.attempt({ service: 'parkCall', device: 't2100', call, slot: null, for: 't2105' })
+    await own.cast.attempt({ service: 'deflectCall', device: 't2100', call, to: 't2104', note: text.slice(0, 300) })
     const message = await request.post(`${own.url}/api/messages`, {
       data: { to: 't2105', caller: text.slice(0, 80), number: text.slice(0, 40), text: `${text.slice(0, 480)} !`, urgent: false, callBack: false },
     })
