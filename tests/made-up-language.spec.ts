@@ -53,7 +53,7 @@ const wordsIn = (text: string) => text.replace(/\bhttps?:\S*|\S+@\S+/g, '').matc
 const clock = (options: Intl.DateTimeFormatOptions) => Array.from({ length: 12 }, (_, at) => new Date(2031, at, at + 1).toLocaleDateString('en-GB', options))
 /** What stands on keys and in files is the same in every language; days and months are the browser's own; names are written small where one signs in. */
 const everywhere = new Set([
-  'ines', 'tomas', 'bryony', 'admin', 'staff', 'west', 'Estafette', 'Enter', 'Esc', 'Ctrl', 'Shift', 'Alt', 'Tab', 'End', 'CSV', 'vCard', 'JSON', 'WAV',
+  'ines', 'tomas', 'bryony', 'admin', 'staff', 'west', 'east', 'Estafette', 'Enter', 'Esc', 'Ctrl', 'Shift', 'Alt', 'Tab', 'End', 'CSV', 'vCard', 'JSON', 'WAV',
   ...clock({ weekday: 'long' }), ...clock({ weekday: 'short' }), ...clock({ month: 'long' }), ...clock({ month: 'short' }),
 ])
 
