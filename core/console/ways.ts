@@ -114,7 +114,7 @@ function toPerson(console: Console, id: DeviceId): Way[] {
     const words = t('ways.callsWhoseTelephoneAnswersBy', { name })
     ways.push(way('intercom', t('ways.intercom'), words, ask({ service: 'intercomCall', number: id })))
   }
-  return [...ways, way('message', t('ways.message'), t('ways.takesAMessageFor', { name }), { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })]
+  return [...ways, messageFor(console, id, name)]
 }
 
 /** Why a telephone can't be rung for a call at present; else where its calls go instead, to be said behind the name. */
@@ -164,6 +164,11 @@ function toZone(console: Console, { id, name }: Zone): Way[] {
   return atOnce(console, id, name).map(only => ({ ...only, key: 'Enter' }))
 }
 
+/** A message is taken down for a person or a group, about the call in hand. */
+function messageFor({ t, track: { baton, talking } }: Console, to: DeviceId, name: string): Way {
+  return way('message', t('ways.message'), t('ways.takesAMessageFor', { name }), { do: 'takeMessage', to, call: (baton ?? talking)?.id ?? null })
+}
+
 /** Do not disturb for a colleague, until a time that is said then; or no longer. */
 function onTheirBehalf({ state, t }: Console, id: DeviceId, name: string): Way {
   return state.devices.get(id)?.doNotDisturb
@@ -172,11 +177,11 @@ function onTheirBehalf({ state, t }: Console, id: DeviceId, name: string): Way {
 }
 
 function toGroup(console: Console, { id, name, number, members, distribution }: Group): Way[] {
-  const { state, device, t, track: { baton, talking } } = console
+  const { state, device, t, track: { baton } } = console
   const ringing = members.some(member => callsOf(state, member).some(call => connectionOf(call, member)?.state === 'alerting'))
   const pickUp = ringing ? [way('pickUp', t('ways.pickUp'), t('ways.picksUpWhatHasRung', { name }), ask({ service: 'groupPickupCall', group: id }))] : []
   const speak = atOnce(console, id, t('ways.everybodyInWhoDoesNot', { name }))
-  const message = way('message', t('ways.message'), t('ways.takesAMessageFor', { name }), { do: 'takeMessage', to: id, call: (baton ?? talking)?.id ?? null })
+  const message = messageFor(console, id, name)
   if (!baton) return [way('call', t('ways.call'), t('ways.calls', { whom: name }), ask({ service: 'makeCall', number })), ...pickUp, ...speak, message]
   const caller = otherName(t, baton, device, console.nameOf)
   const others = [
