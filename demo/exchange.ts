@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { parseArgs } from 'node:util'
 import { localTime } from '../core/calendar/zones'
 import { InventedClock, SteadyClock, WaitingClock } from '../exchange/clock'
-import { runExchange, stop, whole } from '../exchange/run'
+import { runExchange, sipOptions, stop, whole } from '../exchange/run'
 import type { Switch } from '../exchange/switch'
 import { demoNow } from './clock'
 import { paces } from './paces'
@@ -19,6 +19,7 @@ const { values } = parseArgs({
     clock: { type: 'string' },
     /** Begins in the middle of something, and goes on as soon as an operator is there. */
     scene: { type: 'string' },
+    ...sipOptions,
   },
 })
 
@@ -33,6 +34,7 @@ await runExchange({
   clock,
   port: whole(values.port, 'port'),
   wall: demoNow,
+  sip: values,
   onCompany(exchange) {
     if (!(clock instanceof SteadyClock) && scene) playScene(scene, exchange, clock)
     if (values.pace === 'still') return

@@ -4,6 +4,7 @@ import { type FromExchange, heartbeat, helloWithin, longestHello, longestLine, r
 import { english } from '../words/english'
 import { sentenceOf } from '../core/schema/faults'
 import { snapshotOf } from '../core/calls/snapshot'
+import type { TelephoneAccount } from '../shared/telephone-accounts'
 import { Attendance } from './attendance'
 import { InventedClock, type Clock } from './clock'
 import { LineReader } from '../shared/lines'
@@ -21,7 +22,7 @@ const mostConnections = 64
 export async function listen(
   exchange: Switch,
   clock: Clock,
-  options: { port: number, token: string, log: (text: string) => void, onConfigured: () => void },
+  options: { port: number, token: string, log: (text: string) => void, onConfigured: () => void, onTelephones: (accounts: readonly TelephoneAccount[]) => void },
 ): Promise<{ port: number, server: Server }> {
   const peers = new Set<Socket>()
   const attendance = new Attendance(exchange)
@@ -34,6 +35,7 @@ export async function listen(
           options.onConfigured()
           attendance.settle()
         },
+        telephones: options.onTelephones,
         advance(by) {
           if (!(clock instanceof InventedClock)) throw new Error('this exchange runs on real time')
           clock.advance(by)
@@ -119,7 +121,7 @@ function serve(
   exchange: Switch,
   attendance: Attendance,
   since: Hello['since'],
-  tell: { configured: () => void, advance: (by: number) => void },
+  tell: { configured: () => void, advance: (by: number) => void, telephones: (accounts: readonly TelephoneAccount[]) => void },
 ): (line: string) => void {
   let heard = performance.now()
   const watching = setInterval(() => {
@@ -153,6 +155,8 @@ function serve(
         if (exchange.state.company.version !== before) tell.configured()
         return
       }
+      case 'telephones':
+        return tell.telephones(message.accounts)
       case 'advance':
         return tell.advance(message.by)
     }

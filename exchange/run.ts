@@ -1,9 +1,11 @@
 import { randomBytes } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { nobody } from '../core/company/company'
 import { readSecretFiles } from '../shared/secret-files'
 import { quietState } from '../core/calls/snapshot'
 import { type Clock, clockOffset, SteadyClock } from './clock'
 import { listen } from './listen'
+import { Telephones } from './sip/telephones'
 import { Switch } from './switch'
 
 export interface ExchangeOptions {
@@ -14,18 +16,21 @@ export interface ExchangeOptions {
   wall?: () => number
   /** Called once, when the exchange has been told which company it serves: who plays callers and colleagues comes in now. */
   onCompany?: (exchange: Switch) => void
+  /** Telephones of the network: where they are served (`address:port`), and the port of the sound process. */
+  sip?: SipValues
 }
 
 /**
  * Runs the stand-in exchange as a program of its own, until it is told to stop. It knows nobody until a server tells it which company it serves.
  * The secret that servers say is in ESTAFETTE_LINK_TOKEN.
  */
-export async function runExchange({ clock, port: wanted, wall = Date.now, onCompany }: ExchangeOptions): Promise<void> {
+export async function runExchange({ clock, port: wanted, wall = Date.now, onCompany, sip = {} }: ExchangeOptions): Promise<void> {
   const [fault] = readSecretFiles(process.env, ['ESTAFETTE_LINK_TOKEN'])
   if (fault) stop(fault)
   const token = process.env.ESTAFETTE_LINK_TOKEN ?? ''
   if (!token) stop('ESTAFETTE_LINK_TOKEN must hold the secret that servers say to this exchange.')
   const exchange = new Switch(quietState(nobody, { epoch: randomBytes(4).toString('hex'), now: clock.now() }), clock)
+  const telephones = sip.sip === undefined ? null : await openTelephones(exchange, sip, token)
   let configured = false
   if (clock instanceof SteadyClock) {
     setInterval(() => {
@@ -39,11 +44,14 @@ export async function runExchange({ clock, port: wanted, wall = Date.now, onComp
       if (!configured) onCompany?.(exchange)
       configured = true
     },
+    onTelephones: accounts => telephones?.know(accounts),
   })
   console.log(`exchange ready on 127.0.0.1:${port}, epoch ${exchange.state.epoch}`)
   process.send?.({ ready: true, port })
 
+  if (telephones) console.log(`telephones are served on ${sip.sip}`)
   const leave = () => {
+    telephones?.close()
     server.close()
     process.exit(0)
   }
@@ -51,6 +59,33 @@ export async function runExchange({ clock, port: wanted, wall = Date.now, onComp
   process.once('SIGINT', leave)
   // Started by another program, it ends with it.
   process.once('disconnect', leave)
+}
+
+/** What the command line says of telephones of the network. */
+export const sipOptions = { sip: { type: 'string' }, sound: { type: 'string' } } as const
+interface SipValues { sip?: string, sound?: string }
+
+async function openTelephones(exchange: Switch, { sip, sound }: SipValues, token: string): Promise<Telephones> {
+  const [, address, port] = /^(\d{1,3}(?:\.\d{1,3}){3}|\[[0-9a-f:]+\]):(\d{1,5})$/i.exec(sip!) ?? stop('--sip must be an address of this machine and a port, as 192.0.2.10:5060.')
+  const key = fileOf('ESTAFETTE_SIP_TLS_KEY_FILE')
+  const cert = fileOf('ESTAFETTE_SIP_TLS_CERTIFICATE_FILE')
+  const telephones = new Telephones(exchange, {
+    address: address!.replace(/^\[|\]$/g, ''), port: Number(port), ...key && cert && { tls: { key, cert } },
+    soundPort: whole(sound ?? stop('--sound must be the port of the sound process: telephones are heard there.'), 'sound'), token, log: text => console.error(text),
+  })
+  await telephones.open().catch((error: Error) => stop(`Telephones can't be served on ${sip}: ${error.message}`))
+  return telephones
+}
+
+function fileOf(name: string): string | null {
+  const file = process.env[name]
+  if (!file) return null
+  try {
+    return readFileSync(file, 'utf8')
+  }
+  catch (error) {
+    return stop(`${name} can't be read: ${(error as Error).message}`)
+  }
 }
 
 /** A whole number of the command line. */

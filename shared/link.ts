@@ -6,6 +6,7 @@ import type { CompanyChange } from '../core/company/changes'
 import { companyChange } from '../core/company/schema'
 import { fields as configureFields } from '../core/calls/configuration/configure'
 import { readRequest } from './requests'
+import { telephoneAccounts } from './telephone-accounts'
 
 /**
  * The language of the exchange link: one JSON object a line (UTF-8, LF) over TCP.
@@ -14,7 +15,7 @@ import { readRequest } from './requests'
 
 /** Bytes: room for the whole configuration of a large company. Longer lines are answered with an error and skipped. */
 export const longestLine = 32 * 1024 * 1024
-export const linkVersion = 7
+export const linkVersion = 8
 /** A server says hello in this time (milliseconds) and with its first line, which is this long at most (bytes). */
 export const helloWithin = 2_000
 export const longestHello = 4 * 1024
@@ -64,8 +65,10 @@ const inquire = object({ type: string().oneOf(['inquire']).required(), id: id.re
 const ping = object({ type: string().oneOf(['ping']).required(), present: array(id.required()).max(mostPresent).required() })
 /** Moves an invented clock on, in milliseconds; refused by an exchange on real time. */
 const advance = object({ type: string().oneOf(['advance']).required(), by: number().strict().integer().min(0).max(864e5).required() })
+/** The telephones of the network that may register from now on, all of them. */
+const telephones = object({ type: string().oneOf(['telephones']).required(), accounts: telephoneAccounts })
 
-const messages = { hello, request: requestMessage, configure, inquire, ping, advance }
+const messages = { hello, request: requestMessage, configure, inquire, ping, advance, telephones }
 type Message = { [T in keyof typeof messages]: InferType<typeof messages[T]> }
 export type ToExchange = Exclude<Message[keyof Message], { type: 'request' }> | (Omit<Message['request'], 'request'> & { request: Request })
 

@@ -8,18 +8,20 @@ import { Mixer } from './mixer'
 import { OwnSounds } from './own-sounds'
 import { Pieces } from './recorder'
 import type { Repertoire } from './repertoire'
+import { Telephones } from './telephones'
 
 const token = 'known to the house'
 const mixer = new Mixer(() => new Tryout().state, { playingAt: () => ({ goesOn: null, once: null }) } as unknown as Repertoire, new Pieces(() => {}))
 const pieces = new Pieces(() => {})
 const own = new OwnSounds()
 const ears = new Ears(mixer)
+const telephones = new Telephones(mixer)
 let server: Server
 let url: string
 const browsers: RTCPeerConnection[] = []
 
 beforeAll(async () => {
-  const doors = await openDoors(ears, pieces, own, () => ({ exchange: 'up', speech: 'down' }), { port: 0, token })
+  const doors = await openDoors(ears, telephones, pieces, own, () => ({ exchange: 'up', speech: 'down' }), { port: 0, token })
   server = doors.server
   url = `http://127.0.0.1:${doors.port}`
 })

@@ -1,13 +1,16 @@
 import { timingSafeEqual } from 'node:crypto'
-import { createServer, type IncomingMessage, type Server } from 'node:http'
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { isOfSchema, sentenceOf } from '../core/schema/faults'
 import { english } from '../words/english'
 import { longestFile, soundGiven, soundsAtPlaces } from '../shared/own-sounds'
 import { earOffer, endedSessions, keptPieces, mostPieces, type SoundHealth } from '../shared/sound'
+import { endedTelephones, telephoneSound, type TelephoneWord } from '../shared/telephone-sound'
 import { type Ears, NotUnderstood } from './ears'
 import type { OwnSounds } from './own-sounds'
 import type { Pieces } from './recorder'
+import { NotAcceptable } from './telephone-end'
+import type { Telephones } from './telephones'
 
 /** Bytes: of what is said at these doors; of a list of sounds, or one of them. */
 const longestBody = 64 * 1024
@@ -18,7 +21,7 @@ const longestOfSounds = 8 * longestFile
  * that somebody has brought. Whoever does not know the token stays outside.
  */
 export async function openDoors(
-  ears: Ears, pieces: Pieces, own: OwnSounds, health: () => SoundHealth, options: { port: number, token: string },
+  ears: Ears, telephones: Telephones, pieces: Pieces, own: OwnSounds, health: () => SoundHealth, options: { port: number, token: string },
 ): Promise<{ port: number, server: Server }> {
   const server = createServer((request, response) => {
     const answer = (status: number, body: object) => {
@@ -27,10 +30,13 @@ export async function openDoors(
     }
     if (!knows(request, options.token)) return answer(401, { message: 'The token is not the one this process was started with.' })
     if (request.method === 'GET' && request.url === '/health') return answer(200, health())
+    if (request.method === 'GET' && request.url === '/telephones') return tellOf(telephones, response)
     if (request.method === 'GET' && request.url === '/pieces') return answer(200, { pieces: pieces.oldest(mostPieces) })
     bodyOf(request, request.url?.startsWith('/sounds') ? longestOfSounds : longestBody).then(async (body) => {
       if (request.method === 'POST' && request.url === '/ears') return answer(200, { sdp: await ears.join(earOffer.validateSync(body)) })
-      if (request.method === 'POST' && request.url === '/over') ears.end(endedSessions.validateSync(body).sessions)
+      if (request.method === 'POST' && request.url === '/telephones') return answer(200, await telephones.describe(telephoneSound.validateSync(body)))
+      if (request.method === 'POST' && request.url === '/telephones/over') telephones.end(endedTelephones.validateSync(body).sessions)
+      else if (request.method === 'POST' && request.url === '/over') ears.end(endedSessions.validateSync(body).sessions)
       else if (request.method === 'POST' && request.url === '/sounds') return answer(200, { sounds: own.among(soundsAtPlaces.validateSync(body).sounds) })
       else if (request.method === 'POST' && request.url === '/sounds/given') {
         const { place, version, sound } = soundGiven.validateSync(body)
@@ -48,9 +54,17 @@ export async function openDoors(
   return { port: (server.address() as AddressInfo).port, server }
 }
 
+/** Says line by line what is heard from telephones, for as long as somebody listens: first whose sound there is. */
+function tellOf(telephones: Telephones, response: ServerResponse): void {
+  const say = (word: TelephoneWord) => response.write(`${JSON.stringify(word)}\n`)
+  response.writeHead(200, { 'content-type': 'application/x-ndjson' })
+  say({ sessions: telephones.sessions })
+  response.once('close', telephones.onWord(say))
+}
+
 /** What was asked can't be read: it is wrong again however often it is asked. */
 function isWrong(error: Error): boolean {
-  return isOfSchema(error) || error instanceof SyntaxError || error instanceof NotUnderstood
+  return isOfSchema(error) || error instanceof SyntaxError || error instanceof NotUnderstood || error instanceof NotAcceptable
 }
 
 function knows({ headers }: IncomingMessage, token: string): boolean {

@@ -6,6 +6,7 @@ import { recordingOf } from '../core/calls/recording/recordings'
 import { leavingOf } from '../core/sound/recording'
 import { voiceOf } from '../core/sound/voices'
 import { readSecretFiles } from '../shared/secret-files'
+import type { Ports } from './browser'
 import { everyFrame } from './clock'
 import { openDoors } from './doors'
 import { Ears } from './ears'
@@ -15,6 +16,7 @@ import { OwnSounds } from './own-sounds'
 import { Pieces } from './recorder'
 import { Repertoire } from './repertoire'
 import { SpokenByProgram } from './speech'
+import { Telephones } from './telephones'
 
 /**
  * The sound of calls, as a program of its own, until it is told to stop: every browser hears what the state of the exchange says that its telephone hears.
@@ -41,7 +43,9 @@ const follower = new Follower(Number(values.exchange), token, speakFor)
 const own = new OwnSounds()
 const pieces = new Pieces(text => console.error(text))
 const mixer = new Mixer(() => follower.state, new Repertoire(speech, own), pieces)
-const ears = new Ears(mixer, from && to ? [Number(from), Number(to)] : null)
+const ports: Ports | null = from && to ? [Number(from), Number(to)] : null
+const ears = new Ears(mixer, ports)
+const telephones = new Telephones(mixer, ports)
 
 /** A caption stands for a voice: whoever has no microphone here is given one. */
 function speakFor(event: NumberedEvent, state: ExchangeState): void {
@@ -56,7 +60,7 @@ function speakFor(event: NumberedEvent, state: ExchangeState): void {
 }
 
 const health = () => ({ exchange: follower.up ? 'up' as const : 'down' as const, speech: speech.isThere ? 'up' as const : 'down' as const })
-const { port, server } = await openDoors(ears, pieces, own, health, { port: Number(values.port), token })
+const { port, server } = await openDoors(ears, telephones, pieces, own, health, { port: Number(values.port), token })
 const stopTicking = everyFrame(() => mixer.tick())
 console.log(`sound ready on 127.0.0.1:${port}`)
 process.send?.({ ready: true, port })
@@ -64,6 +68,7 @@ process.send?.({ ready: true, port })
 function leave(): void {
   stopTicking()
   ears.close()
+  telephones.close()
   follower.close()
   speech.close()
   server.close()

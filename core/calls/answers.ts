@@ -5,6 +5,7 @@ import { lookUp } from '../company/lookups'
 import type { Call, CallEvent, Cause, Decision, DeviceId, ExchangeState, RefusalCode } from './model'
 import { deviceName } from './names'
 import { connectionOf, isBusy, talkingCallOf } from './questions'
+import { isConnected } from './telephones/report-telephone'
 
 /** What the services of the call model answer with, and what several of them need to know. */
 
@@ -44,7 +45,7 @@ export type CannotRing = Extract<Cause, 'outOfService' | 'doNotDisturb' | 'busy'
  * @param number of whoever calls (E.164, or of ours): with some, do not disturb does not count
  */
 export function cannotRing(state: ExchangeState, telephone: Telephone, number: string | null): CannotRing | null {
-  if (!telephone.inService) return 'outOfService'
+  if (!isConnected(state, telephone.id)) return 'outOfService'
   const { doNotDisturb, letThrough } = state.devices.get(telephone.id) ?? {}
   if (doNotDisturb && (number === null || !letThrough?.includes(number))) return 'doNotDisturb'
   return isBusy(state, telephone) ? 'busy' : null

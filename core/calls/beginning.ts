@@ -4,6 +4,7 @@ import { accept, holdingTheRest, refuse } from './answers'
 import type { CallBackId, CallEvent, CallId, Decision, ExchangeState } from './model'
 import { callsOf } from './questions'
 import { fromSlot, reach, type Target, targetOf } from './targets'
+import { isConnected } from './telephones/report-telephone'
 import { plainText } from './text'
 
 /** How a call begins at a telephone of ours, and what the next one is named. */
@@ -25,7 +26,7 @@ interface Beginning { except: string[], consultation?: CallId, account?: string,
 
 /** Calls whoever is named by `number`; `except`: who is not rung as a member of a group. */
 export function beginCall(state: ExchangeState, device: Telephone, number: string, { except, ...more }: Beginning): Decision {
-  if (!device.inService) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
+  if (!isConnected(state, device.id)) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
   const target = targetOf(state, number)
   const emergency = !('refusal' in target) && target.kind === 'outside' && target.short?.emergency
   if (!emergency && callsOf(state, device.id).length >= device.capacity + besides) {

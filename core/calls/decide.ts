@@ -21,6 +21,7 @@ import { linesComeBack } from '../queues/set-line-served'
 import { told } from '../queues/telling'
 import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
 import { arrivedIn } from '../queues/turns'
+import { isConnected } from './telephones/report-telephone'
 
 /** What can be done with a telephone that rings for a call-back. */
 const ofPrompts: readonly string[] = ['answerCall', 'clearConnection', 'directedPickupCall']
@@ -202,9 +203,9 @@ function strayed(state: ExchangeState, call: Call | undefined): CallEvent[] {
   const holders = holdersOf(state, call)
   const gone = (device: DeviceId) => state.agents.has(device) && !isPresent(state, device)
   if (holders.length > 0 && holders.every(({ device }) => gone(device))) return leftOnHold(state, call, 'unattended')
-  const { telephones, slots } = state.company
+  const { slots } = state.company
   if (call.parked && !Object.hasOwn(slots, call.parked.slot)) return comeBack(state, call, call.parked.slot, 'unfetched')
-  const dead = call.connections.find(({ device, state: its, party }) => its === 'alerting' && !party && !telephones[device]?.inService)
+  const dead = call.connections.find(({ device, state: its, party }) => its === 'alerting' && !party && !isConnected(state, device))
   if (dead) return unanswered(state, call, dead, 'outOfService')
   const { operators } = state.company.settings
   const at = queueOf(call)?.device

@@ -22,6 +22,7 @@ import { agentStateChanged } from '../queues/set-agent-state'
 import { doNotDisturb } from './forwarding/set-do-not-disturb'
 import { forwarded, forwardingChanged } from './forwarding/set-forwarding'
 import { greetingChanged, mailboxKeyChanged, mailboxRestored } from './voicemail/set-greeting'
+import { telephoneChanged } from './telephones/report-telephone'
 import { handsetChanged } from './telephones/set-handset'
 import { letThroughChanged } from './forwarding/set-let-through'
 import { lineServed } from '../queues/set-line-served'
@@ -43,7 +44,7 @@ export const kinds: { [E in EventName]: EventKind<E> } = {
   pageOpened, pageBegun, pageSpoken, pageClosed, parked, retrieved,
   callInformation, agentStateChanged, doNotDisturb, forwarded, forwardingChanged,
   greetingChanged, mailboxKeyChanged, mailboxRestored, handsetChanged, letThroughChanged, lineOffered, lineServed, microphoneMute,
-  openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, transferred, trunkChanged, numberUnblocked,
+  openingChanged, queueAnnounced, queuePlaced, queueServed, ringAlongChanged, statusChanged, telephoneChanged, transferred, trunkChanged, numberUnblocked,
 }
 
 /** The step of a call's story that an event makes; null when it is not told there. */

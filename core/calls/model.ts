@@ -268,6 +268,8 @@ export interface Device {
   status: Status
   /** True while a person holds the stand-in handset: nobody simulated acts for them. */
   handset: boolean
+  /** Whether a telephone of their own can be reached over the network; absent: there is none, and a console or the stand-in handset is their telephone. */
+  registered?: boolean
   /** The queues and groups that it does not serve for the time being. */
   absences?: Record<DeviceId, QueueAbsence>
   forwarding?: Partial<Record<ForwardKind, Forward>>

@@ -207,7 +207,7 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
         ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' }
         : { service: 'blockNumber', device, number: '07700 900555', reason: 'a nuisance' }
     case 'unplug':
-      return { service: 'setHandset', device, on: a % 2 === 0 }
+      return c % 3 ? { service: 'setHandset', device, on: a % 2 === 0 } : { service: 'reportTelephone', device, registered: [true, false, null][a % 3]! }
     case 'configure':
       return configured(state.company, a, b)
     case 'callBack': {

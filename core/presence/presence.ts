@@ -1,6 +1,7 @@
 import type { AwayReason, Call, Connection, DeviceId, ExchangeState, Party } from '../calls/model'
 import { callsOf, othersOf } from '../calls/questions'
 import { lookUp, ownerOfMobile, telephonesOf } from '../company/lookups'
+import { isConnected } from '../calls/telephones/report-telephone'
 
 /**
  * What everybody may see of a person's telephone.
@@ -65,7 +66,7 @@ interface Beside { engaged?: Engaged, onMobile?: { call: Call, own: Connection }
 export function presenceOf(state: ExchangeState, id: DeviceId, { engaged, onMobile }: Beside = {}): Presence {
   const device = state.devices.get(id)
   const telephone = state.company.telephones[id]
-  if (!device || !telephone?.inService) return noTelephone
+  if (!device || !telephone || !isConnected(state, id)) return noTelephone
   const others = telephone.person === null ? [] : telephonesOf(state.company, telephone.person).filter(other => other.id !== id)
   const busiest = busiestOf([
     ...engagementsOf(state, id, null),

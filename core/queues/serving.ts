@@ -1,5 +1,6 @@
 import type { Call, DeviceId, ExchangeState } from '../calls/model'
 import { isPresent, queueOf } from '../calls/questions'
+import { isConnected } from '../calls/telephones/report-telephone'
 import { lookUp } from '../company/lookups'
 
 /** Who serves a queue: the one rule, for whom it rings, who is sent on because nobody is there, what callers hear of their wait, and what is seen of it. */
@@ -13,7 +14,7 @@ export type MemberPlace = 'free' | 'busy' | 'paused' | 'away'
 /** @param queue a queue or a group; undefined: any */
 export function memberPlace(state: ExchangeState, queue: DeviceId | undefined, member: DeviceId): MemberPlace {
   const device = state.devices.get(member)
-  if (!device || !lookUp(state.company.telephones, member)?.inService || device.doNotDisturb || device.status.reason) return 'away'
+  if (!device || !isConnected(state, member) || device.doNotDisturb || device.status.reason) return 'away'
   if (state.agents.has(member) && !isPresent(state, member)) return 'away'
   // Where a telephone sends all its calls on, nothing rings; who answers from a list of their own accord still can.
   if (device.forwarding?.always && rings(state, queue)) return 'away'

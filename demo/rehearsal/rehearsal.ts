@@ -79,7 +79,7 @@ export class Rehearsal {
       if (!intention) return null
       const request = intention(state, now)
       // Whoever holds a handset acts for themselves: nobody simulated does it for them.
-      if (request && !('device' in request && state.devices.get(request.device)?.handset)) return request
+      if (request && !('device' in request && actsItself(state, request.device))) return request
     }
   }
 
@@ -231,7 +231,7 @@ export class Rehearsal {
     const attend: Intention = (state, now) => {
       const group = state.company.groups[queue]
       if (!group || connectionState(state, id, queue) !== 'queued') return null
-      const device = freeMembers(state, group).find(member => !state.devices.get(member)!.handset)
+      const device = freeMembers(state, group).find(member => !actsItself(state, member))
       if (device) return { service: 'answerCall', device, call: id }
       this.agenda.add(now + 5 * second, attend)
       return null
@@ -348,6 +348,12 @@ export class Rehearsal {
 function metBy(event: NumberedEvent, call: Call): DeviceId | null {
   if (event.type === 'established') return event.device
   return event.type === 'transferred' && event.joined && !call.passing ? event.to : null
+}
+
+/** Whoever holds the stand-in handset, or has a telephone of their own, acts for themselves. */
+function actsItself(state: ExchangeState, device: DeviceId): boolean {
+  const { handset, registered } = state.devices.get(device) ?? {}
+  return handset === true || registered !== undefined
 }
 
 type CallerCondition = (call: Call) => boolean

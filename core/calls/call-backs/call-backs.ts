@@ -9,6 +9,7 @@ import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, Nu
 import { isOpen, timerOfOpening } from '../../queues/openings'
 import { isServing, memberPlace, serves } from '../../queues/serving'
 import { freeTrunk, isOperator, telephoneOf } from '../questions'
+import { isConnected } from '../telephones/report-telephone'
 
 /**
  * Callers whom we have promised to call back. A promise keeps the place that its caller had in the queue: when it is their turn, a member is rung first, and
@@ -108,7 +109,7 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
   const talking = talkingByNumber(callsOfEvents(state, latest))
   return [...state.callBacks.values()].flatMap((promise): CallEvent[] => {
     const { id, queue, assigned } = promise
-    const { groups, telephones, settings: { operators } } = state.company
+    const { groups, settings: { operators } } = state.company
     const call = callFor(state, promise)
     if (promise.call !== null && !call) return [triedInVain(state, promise, now)]
     const met = metBy(state, promise, talking.get(promise.party.number ?? '') ?? [])
@@ -119,7 +120,7 @@ export function callBacksAfterwards(state: ExchangeState, latest: readonly CallE
     if (isStale(state, promise)) return promptWithdrawn(state, promise)
     if (!hasQueue(state, promise)) return queue === operators ? [] : [{ type: 'callBackMoved', callBack: id, queue: operators, by: null }]
     // Whoever has it can do nothing any more: it is everybody's again.
-    if (assigned && !lookUp(telephones, assigned)?.inService) return [{ type: 'callBackAssigned', callBack: id, to: null, by: null }]
+    if (assigned && !isConnected(state, assigned)) return [{ type: 'callBackAssigned', callBack: id, to: null, by: null }]
     const stands = promise.call !== null || assigned !== null || promise.notBefore !== null || queue === operators
     return stands || (promise.offered.length < triesIn(groups[queue]!) && isServedSometime(promise) && mayBeCalled(state, promise))
       ? []

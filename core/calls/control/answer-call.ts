@@ -1,5 +1,4 @@
 import { phrase } from '../../../words/phrase'
-import { lookUp } from '../../company/lookups'
 import { accept, holdingTheRest, ownerSentence, refuse } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
 import type { Call, Decision, DeviceId, ExchangeState } from '../model'
@@ -7,6 +6,7 @@ import { isPrompt, named } from '../call-backs/call-backs'
 import { connectionOf } from '../questions'
 import { reach, targetOf } from '../targets'
 import type { Service } from '../service'
+import { isConnected } from '../telephones/report-telephone'
 
 declare module '../model' {
   interface Requests { answerCall: FieldsOf<typeof fields> }
@@ -24,7 +24,7 @@ export const answerCall: Service<'answerCall'> = {
 export function answered(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
   if (own && own.state !== 'alerting') return refuse('notPossibleNow', phrase('refusals.youAreInThatCall'))
-  if (!lookUp(state.company.telephones, device)?.inService && !own?.party)
+  if (!isConnected(state, device) && !own?.party)
     return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
   if (isPrompt(call)) return callingBack(state, call, device)
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device })

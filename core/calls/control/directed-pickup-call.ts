@@ -1,5 +1,4 @@
 import { phrase } from '../../../words/phrase'
-import { lookUp } from '../../company/lookups'
 import { accept, holdingTheRest, nameOf, ownerSentence, refuse, type Refused } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
 import type { Call, Connection, Decision, DeviceId, ExchangeState } from '../model'
@@ -7,6 +6,7 @@ import { isPrompt } from '../call-backs/call-backs'
 import { connectionOf, isEmergency, isOutside, membersOf, partnerOf } from '../questions'
 import type { AskedOfCall, Service } from '../service'
 import { answered } from './answer-call'
+import { isConnected } from '../telephones/report-telephone'
 
 declare module '../model' {
   interface Requests { directedPickupCall: FieldsOf<typeof fields> }
@@ -39,7 +39,7 @@ export function mayPickUp(
 export function pickedUp(state: ExchangeState, call: Call, device: DeviceId): Decision {
   const own = connectionOf(call, device)
   if (own) return own.state === 'alerting' ? answered(state, call, device) : refuse('notPossibleNow', phrase('refusals.youAreInThatCall'))
-  if (!lookUp(state.company.telephones, device)?.inService) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
+  if (!isConnected(state, device)) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
   // Whoever outside gives way to one who takes their caller back; nobody does in a conference.
   const from = waitingAt(call) ?? onMobileOf(call, device) ?? partnerOf(call, call.calling)
   return accept(...holdingTheRest(state, device), { type: 'established', call: call.id, device, ...(from && { from: from.device }) })

@@ -2,6 +2,7 @@ import { lookUp } from '../../company/lookups'
 import type { Call, CallEvent, DeviceId, ExchangeState, Listening } from '../model'
 import { connectionOf, isEmergency, talkingCallOf, telephoneOf } from '../questions'
 import { ownPage } from '../paging/pages'
+import { isConnected } from '../telephones/report-telephone'
 
 /**
  * Whoever has the right listens to a colleague's call, and may whisper to that colleague alone. It is no call and no part of one: it holds, ends and joins
@@ -27,7 +28,7 @@ export function whisperersTo(state: ExchangeState, device: DeviceId, call: Call)
 /** Whether a telephone may listen to calls of others at all. */
 export function mayListen(state: ExchangeState, device: DeviceId): boolean {
   const telephone = lookUp(state.company.telephones, device)
-  return Boolean(telephone?.mayListen && telephone.inService && state.agents.get(device)?.attended)
+  return Boolean(telephone?.mayListen && isConnected(state, device) && state.agents.get(device)?.attended)
 }
 
 /** Somebody else of ours is in the call, who sits where a whisper may be heard. */

@@ -12,6 +12,7 @@ import { callsOf } from '../questions'
 import type { Service } from '../service'
 import { targetOf } from '../targets'
 import { plainText } from '../text'
+import { isConnected } from '../telephones/report-telephone'
 
 const longestSaid = 600
 const mayNotPage = phrase('refusals.onlyOperatorsMaySpeakTo')
@@ -58,7 +59,7 @@ export const openPage: Service<'openPage'> = {
     if (!agent) return refuse('notAllowed', mayNotPage)
     // Of whoever has no console open nobody would close the microphone, and their caller on hold would go to others.
     if (!agent.attended) return refuse('notPossibleNow', phrase('refusals.yourConsoleIsNotOpen'))
-    if (!telephone.inService) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
+    if (!isConnected(state, telephone.id)) return refuse('outOfService', phrase('refusals.yourTelephoneIsNotConnected'))
     const target = pageTarget(state, to)
     if ('refusal' in target) return target
     if (!mayPage(telephone, rank)) return refuse('notAllowed', notAtThisRank)

@@ -7,6 +7,7 @@ import { cannotRingWords, nameOf, refuse, type Refused } from '../answers'
 import { intercomEnds, unliftedIn } from './intercom'
 import type { Call, CallEvent, DeviceId, ExchangeState, Page } from '../model'
 import { callsOf, talkingCallOf } from '../questions'
+import { isConnected } from '../telephones/report-telephone'
 
 /** Speaking to telephones and loudspeakers at once: whom it reaches, who hears it now, and when it must end. */
 
@@ -105,7 +106,7 @@ function intercomAt(state: ExchangeState, device: DeviceId): Call | undefined {
 
 /** Of a group whoever talks is left in peace; one telephone is spoken to also while its owner talks, and only they hear it. */
 function whyMissed(state: ExchangeState, device: DeviceId, by: DeviceId, rank: PageRank, alone: boolean): 'outOfService' | 'doNotDisturb' | 'busy' | null {
-  if (!lookUp(state.company.telephones, device)?.inService) return 'outOfService'
+  if (!isConnected(state, device)) return 'outOfService'
   if (state.devices.get(device)?.doNotDisturb && above(rank, state.company.settings.pageOverDoNotDisturb) < 0) return 'doNotDisturb'
   const intercom = intercomAt(state, device)
   // Speaking to a telephone that answers by itself counts as an ordinary page of it.
@@ -119,10 +120,10 @@ function whyMissed(state: ExchangeState, device: DeviceId, by: DeviceId, rank: P
  * what waited for loudspeakers begins when they are free, the highest rank first.
  */
 export function pagesAfterwards(state: ExchangeState): CallEvent[] {
-  const { telephones, zones, groups } = state.company
+  const { zones, groups } = state.company
   const ends = [...state.pages.values()].flatMap((page) => {
     if (!maySpeakOn(state, page)) return [closed(page, 'normalClearing')]
-    const there = page.private ? lookUp(telephones, page.to)?.inService : lookUp(zones, page.to) ?? lookUp(groups, page.to)
+    const there = page.private ? isConnected(state, page.to) : lookUp(zones, page.to) ?? lookUp(groups, page.to)
     return there ? [] : [closed(page, 'outOfService')]
   })
   if (ends.length > 0) return ends
@@ -136,7 +137,7 @@ export function pagesAfterwards(state: ExchangeState): CallEvent[] {
 }
 
 function maySpeakOn(state: ExchangeState, { by }: Page): boolean {
-  return Boolean(lookUp(state.company.telephones, by)?.inService && state.agents.get(by)?.attended && !talkingCallOf(state, by))
+  return Boolean(isConnected(state, by) && state.agents.get(by)?.attended && !talkingCallOf(state, by))
 }
 
 export function closed(page: Page, cause: 'normalClearing' | 'outOfService' | 'preempted' | 'noAnswer' | 'busy'): CallEvent {

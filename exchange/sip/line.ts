@@ -1,0 +1,75 @@
+import { randomUUID } from 'node:crypto'
+import {
+  type Body, type IncomingInviteRequest, type OutgoingInviteRequest, type Session, SessionState, type UserAgentCore,
+} from 'sip.js/lib/core/index.js'
+import type { CallId, DeviceId } from '../../core/calls/model'
+import type { Binding } from './registrar'
+import type { Peer } from './wire'
+
+/**
+ * A dialog with a telephone, or what may become one. `calls`: it has dialled, and nobody has answered yet; `rings`: we call it; `up`: it has answered, or was;
+ * `refused`: it will not answer this call; `over`.
+ */
+export type LineState = 'calls' | 'rings' | 'up' | 'refused' | 'over'
+
+export interface Line {
+  /** Its name for the sound process. */
+  id: string
+  device: DeviceId
+  core: UserAgentCore
+  peer: Peer
+  state: LineState
+  /** What is heard there; null: a page, or nothing yet. */
+  call: CallId | null
+  /** It has put what it hears on hold. */
+  onHold: boolean
+  /** Of `calls`: who waits for an answer, and the answer of our sound; what it was last told. */
+  asked?: IncomingInviteRequest
+  sdp?: string
+  told?: number
+  /** Of `rings`: each place where it rings; whether it is to answer by itself. */
+  forks: Set<OutgoingInviteRequest>
+  byItself: boolean
+  session?: Session
+}
+
+export function newLine(fields: Pick<Line, 'device' | 'core' | 'peer' | 'state' | 'call'> & Partial<Line>): Line {
+  return { id: randomUUID(), onHold: false, forks: new Set(), byItself: false, ...fields }
+}
+
+export const sdpBody = (content: string): Body => ({ contentDisposition: 'session', contentType: 'application/sdp', content })
+
+/** Ends a dialog from our side, whatever state it is in. */
+export function hangUp(line: Line, why: { statusCode: number, reason?: string }): void {
+  const { state, session } = line
+  line.state = 'over'
+  if (state === 'calls' && line.asked) line.asked.reject({ statusCode: why.statusCode })
+  for (const fork of line.forks) fork.cancel(why.reason)
+  if (session && session.sessionState !== SessionState.Terminated) sayBye(session, why.reason)
+}
+
+/** A dialog whose answer has not been acknowledged yet ends by itself when it never is. */
+export function sayBye(session: Session, reason?: string): void {
+  try {
+    session.bye(undefined, reason ? { extraHeaders: [`Reason: ${reason}`] } : undefined)
+  }
+  catch {
+    session.dispose()
+  }
+}
+
+/** Answered at another place (RFC 3326). */
+export const elsewhere = 'SIP ;cause=200 ;text="Call completed elsewhere"'
+
+/** Text of others for a name in a header field: nothing in it ends the field or the quotes. */
+export function quoted(text: string): string {
+  // eslint-disable-next-line no-control-regex
+  return text.replace(/[\u0000-\u001F\u007F"\\<>]+/g, ' ').trim().slice(0, 60)
+}
+
+/** How a telephone has described itself: it does not want to hear, or to be heard. */
+export function isHold(sdp: string): boolean {
+  return /^a=(sendonly|inactive)\s*$/m.test(sdp) || /^c=IN IP4 0\.0\.0\.0\s*$/m.test(sdp)
+}
+
+export type { Binding }
