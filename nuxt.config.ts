@@ -38,6 +38,8 @@ export default defineNuxtConfig({
     linkToken: '',
     /** Of the sound process on this machine; empty: the house runs without sound. */
     soundPort: '',
+    /** Where telephones of the network register, as an address and a port; empty: none are served. */
+    sip: '',
     /** Which program understands names that are spoken (pocketsphinx); empty: they are typed. */
     recogniser: '',
     /** Stand-in handsets may be any telephone, and callers outside may be played. */

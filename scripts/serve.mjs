@@ -26,7 +26,12 @@ run(async () => {
     if (env.NUXT_LINK_TOKEN) env.ESTAFETTE_LINK_TOKEN ??= env.NUXT_LINK_TOKEN
     else if (env.NUXT_LINK_TOKEN_FILE) env.ESTAFETTE_LINK_TOKEN_FILE ??= env.NUXT_LINK_TOKEN_FILE
   }
-  if (part === undefined || part === 'exchange') env.NUXT_EXCHANGE_PORT = String(await keep('exchange', () => ['--port', env.NUXT_EXCHANGE_PORT ?? '0'], env))
+  if (part === undefined || part === 'exchange') {
+    // Telephones are heard at the sound process: the exchange is told where that will be.
+    if (env.NUXT_SIP && !env.NUXT_SOUND_PORT) throw new Stop('NUXT_SIP needs NUXT_SOUND_PORT beside it: the port of the sound process, where telephones are heard.')
+    const sip = env.NUXT_SIP ? ['--sip', env.NUXT_SIP, '--sound', env.NUXT_SOUND_PORT ?? ''] : []
+    env.NUXT_EXCHANGE_PORT = String(await keep('exchange', () => ['--port', env.NUXT_EXCHANGE_PORT ?? '0', ...sip], env))
+  }
   if (part === undefined || part === 'sound') {
     const udp = env.ESTAFETTE_SOUND_UDP ? ['--udp', env.ESTAFETTE_SOUND_UDP] : []
     const args = () => ['--port', env.NUXT_SOUND_PORT ?? '0', '--exchange', env.NUXT_EXCHANGE_PORT ?? '', ...udp]

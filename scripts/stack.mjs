@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
 import { isEnding } from './ending.mjs'
-import { end, firstWord, hasEnded, root, startNode, until } from './processes.mjs'
+import { anyPort, end, firstWord, hasEnded, root, startNode, until } from './processes.mjs'
 import { Stop } from './say.mjs'
 
 /** @type {[string, string][]} */
@@ -23,6 +23,7 @@ export const demoPassword = 'hand-me-over'
  * @property {string} [server] the built server
  * @property {string} [exchange] the built exchange
  * @property {string | null} [sound] the built sound process; null: none
+ * @property {string | null} [sip] where telephones of the network register, as `address:port`; null: none are served
  */
 
 /** @typedef {ReturnType<typeof createStack>} Stack */
@@ -43,6 +44,7 @@ export function createStack({
   server: serverFile = join(root, '.output/commands/server.mjs'),
   exchange: exchangeFile = join(root, '.output/exchange/demo.mjs'),
   sound: soundFile = null,
+  sip = null,
 }) {
   const token = joins?.token ?? randomBytes(24).toString('hex')
   let exchangePort = joins?.port ?? 0
@@ -68,9 +70,11 @@ export function createStack({
     },
 
     async startExchange() {
+      // Telephones are heard at the sound process: it is told of each other's port beforehand.
+      if (sip && soundPort === 0) soundPort = await anyPort()
       const exchange = stack.exchange = startNode(
         exchangeFile,
-        ['--port', String(exchangePort), ...exchangeArgs],
+        ['--port', String(exchangePort), ...exchangeArgs, ...sip ? ['--sip', sip, '--sound', String(soundPort)] : []],
         { ESTAFETTE_LINK_TOKEN: token },
         { output, onExit: () => ended('exchange', stack.startExchange) },
       )
@@ -102,6 +106,7 @@ export function createStack({
           NUXT_EXCHANGE_PORT: String(exchangePort),
           NUXT_LINK_TOKEN: token,
           ...soundPort && { NUXT_SOUND_PORT: String(soundPort) },
+          ...sip && { NUXT_SIP: sip },
           NUXT_DEMO: 'true',
           NUXT_SESSION_PASSWORD: sessionSecret,
           // The demo runs on loopback without TLS.

@@ -9,7 +9,7 @@ import { isEnding, toldToEnd, whenEnding } from './ending.mjs'
 import { takeFolder } from './folder.mjs'
 import { buildCommands, buildExchange, buildSound, buildWhenStale, installNpmPackages, installRecogniser, installVoices, officeProgram } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
-import { firstWord, isFree, root, startNode } from './processes.mjs'
+import { anyPort, firstWord, isFree, root, startNode } from './processes.mjs'
 import { run, say, Stop } from './say.mjs'
 import { sessionSecret } from './secrets.mjs'
 import { createStack, demoPassword, demoSignIns } from './stack.mjs'
@@ -20,9 +20,12 @@ const largestCompany = 20_000
 /** Where the console is served, and the office's calendars, if they are free. */
 const usualPort = 3000
 const officePort = 3001
+const usualSipPort = 5060
+/** An operator, and two colleagues. */
+const demoTelephones = ['t2100', 't2150', 't2105']
 const lowest = 19
 const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--seed N] [--scene busy|cancelled] [--people N] [--port N] [--clock now]
-             [--silent] [--names]
+             [--silent] [--names] [--telephones]
 
   --fresh   begins the demo anew: all figures are thrown away
   --pace    how busy it is: a caller about every 60, 25, 12 or 5 seconds, or nobody at all
@@ -32,7 +35,8 @@ const usage = `npm start -- [--fresh] [--pace quiet|easy|brisk|rush|still] [--se
   --port    where the console is served; otherwise ${usualPort}, or any port if that is taken
   --clock   now: the demo lives by the clock of this machine, by night too, and keeps figures of its own; otherwise it begins in a working day
   --silent  without sound: what is said is read
-  --names   operators can say a name instead of typing it (Debian's pocketsphinx; 50 MB are fetched once)`
+  --names   operators can say a name instead of typing it (Debian's pocketsphinx; 50 MB are fetched once)
+  --telephones  also serves telephones of the network (SIP) on this machine, with three accounts for trying (docs/telephones.md)`
 
 run(async () => {
   const options = readOptions()
@@ -80,6 +84,7 @@ run(async () => {
     port: wanted ?? (await isFree(usualPort) ? usualPort : 0),
     exchange,
     sound: options.silent ? null : sound,
+    sip: options.telephones ? `127.0.0.1:${await isFree(usualSipPort) ? usualSipPort : await anyPort()}` : null,
     serverEnv,
     watch: say,
   })
@@ -92,6 +97,7 @@ run(async () => {
     await stack.startServer()
     office.send({ console: stack.url })
     welcome(stack.url, ahead)
+    if (options.telephones) await giveTelephones(stack.url)
     remember(databaseUrl)
   }
   await toldToEnd()
@@ -150,6 +156,26 @@ Ctrl-C stops everything; what was written stays.
 }
 
 /**
+ * Accounts with which a soft client can be tried, made as an administrator makes them.
+ * @param {string} url
+ */
+async function giveTelephones(url) {
+  const headers = { 'content-type': 'application/json', 'origin': url }
+  const session = await fetch(`${url}/api/session`, { method: 'POST', headers, body: JSON.stringify({ signIn: 'admin', password: demoPassword }) })
+  const cookie = session.headers.getSetCookie().map(one => one.split(';')[0]).join('; ')
+  const accounts = await Promise.all(demoTelephones.map(async (device) => {
+    const answer = await fetch(`${url}/api/telephones/${device}/account`, { method: 'POST', headers: { ...headers, cookie } })
+    if (!answer.ok) throw new Stop(`The telephones could not be given their accounts: ${await answer.text()}`)
+    return /** @type {{ address: string, name: string, secret: string }} */ (await answer.json())
+  }))
+  await fetch(`${url}/api/session`, { method: 'DELETE', headers: { ...headers, cookie } })
+  console.log(`Telephones register at ${accounts[0]?.address} (SIP), for example with these names and secrets:
+${accounts.map(({ name, secret }) => `  ${name.padEnd(8)} ${secret}`).join('\n')}
+How a soft client is tried stands in docs/telephones.md.
+`)
+}
+
+/**
  * @param {string} name
  * @param {string} text
  * @param {number} least
@@ -174,10 +200,12 @@ function readOptions() {
         names: { type: 'boolean', default: false },
         scene: { type: 'string' },
         silent: { type: 'boolean', default: false },
+        telephones: { type: 'boolean', default: false },
         people: { type: 'string', default: String(demoSize) },
         port: { type: 'string' },
       },
     })
+    if (values.silent && values.telephones) throw new Error('--telephones needs sound: leave --silent away.')
     if (values.clock !== undefined && values.clock !== 'now') throw new Error('--clock knows one word: now.')
     return values
   }

@@ -39,6 +39,7 @@ import { MessageBox } from './messages/messages'
 import { Metrics } from './metrics/metrics'
 import { OwnSounds } from './own-sounds/own-sounds'
 import { Pocketsphinx, type Recogniser } from './recognition/recogniser'
+import { TelephoneAccounts } from './telephones/accounts'
 import { noSound, type SoundPort, SoundProcess } from './sound-link/sound-process'
 import { t } from './language'
 
@@ -53,6 +54,8 @@ export interface RelayConfig {
   linkToken: string
   /** Of the sound process on this machine; null: there is none. */
   soundPort: number | null
+  /** Where telephones of the network register, as `address:port`; empty: none are served. */
+  sip: string
   /** Which program understands names that are spoken; empty: none. */
   recogniser: string
   /** Where the journal keeps what has no room in memory; empty: with the system's temporary files. */
@@ -90,6 +93,7 @@ export class Relay implements LinkListener {
   readonly sound: SoundPort
   readonly messageSound: MessageSound | null
   readonly ownSounds: OwnSounds
+  readonly telephones: TelephoneAccounts
   readonly recogniser: Recogniser | null
   readonly dayKeeper: DayKeeper
   readonly todayFigures: TodayFigures
@@ -117,7 +121,15 @@ export class Relay implements LinkListener {
     this.recogniser = config.recogniser === '' ? null : new Pocketsphinx(() => this.company.current)
     this.dayKeeper = new DayKeeper(orm, () => this.company.current, () => this.wallNow)
     this.todayFigures = new TodayFigures(orm, () => this.company.current, () => this.wallNow)
-    this.messages = new MessageBox(orm, this.notices, concerned => this.hub.newsOfMessages(concerned))
+    this.messages = new MessageBox(orm, this.notices, (concerned) => {
+      this.hub.newsOfMessages(concerned)
+      this.telephones.changed()
+    })
+    this.telephones = new TelephoneAccounts(orm, this.notices, config.sip, {
+      unheard: async () => new Map((await this.messages.waiting()).map(({ at, text, voice }) => [at, text + voice])),
+      tell: accounts => this.link?.telephones(accounts),
+      log: config.log,
+    })
     this.notices.onListening(() => this.hub.newsForAll())
     for (const [channel, about] of channels) this.notices.on(channel, () => this.hub.newsForAnswering(about))
     // Of several telephones the first stands for a person.
@@ -137,6 +149,7 @@ export class Relay implements LinkListener {
     void relay.notices.listen()
     void relay.dayKeeper.look()
     relay.link = new StandInLink(config.exchangePort, config.linkToken, relay, config.log)
+    relay.telephones.changed()
     return relay
   }
 

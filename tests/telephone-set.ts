@@ -81,11 +81,9 @@ export class Baresip {
   private control!: Socket
   output = ''
 
-  private constructor(private readonly tone: number) {}
-
   /** @param where `address:port` of the exchange; `more`: parameters of its account */
   static async start(name: string, secret: string, where: string, tone: number, more = ''): Promise<Baresip> {
-    const set = new Baresip(tone)
+    const set = new Baresip()
     const [sip, control] = [await freePort(), await freePort()]
     const { folder } = set
     await firstTry(name, where)
@@ -120,6 +118,15 @@ export class Baresip {
 
   saw(type: string): boolean {
     return this.events.some(event => event.type === type)
+  }
+
+  count(type: string): number {
+    return this.events.filter(event => event.type === type).length
+  }
+
+  /** What happened before is of no interest any more. */
+  clear(): void {
+    this.events.length = 0
   }
 
   /** What it has heard in the last second of what it kept, by frequency. */

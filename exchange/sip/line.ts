@@ -48,14 +48,11 @@ export function hangUp(line: Line, why: { statusCode: number, reason?: string })
   if (session && session.sessionState !== SessionState.Terminated) sayBye(session, why.reason)
 }
 
-/** A dialog whose answer has not been acknowledged yet ends by itself when it never is. */
+/** Says goodbye: at once, or as soon as the other side has acknowledged our answer (RFC 3261, section 15). */
 export function sayBye(session: Session, reason?: string): void {
-  try {
-    session.bye(undefined, reason ? { extraHeaders: [`Reason: ${reason}`] } : undefined)
-  }
-  catch {
-    session.dispose()
-  }
+  const bye = () => void session.bye(undefined, reason ? { extraHeaders: [`Reason: ${reason}`] } : undefined)
+  if (session.sessionState !== SessionState.AckWait) return bye()
+  session.delegate = { onAck: bye, onAckTimeout: () => session.dispose(), onBye: request => void request.accept() }
 }
 
 /** Answered at another place (RFC 3326). */

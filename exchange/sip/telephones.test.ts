@@ -1,5 +1,5 @@
 import type { Server } from 'node:http'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { CallId, DeviceId, Request } from '../../core/calls/model'
 import { connectionOf, callsOf } from '../../core/calls/questions'
 import { smallHouse } from '../../core/calls/small-house'
@@ -31,7 +31,36 @@ let [keziah, hester, jory]: Baresip[] = []
 const at = (device: DeviceId) => callsOf(exchange.state, device)
 const stateOf = (call: CallId | undefined, device: DeviceId) => connectionOf(exchange.state.calls.get(call ?? '') ?? { connections: [] } as never, device)?.state
 const ask = (request: Request) => exchange.request(crypto.randomUUID(), request)
+const accounts = [accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret')]
+const where = () => `${address}:${telephones.port}`
 const until = <T>(read: () => T) => expect.poll(read, { timeout: 8_000, interval: 50 })
+
+async function rings(set: Baresip): Promise<void> {
+  await until(() => set.saw('CALL_INCOMING')).toBe(true)
+}
+
+/** A call from outside to a direct number. */
+function outside(number: string): CallId {
+  return ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900321', name: 'Wilf <"Tarn">\r\nX: y' }, number }).call!
+}
+
+async function talking(from: Baresip, number: string, to: Baresip, device: DeviceId): Promise<CallId> {
+  from.press('dial', number)
+  await rings(to)
+  to.press('accept')
+  await until(() => at(device).find(({ id }) => stateOf(id, device) === 'connected')).toBeDefined()
+  await until(() => from.saw('CALL_ESTABLISHED') && to.saw('CALL_ESTABLISHED')).toBe(true)
+  return at(device)[0]!.id
+}
+
+async function allQuiet(): Promise<void> {
+  for (const call of exchange.state.calls.values())
+    for (const { device } of call.connections) ask({ service: 'clearConnection', device, call: call.id })
+  await until(() => exchange.state.calls.size).toBe(0)
+  for (const set of [keziah!, hester!, jory!]) {
+    await until(() => set.count('CALL_INCOMING') + set.count('CALL_OUTGOING') - set.count('CALL_CLOSED')).toBeLessThanOrEqual(0)
+  }
+}
 
 beforeAll(async () => {
   const opened = await openDoors(ears, sounds, new Pieces(() => {}), new OwnSounds(), () => ({ exchange: 'up', speech: 'down' }), { port: 0, token })
@@ -39,20 +68,23 @@ beforeAll(async () => {
   stopTicking = everyFrame(() => mixer.tick())
   telephones = new Telephones(exchange, { address, port: 0, soundPort: opened.port, token, log: text => console.error(text) })
   await telephones.open()
-  telephones.know([accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret')])
-  const where = `${address}:${telephones.port}`
+  telephones.know(accounts)
   ;[keziah, hester, jory] = await Promise.all([
-    Baresip.start('2104', 'keziahs-secret', where, 700), Baresip.start('2105', 'hesters-secret', where, 1_100), Baresip.start('2108', 'jorys-secret', where, 1_500),
+    Baresip.start('2104', 'keziahs-secret', where(), 700), Baresip.start('2105', 'hesters-secret', where(), 1_100), Baresip.start('2108', 'jorys-secret', where(), 1_500),
   ])
 }, 30_000)
 
 afterAll(async () => {
-  if (process.env.SIP_TRACE) console.error(keziah?.output, hester?.output)
+  if (process.env.SIP_TRACE) console.error(keziah?.output, hester?.output, JSON.stringify(hester?.events, null, 1))
   await Promise.all([keziah, hester, jory].map(set => set?.stop()))
   telephones?.close()
   stopTicking?.()
   doors?.closeAllConnections()
   doors?.close()
+})
+
+beforeEach(() => {
+  for (const set of [keziah!, hester!, jory!]) set.clear()
 })
 
 describe('telephones that nobody here wrote', () => {
@@ -72,6 +104,105 @@ describe('telephones that nobody here wrote', () => {
     keziah!.press('hangup')
     await until(() => exchange.state.calls.size).toBe(0)
     await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
-    expect(ask).toBeDefined()
+  })
+
+  it('put a call on hold and take it back', async () => {
+    const call = await talking(keziah!, '2105', hester!, 't2105')
+    hester!.press('hold')
+    await until(() => stateOf(call, 't2105')).toBe('held')
+    await until(() => keziah!.hears(1_100)).toBeLessThan(0.02)
+    hester!.press('resume')
+    await until(() => stateOf(call, 't2105')).toBe('connected')
+    await until(() => keziah!.hears(1_100)).toBeGreaterThan(0.1)
+    await allQuiet()
+  })
+
+  it('pass a caller on without asking', async () => {
+    await talking(keziah!, '2105', hester!, 't2105')
+    hester!.press('transfer', `sip:2108@${where()}`)
+    await until(() => at('t2108').length).toBe(1)
+    const [call] = at('t2108')
+    await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
+    await rings(jory!)
+    jory!.press('accept')
+    await until(() => stateOf(call!.id, 't2108')).toBe('connected')
+    await until(() => keziah!.hears(1_500) > 0.1 && jory!.hears(700) > 0.1).toBe(true)
+    expect(at('t2105')).toEqual([])
+    await allQuiet()
+  })
+
+  it('decline, and whoever called hears that by the busy signal', async () => {
+    keziah!.press('dial', '2105')
+    await rings(hester!)
+    hester!.press('hangup')
+    await until(() => keziah!.saw('CALL_CLOSED')).toBe(true)
+    await until(() => exchange.state.calls.size).toBe(0)
+  })
+
+  it('stop ringing where somebody else has answered, and are heard when a console answers for them', async () => {
+    const call = outside('+441632960105')
+    await rings(hester!)
+    ask({ service: 'answerCall', device: 't2105', call })
+    // Answered at a console: the telephone is called again, to answer by itself; this make rings, and is lifted.
+    await until(() => hester!.count('CALL_INCOMING')).toBe(2)
+    hester!.press('accept')
+    await until(() => hester!.saw('CALL_ESTABLISHED')).toBe(true)
+    expect(stateOf(call, 't2105')).toBe('connected')
+    ask({ service: 'clearConnection', device: 't2105', call })
+    await until(() => hester!.count('CALL_CLOSED')).toBe(2)
+    await allQuiet()
+  })
+
+  it('hear busy, and what is not there', async () => {
+    const first = await talking(keziah!, '2105', hester!, 't2105')
+    jory!.press('dial', '2105')
+    await until(() => jory!.events.find(({ type }) => type === 'CALL_CLOSED')?.param).toContain('486')
+    jory!.clear()
+    jory!.press('dial', '2999')
+    await until(() => jory!.events.find(({ type }) => type === 'CALL_CLOSED')?.param).toContain('404')
+    expect(stateOf(first, 't2105')).toBe('connected')
+    await allQuiet()
+  })
+
+  it('do by short numbers what else a telephone does', async () => {
+    keziah!.press('dial', '*21*2108%23')
+    await until(() => exchange.state.devices.get('t2104')?.forwarding?.always?.to).toBe('2108')
+    await until(() => keziah!.saw('CALL_CLOSED')).toBe(true)
+    keziah!.press('dial', '%2321%23')
+    await until(() => exchange.state.devices.get('t2104')?.forwarding?.always).toBeUndefined()
+    keziah!.press('dial', '*26%23')
+    await until(() => exchange.state.devices.get('t2104')?.doNotDisturb).toBe(true)
+    keziah!.press('dial', '%2326%23')
+    await until(() => exchange.state.devices.get('t2104')?.doNotDisturb).toBe(false)
+    await allQuiet()
+  })
+
+  it('pick up what rings at a colleague', async () => {
+    const call = outside('+441632960105')
+    await rings(hester!)
+    keziah!.press('dial', '*11*2105%23')
+    await until(() => stateOf(call, 't2104')).toBe('connected')
+    await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
+    await until(() => keziah!.saw('CALL_ESTABLISHED')).toBe(true)
+    await allQuiet()
+  })
+
+  it('are told of messages in their mailbox', async () => {
+    telephones.know([...accounts.slice(0, 2).map(account => ({ ...account, unheard: account.device === 't2105' ? 2 : 0 })), accounts[2]!])
+    await until(() => hester!.events.some(({ type, param }) => type.includes('MWI') && param?.includes('yes'))).toBe(true)
+    telephones.know(accounts)
+  })
+
+  it('are let go at once when their account is taken away; with another secret nobody comes in', async () => {
+    const call = await talking(keziah!, '2105', hester!, 't2105')
+    telephones.know(accounts.slice(0, 2).filter(({ device }) => device !== 't2105'))
+    await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
+    await until(() => exchange.state.calls.has(call)).toBe(false)
+    expect(exchange.state.devices.get('t2105')?.registered).toBeUndefined()
+    telephones.know(accounts)
+    const stranger = await Baresip.start('2105', 'a-guess', where(), 900)
+    await until(() => stranger.output).toContain('401')
+    expect(exchange.state.devices.get('t2105')?.registered).toBe(false)
+    await stranger.stop()
   })
 })

@@ -103,8 +103,12 @@ export class Telephones {
       if (now?.md5 === md5 && now.name === name) continue
       this.registrar.removeAll(device)
       this.lamps.forget(device)
+      const calls = this.linesOf(device).flatMap(({ call }) => call ?? [])
       for (const line of this.linesOf(device)) this.end(line, { statusCode: 403 })
-      if (!now) this.ask({ service: 'reportTelephone', device, registered: null })
+      // Whoever has a console, or the stand-in handset, goes on there; else nobody is there any more.
+      const { agents, devices } = this.exchange.state
+      if (!agents.get(device)?.attended && !devices.get(device)?.handset) for (const call of calls) this.ask({ service: 'clearConnection', device, call })
+      if (!now && devices.has(device)) this.ask({ service: 'reportTelephone', device, registered: null })
     }
     for (const device of this.byDevice.keys()) this.report(device, this.registrar.of(device).length > 0)
     this.lamps.changed(changed)
@@ -453,8 +457,8 @@ export class Telephones {
       line.state = 'up'
       line.asked = undefined
       const { session } = request.accept({ statusCode: 200, body: sdpBody(sdp!) })
-      this.follow(line, session, () => this.end(line, { statusCode: 200 }))
-      return
+      line.session = session
+      return this.end(line, { statusCode: 200 })
     }
     this.settle(device)
   }
@@ -496,13 +500,12 @@ export class Telephones {
   }
 
   /** From now on what is done at the telephone in this dialog is heard. */
-  private follow(line: Line, session: Session, onAck?: () => void): void {
+  private follow(line: Line, session: Session): void {
     line.session = session
     session.delegate = {
       onAck: ({ message }) => {
         // Its answer, where we have offered.
-        if (message.body && !line.asked && /^v=0/.test(message.body)) void this.describe(line, { answer: message.body }).catch(() => {})
-        onAck?.()
+        if (/^v=0/.test(message.body)) void this.describe(line, { answer: message.body }).catch(() => this.left(line))
       },
       onAckTimeout: () => this.left(line),
       onBye: (request) => {

@@ -25,6 +25,7 @@ import {
 } from '../database/entities'
 import { moveMessages } from '../messages/messages'
 import { forgetSoundsOf } from '../own-sounds/own-sounds'
+import { tellOfAccounts } from '../telephones/accounts'
 
 /** The company's tables as one configuration, all of it at one moment. */
 export function readCompany(em: EntityManager): Promise<Company> {
@@ -212,6 +213,7 @@ export async function writeChanges(tx: EntityManager, changes: readonly CompanyC
   await tx.execute('set constraints all deferred')
   const lost = await losing(tx, changes)
   await forgetSoundsOf(tx, lost.map(({ id }) => id))
+  if (lost.some(({ isGone }) => isGone)) await tellOfAccounts(tx)
   for (const { id, owner, isGone } of lost) {
     // Nobody would read them any more: the operators do.
     const readers = owner === null && isGone ? (await tx.findOneOrFail(SettingsEntity, { id: 1 }, { disableIdentityMap: true })).operators : null

@@ -561,6 +561,19 @@ export const OwnSoundEntity = defineEntity({
   },
 })
 
+/** A telephone of the network, and its secret as digest needs it (RFC 8760). */
+export const TelephoneAccountEntity = defineEntity({
+  name: 'TelephoneAccount',
+  properties: {
+    telephone: p.string().primary(),
+    name: p.string(),
+    md5: p.string(),
+    sha256: p.string(),
+    by: p.string(),
+    at: p.datetime(),
+  },
+})
+
 /** What waits in somebody's mailbox: taken down by an operator, or left by a caller. `to` is a telephone or a line. */
 export const MessageEntity = defineEntity({
   name: 'Message',

@@ -38,6 +38,7 @@ import { ListeningRight } from './migrations/20270102_listening'
 import { Mailboxes } from './migrations/20270104_mailboxes'
 import { OwnSounds } from './migrations/20270105_own_sounds'
 import { DealtWithMessages } from './migrations/20270108_dealt_with_messages'
+import { TelephoneAccounts } from './migrations/20270109_telephone_accounts'
 import { CutInCodes } from './migrations/20270107_cut_in_codes'
 import { PassedOn } from './migrations/20270106_passed_on'
 import { Recordings } from './migrations/20270103_recordings'
@@ -104,6 +105,7 @@ export function connectDatabase(url: string, { query } = { query: limits.query a
         { name: '20270106_passed_on', class: PassedOn },
         { name: '20270107_cut_in_codes', class: CutInCodes },
         { name: '20270108_dealt_with_messages', class: DealtWithMessages },
+        { name: '20270109_telephone_accounts', class: TelephoneAccounts },
       ],
       snapshot: false,
       silent: true,

@@ -2,6 +2,7 @@ import type { DeviceId, NumberedEvent, Refusal, Request } from '~~/core/calls/mo
 import type { Snapshot } from '~~/core/calls/snapshot'
 import type { CompanyChange } from '~~/core/company/changes'
 import type { Position } from '~~/shared/feed'
+import type { TelephoneAccount } from '~~/shared/telephone-accounts'
 import { t } from '../language'
 
 /** The port to a telephone exchange. An adapter for another exchange replaces the stand-in without touching anything else. */
@@ -33,6 +34,8 @@ export interface ExchangeLink {
    * @throws ExchangeUnreachable when it can't be asked
    */
   history(since: Position | undefined): Promise<History>
+  /** Which telephones of the network may register from now on; said again to an exchange that comes back. */
+  telephones(accounts: TelephoneAccount[]): void
   /** Says at once, and with every beat from now on, whose consoles are open here. */
   present(devices: DeviceId[]): void
   close(): void

@@ -3,6 +3,7 @@ import { connect, type Socket } from 'node:net'
 import type { DeviceId, Request } from '~~/core/calls/model'
 import type { CompanyChange } from '~~/core/company/changes'
 import { type FromExchange, heartbeat, linkVersion, type ToExchange } from '~~/shared/link'
+import type { TelephoneAccount } from '~~/shared/telephone-accounts'
 import { LineReader } from '~~/shared/lines'
 import type { Position } from '~~/shared/feed'
 import { type ExchangeLink, type ExchangeReply, ExchangeSilent, ExchangeUnreachable, type History, type LinkListener, NotUnderstood } from './link'
@@ -40,6 +41,7 @@ export class StandInLink implements ExchangeLink {
   lastProblem: string | null = null
   private next: NodeJS.Timeout | undefined
   private here: DeviceId[] = []
+  private accounts: TelephoneAccount[] | null = null
   private readonly pending = new Map<string, Pending<ExchangeReply>>()
   private readonly inquiries = new Map<string, Pending<ExchangeReply | null>>()
   private readonly beating: NodeJS.Timeout
@@ -105,6 +107,11 @@ export class StandInLink implements ExchangeLink {
       socket.once('data', () => setImmediate(resolve))
       socket.once('close', () => resolve())
     })
+  }
+
+  telephones(accounts: TelephoneAccount[]): void {
+    this.accounts = accounts
+    if (this.welcomed) this.send({ type: 'telephones', accounts })
   }
 
   present(devices: DeviceId[]): void {
@@ -193,6 +200,7 @@ export class StandInLink implements ExchangeLink {
         this.log(`exchange link: up, epoch ${message.state.epoch}`)
         this.welcomed = true
         this.ping()
+        if (this.accounts) this.telephones(this.accounts)
         this.askAgain(message.state.epoch)
         return
       }

@@ -9,7 +9,7 @@ const pause = 1_000
 /** Starts the relay with the server; waits for the database as long as it takes. */
 export default defineNitroPlugin((nitro) => {
   const {
-    databaseUrl, exchangePort, linkToken, soundPort, recogniser, spillFolder, calendarOrigins, customerAddress, customerName, customerToken, session,
+    databaseUrl, exchangePort, linkToken, soundPort, sip, recogniser, spillFolder, calendarOrigins, customerAddress, customerName, customerToken, session,
   } = useRuntimeConfig()
   const logger = pino({ base: undefined })
   const log = (text: string) => logger.info(text)
@@ -20,7 +20,7 @@ export default defineNitroPlugin((nitro) => {
     while (!stopped && !relay) {
       try {
         relay = await Relay.start({
-          databaseUrl, exchangePort: Number(exchangePort), linkToken, soundPort: soundPort ? Number(soundPort) : null, recogniser,
+          databaseUrl, exchangePort: Number(exchangePort), linkToken, soundPort: soundPort ? Number(soundPort) : null, sip, recogniser,
           secret: session.password, spillFolder, log, readingProgram, bookProgram,
           customerSystem: customerAddress ? { name: customerName, address: customerAddress, token: customerToken } : null,
           calendarOrigins: calendarOrigins.split(',').map(origin => origin.trim()).filter(Boolean),

@@ -32,6 +32,7 @@ import shift from './shift'
 import signIn from './sign-in'
 import sound from './sound'
 import spokenName from './spoken-name'
+import telephones from './telephones'
 import trunks from './trunks'
 import upkeep from './upkeep'
 import wall from './wall'
@@ -74,6 +75,7 @@ export default {
   signIn,
   sound,
   spokenName,
+  telephones,
   trunks,
   upkeep,
   wall,

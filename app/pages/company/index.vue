@@ -166,7 +166,12 @@ watch(part, () => {
           @done="close"
           @close="close('')"
         />
-        <template v-else>
+        <TelephoneAccount
+          v-if="chosen?.id && part === 'telephones'"
+          :key="chosen.id"
+          :device="chosen.id"
+        />
+        <template v-if="!chosen || !company">
           <p class="soft">
             {{ t('company.chooseSomethingToChangeIt') }}
           </p>
