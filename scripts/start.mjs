@@ -164,7 +164,7 @@ async function giveTelephones(url) {
   const session = await fetch(`${url}/api/session`, { method: 'POST', headers, body: JSON.stringify({ signIn: 'admin', password: demoPassword }) })
   const cookie = session.headers.getSetCookie().map(one => one.split(';')[0]).join('; ')
   const accounts = await Promise.all(demoTelephones.map(async (device) => {
-    const answer = await fetch(`${url}/api/telephones/${device}/account`, { method: 'POST', headers: { ...headers, cookie } })
+    const answer = await fetch(`${url}/api/telephones/${device}/account`, { method: 'POST', headers: { ...headers, cookie }, body: '{}' })
     if (!answer.ok) throw new Stop(`The telephones could not be given their accounts: ${await answer.text()}`)
     return /** @type {{ address: string, name: string, secret: string }} */ (await answer.json())
   }))

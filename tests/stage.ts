@@ -171,6 +171,8 @@ export interface StageOptions {
   admin?: string
   /** With the sound process: people can be heard. */
   sound?: boolean
+  /** Where telephones of the network register. */
+  sip?: string
 }
 
 /** A stage of its own: exchange, server and database that nobody else uses. */
@@ -187,6 +189,7 @@ export async function buildStage(options: StageOptions = {}): Promise<{ stage: S
     databaseUrl: serverUrl,
     ...bare ? { exchange: '.output/exchange/main.mjs' } : { exchangeArgs: ['--pace', 'still', ...(options.exchangeArgs ?? [])] },
     ...options.sound && { sound: '.output/sound/main.mjs' },
+    sip: options.sip,
     serverEnv: { ...bare && { NUXT_DEMO: 'false' }, ...options.serverEnv },
     output: process.env.STAGE_OUTPUT ? 'inherit' : 'ignore',
   })

@@ -2,9 +2,10 @@ import { type ChildProcess, spawn } from 'node:child_process'
 import { createHash, randomUUID } from 'node:crypto'
 import { createSocket } from 'node:dgram'
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
-import { connect, createServer, type Socket } from 'node:net'
+import { connect, type Socket } from 'node:net'
 import { networkInterfaces, tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { anyPort } from '../scripts/processes.mjs'
 import { type TelephoneAccount, telephoneRealm } from '../shared/telephone-accounts'
 
 /** Telephones that nobody here wrote: Debian's baresip, with a tone as microphone and what it hears in a file. */
@@ -22,14 +23,6 @@ export function ownAddress(): string {
 export function accountOf(device: string, name: string, secret: string, unheard = 0): TelephoneAccount {
   const hash = (algorithm: string) => createHash(algorithm).update(`${name}:${telephoneRealm}:${secret}`).digest('hex')
   return { device, name, md5: hash('md5'), sha256: hash('sha256'), unheard }
-}
-
-export async function freePort(): Promise<number> {
-  const server = createServer()
-  await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))
-  const { port } = server.address() as { port: number }
-  await new Promise(resolve => server.close(resolve))
-  return port
 }
 
 /** A tone as WAV (8 kHz, 16 bits). */
@@ -84,7 +77,7 @@ export class Baresip {
   /** @param where `address:port` of the exchange; `more`: parameters of its account */
   static async start(name: string, secret: string, where: string, tone: number, more = ''): Promise<Baresip> {
     const set = new Baresip()
-    const [sip, control] = [await freePort(), await freePort()]
+    const [sip, control] = [await anyPort(), await anyPort()]
     const { folder } = set
     await firstTry(name, where)
     mkdirSync(join(folder, 'heard'), { recursive: true })
@@ -129,16 +122,25 @@ export class Baresip {
     this.events.length = 0
   }
 
+  /** Bytes of what it has heard in its latest call. */
+  get heard(): number {
+    return this.latest?.length ?? 0
+  }
+
   /** What it has heard in the last second of what it kept, by frequency. */
   hears(frequency: number, second = 1): number {
-    const folder = join(this.folder, 'heard')
-    const files = readdirSync(folder).filter(name => name.endsWith('-dec.wav')).map(name => join(folder, name))
-    const latest = files.sort((a, b) => statSync(b).mtimeMs - statSync(a).mtimeMs)[0]
-    if (!latest) return 0
-    const bytes = readFileSync(latest)
+    const bytes = this.latest
+    if (!bytes) return 0
     const begin = bytes.indexOf('data') + 8
     const samples = new Int16Array(bytes.buffer.slice(bytes.byteOffset + begin, bytes.byteOffset + bytes.length - ((bytes.length - begin) % 2)))
     return samples.length < 8_000 * second ? 0 : loudness(samples.slice(-8_000 * second), frequency)
+  }
+
+  private get latest(): Buffer | null {
+    const folder = join(this.folder, 'heard')
+    const files = readdirSync(folder).filter(name => name.endsWith('-dec.wav')).map(name => join(folder, name))
+    const latest = files.sort((a, b) => statSync(b).mtimeMs - statSync(a).mtimeMs)[0]
+    return latest ? readFileSync(latest) : null
   }
 
   async stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {

@@ -46,7 +46,7 @@ export class Digest {
     if (!said) return this.firstChallenge(`${from} ${who}`)
     const account = this.accounts(said.username)
     const algorithm = algorithms.find(([name]) => name === (said.algorithm ?? 'MD5').toUpperCase())
-    if (!algorithm || said.realm !== this.realm) return this.challenge(false)
+    if (!algorithm || said.realm !== this.realm) return this.challenge(false, this.isOld(key))
     const hash = (text: string) => createHash(algorithm[1]).update(text).digest('hex')
     // Whoever is not known is told no sooner than one whose secret is wrong.
     const secret = account ? (algorithm[1] === 'md5' ? account.md5 : account.sha256) : hash('nobody')
@@ -56,9 +56,9 @@ export class Digest {
       : hash(`${secret}:${said.nonce}:${second}`)
     if (!same(wanted, said.response) || !account) {
       this.wrong(key, from, said.username)
-      return this.challenge(false, (this.unproved.get(key)?.times ?? 0) > 1)
+      return this.challenge(false, this.isOld(key))
     }
-    if (!this.isFresh(said.nonce, said.qop === 'auth' ? parseInt(said.nc, 16) : null)) return this.challenge(true)
+    if (!this.isFresh(said.nonce, said.qop === 'auth' ? parseInt(said.nc, 16) : null)) return this.challenge(true, this.isOld(key))
     this.tries.delete(key)
     const { times = 0, old = false } = this.unproved.get(key) ?? {}
     this.unproved.set(key, { times: 0, old: algorithm[1] === 'md5' && (old || times > 1) })
@@ -78,10 +78,15 @@ export class Digest {
     this.unproved.delete(key)
     this.unproved.set(key, { times: times + 1, old })
     if (this.unproved.size > mostCounted) this.unproved.delete(this.unproved.keys().next().value!)
-    return this.challenge(false, old || times > 0)
+    return this.challenge(false, this.isOld(key))
   }
 
-  private challenge(stale: boolean, old = false): { challenge: string[] } {
+  private isOld(key: string): boolean {
+    const { times = 0, old = false } = this.unproved.get(key) ?? {}
+    return old || times > 1
+  }
+
+  private challenge(stale: boolean, old: boolean): { challenge: string[] } {
     const begun = this.now().toString(36)
     const salt = randomBytes(6).toString('hex')
     const nonce = `${begun}.${salt}.${this.sign(`${begun}.${salt}`)}`

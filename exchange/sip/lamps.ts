@@ -1,5 +1,5 @@
 import {
-  C, Grammar, type IncomingRequestMessage, NonInviteClientTransaction, type OutgoingRequestMessage, type URI, type UserAgentCore, UserAgentClient,
+  C, type IncomingRequestMessage, type NameAddrHeader, NonInviteClientTransaction, type OutgoingRequestMessage, type URI, type UserAgentCore, UserAgentClient,
 } from 'sip.js/lib/core/index.js'
 import { randomBytes } from 'node:crypto'
 import type { Call, DeviceId, ExchangeState } from '../../core/calls/model'
@@ -49,8 +49,8 @@ export class Lamps {
     if (message.toTag && known?.device !== device) return void core.replyStateless(message, { statusCode: 481 })
     if (event !== 'message-summary' && event !== 'dialog') return void core.replyStateless(message, { statusCode: 489, extraHeaders: ['Allow-Events: dialog, message-summary'] })
     const number = message.ruri?.user ?? ''
-    const of = known?.of ?? (event === 'dialog' ? lampOf(this.state(), decodeURIComponent(number)) : device)
-    const target = Grammar.URIParse(/<([^>]+)>/.exec(message.getHeader('contact') ?? '')?.[1] ?? message.getHeader('contact')?.split(';')[0] ?? '')
+    const of = known?.of ?? (event === 'dialog' ? lampOf(this.state(), number) : device)
+    const target = message.hasHeader('contact') ? (message.parseHeader('contact') as NameAddrHeader).uri : undefined
     if (!of) return void core.replyStateless(message, { statusCode: 404 })
     if (!known && (!target || [...this.all.values()].filter(lamp => lamp.device === device).length >= mostOfOne)) {
       return void core.replyStateless(message, { statusCode: target ? 503 : 400 })

@@ -1,5 +1,6 @@
-import { Grammar, type IncomingRequestMessage, type URI } from 'sip.js/lib/core/index.js'
+import type { IncomingRequestMessage, NameAddrHeader, URI } from 'sip.js/lib/core/index.js'
 import type { DeviceId } from '../../core/calls/model'
+import { allContacts } from './reading'
 import type { Peer } from './wire'
 
 /** Where telephones are (RFC 3261, section 10): a person may have several at one number, and all of them ring. */
@@ -35,20 +36,19 @@ export class Registrar {
    * @returns what it is answered: a status, and header fields
    */
   register(device: DeviceId, message: IncomingRequestMessage, peer: Peer): { statusCode: number, extraHeaders: string[] } {
-    const contacts = message.getHeaders('contact')
+    const contacts = message.getHeaders('contact').map((_, at) => message.parseHeader('contact', at) as NameAddrHeader)
     const asked = seconds(message.getHeader('expires'))
     const own = this.bindings.get(device) ?? new Map<string, Binding>()
-    if (contacts.length === 1 && contacts[0]!.trim() === '*') {
-      if (asked !== 0) return { statusCode: 400, extraHeaders: [] }
+    if (message.hasHeader(allContacts)) {
+      if (asked !== 0 || contacts.length > 0) return { statusCode: 400, extraHeaders: [] }
       own.clear()
     }
     else {
       const changes = []
       for (const contact of contacts) {
-        const [, inside, after] = /<([^>]+)>(.*)$/.exec(contact) ?? [null, contact.split(';')[0]!.trim(), contact]
-        const uri = Grammar.URIParse(inside!)
-        if (!uri || uri.scheme !== 'sip') return { statusCode: 400, extraHeaders: [] }
-        const wanted = seconds(/;\s*expires\s*=\s*"?(\d+)/i.exec(after ?? '')?.[1]) ?? asked ?? usual
+        const { uri } = contact
+        if (uri.scheme !== 'sip') return { statusCode: 400, extraHeaders: [] }
+        const wanted = seconds(contact.getParam('expires') ?? undefined) ?? asked ?? usual
         changes.push({ uri, lasts: wanted === 0 ? 0 : Math.min(longest, Math.max(shortest, wanted)) })
       }
       const later = changes.some(({ uri }) => isLater(own.get(uri.toString()), message))

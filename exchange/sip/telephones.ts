@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import {
-  C, type IncomingInviteRequest, type IncomingReferRequest, IncomingRequestMessage, type IncomingResponseMessage, Levels, LoggerFactory, type Session,
+  C, type IncomingInviteRequest, type IncomingReferRequest, IncomingRequestMessage, type IncomingResponseMessage, Levels, LoggerFactory,
+  type NameAddrHeader, type Session,
   SessionState, URI, UserAgentCore,
 } from 'sip.js/lib/core/index.js'
 import type { Call, CallId, Cause, DeviceId, NumberedEvent, RefusalCode, Request } from '../../core/calls/model'
@@ -13,6 +14,7 @@ import { dialled, slotOf } from './dialled'
 import { Digest } from './digest'
 import { Lamps } from './lamps'
 import { type Binding, elsewhere, hangUp, isHold, type Line, newLine, quoted, sayBye, sdpBody } from './line'
+import { unescaped } from './reading'
 import { Registrar } from './registrar'
 import { SoundDoor, SoundRefused } from './sound-door'
 import { type Peer, type Protocol, Wire, type WireOptions } from './wire'
@@ -201,10 +203,7 @@ export class Telephones {
   }
 
   private learn(message: IncomingRequestMessage, peer: Peer): void {
-    for (const contact of message.getHeaders('contact')) {
-      const uri = /<([^>]+)>/.exec(contact)?.[1] ?? contact.split(';')[0]!
-      this.wire.learn(uri, peer)
-    }
+    for (const at of message.getHeaders('contact').keys()) this.wire.learn((message.parseHeader('contact', at) as NameAddrHeader).uri.toRaw(), peer)
   }
 
   private ask(request: Request): Reply {
@@ -473,7 +472,7 @@ export class Telephones {
       const reply = this.ask({ service: 'directedPickupCall', device, call: replaced.call })
       return reply.refusal ? { refusal: reply.refusal.code } : { call: replaced.call }
     }
-    const digits = decodeURIComponent(message.ruri?.user ?? '')
+    const digits = message.ruri?.user ?? ''
     const wanted = dialled(state, device, digits)
     if (!wanted) return null
     const request = 'begins' in wanted ? wanted.begins : wanted.does
@@ -553,7 +552,7 @@ export class Telephones {
     const [, user, query] = /sips?:([^@;?>]+)@[^?>]*(?:\?([^>]*))?/i.exec(request.message.getHeader('refer-to') ?? '') ?? []
     if (!user || call === null) return void request.reject({ statusCode: user ? 481 : 400 })
     const replaces = new URLSearchParams(query ?? '').get('Replaces')
-    const reply = this.ask(this.passedOn(device, call, decodeURIComponent(user), replaces))
+    const reply = this.ask(this.passedOn(device, call, unescaped(user) ?? '', replaces))
     if (reply.refusal) return void request.reject({ statusCode: 603, reasonPhrase: 'Declined' })
     request.accept({ statusCode: 202, extraHeaders: this.ownHeaders(line) })
     if (request.message.getHeader('refer-sub')?.trim().toLowerCase() === 'false') return

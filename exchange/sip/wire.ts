@@ -1,7 +1,8 @@
 import { createSocket, type Socket as UdpSocket } from 'node:dgram'
 import { createServer as createTcpServer, type Server, type Socket } from 'node:net'
 import { createServer as createTlsServer } from 'node:tls'
-import { IncomingRequestMessage, IncomingResponseMessage, type Logger, Parser } from 'sip.js/lib/core/index.js'
+import { type IncomingRequestMessage, IncomingResponseMessage, type Logger } from 'sip.js/lib/core/index.js'
+import { readMessage } from './reading'
 import { Once, Repeater } from './repeating'
 
 /** SIP messages over UDP, TCP and TLS (RFC 3261, section 18): read, and sent to where they belong. */
@@ -28,8 +29,9 @@ export const longestMessage = 64 * 1024
 const mostConnections = 5_000
 /** A connection on which nothing comes for so long (milliseconds) is closed. */
 const idleFor = 15 * 60_000
-/** Messages a second from one address: what a busy trunk sends, and no more. */
+/** Messages a second from one port, what a busy trunk sends, and from one address. */
 const mostFromOne = 400
+const mostFromAddress = 4_000
 
 const keyOf = ({ protocol, address, port }: Peer) => `${protocol}:${address}:${port}`
 
@@ -118,7 +120,6 @@ export class Wire {
   }
 
   private put(text: string, peer: Peer): void {
-    if (process.env.SIP_TRACE) console.error(`>>> ${peer.protocol} ${peer.address}:${peer.port}\n${text}`)
     if (peer.protocol === 'udp') return this.udp.send(text, peer.port, peer.address, () => {})
     const connection = this.connections.get(keyOf(peer))
     if (!connection || connection.destroyed) return this.logger.warn(`the connection of ${keyOf(peer)} has gone`)
@@ -127,12 +128,15 @@ export class Wire {
   }
 
   private take(text: string, peer: Peer): void {
-    if (process.env.SIP_TRACE) console.error(`<<< ${peer.protocol} ${peer.address}:${peer.port}\n${text}`)
-    const count = (this.counted.get(peer.address) ?? 0) + 1
-    this.counted.set(peer.address, count)
+    // One that has gone mad takes nothing away from others behind the same router.
+    const isTooMuch = ([[peer.address, mostFromAddress], [keyOf(peer), mostFromOne]] as const).some(([who, most]) => {
+      const count = (this.counted.get(who) ?? 0) + 1
+      this.counted.set(who, count)
+      return count > most
+    })
     // What only keeps a way open through routers (RFC 5626), and what is too much.
-    if (count > mostFromOne || text.length > longestMessage || text.trim() === '') return
-    const message = readMessage(text, peer, this.logger)
+    if (isTooMuch || text.length > longestMessage || text.trim() === '') return
+    const message = readMessage(text, peer)
     if (!message) return
     if (message instanceof IncomingResponseMessage) {
       this.repeater.answered(message.viaBranch, message.method, message.statusCode ?? 0)
@@ -195,35 +199,6 @@ export function nextMessage(bytes: Buffer): { text: string, end: number } | 'bro
   const end = head + 4 + Number(length ?? 0)
   if (length === undefined || end > longestMessage) return 'broken'
   return bytes.length < end ? null : { text: bytes.subarray(0, end).toString('utf8'), end }
-}
-
-/**
- * Reads a message of somebody else's, with where it came from written at its top (RFC 3261, section 18.2.1; RFC 3581).
- * @returns null for whatever is none: it is answered by nothing
- */
-export function readMessage(text: string, peer: Peer, logger: Logger): IncomingRequestMessage | IncomingResponseMessage | null {
-  const line = /^(?:[A-Z]{1,20} \S{1,1000} SIP\/2\.0|SIP\/2\.0 [1-6]\d\d [^\r\n]*)\r\n/.exec(text)?.[0]
-  if (!line) return null
-  const isRequest = !line.startsWith('SIP/2.0 ')
-  try {
-    const message = Parser.parseMessage(isRequest ? withSource(text, peer) : text, logger)
-    if (!message?.via || !message.viaBranch || !message.fromTag || !message.callId || !message.to) return null
-    const [cseq, method] = (message.getHeader('cseq') ?? '').split(/\s+/)
-    if (!/^\d{1,10}$/.test(cseq ?? '') || Number(cseq) >= 2 ** 31) return null
-    // What a request is must stand there twice alike (RFC 4475, section 3.1.2.17).
-    if (isRequest && message.method !== method) return null
-    return message
-  }
-  catch {
-    return null
-  }
-}
-
-function withSource(text: string, { protocol, address, port }: Peer): string {
-  return text.replace(/^(via|v)([ \t]*:[ \t]*SIP[ \t]*\/[ \t]*2\.0[ \t]*\/[ \t]*)[A-Za-z]+([^,\r\n]*)/im, (_, name: string, before: string, rest: string) => {
-    const plain = rest.replace(/;[ \t]*(rport|received)([ \t]*=[^;,\r\n]*)?/gi, '').trimEnd()
-    return `${name}${before}${protocol.toUpperCase()}${plain};received=${address};rport=${port}`
-  })
 }
 
 /** Where an answer goes: to where its request came from. */

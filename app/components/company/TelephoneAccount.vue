@@ -24,7 +24,7 @@ onMounted(load)
 async function give(): Promise<void> {
   said.value = ''
   await send({}, async () => {
-    told.value = await $fetch<TelephoneSecret>(address, { method: 'POST' })
+    told.value = await $fetch<TelephoneSecret>(address, { method: 'POST', body: {} })
     asks.value = null
     kept.value = await $fetch<TelephoneAccountsKept>('/api/telephones')
   })
@@ -39,6 +39,13 @@ async function take(): Promise<void> {
   })
 }
 
+const section = useTemplateRef<HTMLElement>('section')
+// What is shown this once is seen whole.
+watch(told, async () => {
+  await nextTick()
+  section.value?.scrollIntoView({ block: 'end' })
+})
+
 const facts = computed(() => told.value
   ? [
       { what: t('telephones.server'), is: told.value.address }, { what: t('telephones.name'), is: told.value.name },
@@ -51,6 +58,7 @@ const picture = computed(() => `data:image/svg+xml,${encodeURIComponent(renderSV
 
 <template>
   <section
+    ref="section"
     class="account"
     :aria-label="t('telephones.ofTheNetwork')"
   >
