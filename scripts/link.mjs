@@ -34,7 +34,7 @@ export async function talkTo(stack, onEvent = () => {}) {
     })
   })
   await once(socket, 'connect')
-  say({ type: 'hello', version: 7, token: stack.token })
+  say({ type: 'hello', version: 8, token: stack.token })
   await welcome
   /** @param {object} message */
   const pong = message => new Promise((resolve) => {

@@ -95,6 +95,11 @@ export async function installRecogniser() {
   await installDebianPackages(['espeak-ng', 'pocketsphinx', 'pocketsphinx-en-us'], () => answerOf('which', ['pocketsphinx_continuous', 'espeak-ng']) !== null)
 }
 
+/** Telephones that nobody here wrote, for the tests. */
+export async function installTelephones() {
+  await installDebianPackages(['baresip-core'], () => answerOf('which', ['baresip']) !== null)
+}
+
 /** What stands in for the office's calendars and for its list of who is where. */
 export const officeProgram = join(root, '.output/exchange/office.mjs')
 

@@ -28,7 +28,8 @@ run(async () => {
   }
   if (part === undefined || part === 'exchange') {
     // Telephones are heard at the sound process: the exchange is told where that will be.
-    if (env.NUXT_SIP && !env.NUXT_SOUND_PORT) throw new Stop('NUXT_SIP needs NUXT_SOUND_PORT beside it: the port of the sound process, where telephones are heard.')
+    if (env.NUXT_SIP && !env.NUXT_SOUND_PORT)
+      throw new Stop('NUXT_SIP needs NUXT_SOUND_PORT beside it: the port of the sound process, where telephones are heard.')
     const sip = env.NUXT_SIP ? ['--sip', env.NUXT_SIP, '--sound', env.NUXT_SOUND_PORT ?? ''] : []
     env.NUXT_EXCHANGE_PORT = String(await keep('exchange', () => ['--port', env.NUXT_EXCHANGE_PORT ?? '0', ...sip], env))
   }

@@ -1,4 +1,4 @@
-import { chromium, buildWhenStale, installChromium, installNpmPackages, installRecogniser, installVoices } from './packages.mjs'
+import { chromium, buildWhenStale, installChromium, installNpmPackages, installRecogniser, installTelephones, installVoices } from './packages.mjs'
 import { must, mustAll } from './processes.mjs'
 import { run, say } from './say.mjs'
 
@@ -21,7 +21,10 @@ run(async () => {
     say('lint and type check')
     await mustAll(looks)
   }
-  if (wants('unit') || wants('e2e')) await installRecogniser()
+  if (wants('unit') || wants('e2e')) {
+    await installRecogniser()
+    await installTelephones()
+  }
   if (wants('unit')) {
     say('unit and property-based tests')
     await must('npx', ['vitest', 'run'], 'A unit test failed: see above.')

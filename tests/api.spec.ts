@@ -289,6 +289,10 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   for (const [method, path] of [['post', '/api/house-directory/look'], ['put', '/api/house-directory']] as const)
     await ask(admin, method, path, 422, { data: directory })
   await ask(admin, 'delete', '/api/house-directory', 200)
+  await ask(admin, 'get', '/api/telephones', 200)
+  await ask(ines, 'get', '/api/telephones', 403)
+  await ask(admin, 'post', '/api/telephones/{device}/account', 409, { segment: 't2150', data: {} })
+  await ask(admin, 'delete', '/api/telephones/{device}/account', 404, { segment: 't2150' })
   const provider = {
     name: 'House', issuer: 'https://127.0.0.1', clientId: 'x', secret: 'y', scopes: 'openid', address: 'https://x', signIn: 'sub', groups: 'groups', roles: [],
     otherwise: null, makes: false,
@@ -309,16 +313,17 @@ test('every good answer, and the bad ones, are as described', async ({ stage }) 
   stage.cast.present([])
 
   // The rest is tried where it changes nothing for others: a new password in `doors.spec.ts`, an address book in `connections.spec.ts`, a charge in
-  // `charges.spec.ts`, the house's directory and its identity provider in specs of their own, sound in `talking.spec.ts`, the feed
+  // `charges.spec.ts`, the house's directory and its identity provider and telephones in specs of their own, sound in `talking.spec.ts`, the feed
   // everywhere.
   const untried = Object.entries(described.document.paths)
     .flatMap(([path, methods]) => Object.keys(methods).map(method => `${method} ${path}`))
     .filter(name => !heard.get(name)?.has(200))
   expect(untried.sort()).toEqual([
+    'delete /api/telephones/{device}/account',
     'get /api/feed', 'get /api/messages/{id}/sound', 'get /api/own-sounds/{place}/sound', 'get /api/recordings/{id}/sound',
     'post /api/accounts/{signIn}/password', 'post /api/address-books', 'post /api/house-directory/look',
     'post /api/identity/begin', 'post /api/identity/ended', 'post /api/identity/finish', 'post /api/password', 'post /api/session', 'post /api/sound',
-    'post /api/spoken-names',
+    'post /api/spoken-names', 'post /api/telephones/{device}/account',
     'put /api/charges/{id}', 'put /api/house-directory', 'put /api/identity/settings',
   ])
 })

@@ -1,7 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { createHash, randomUUID } from 'node:crypto'
 import { createSocket } from 'node:dgram'
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { connect, type Socket } from 'node:net'
 import { networkInterfaces, tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,8 +9,6 @@ import { anyPort } from '../scripts/processes.mjs'
 import { type TelephoneAccount, telephoneRealm } from '../shared/telephone-accounts'
 
 /** Telephones that nobody here wrote: Debian's baresip, with a tone as microphone and what it hears in a file. */
-
-export const isBaresipThere = existsSync('/usr/bin/baresip')
 
 /** An address of this machine that is not loopback: baresip takes no other. */
 export function ownAddress(): string {
@@ -85,7 +83,7 @@ export class Baresip {
     writeFileSync(join(folder, 'config'), [
       'module_path /usr/lib/baresip/modules', 'module account.so', 'module g711.so', 'module aufile.so', 'module sndfile.so',
       'module_app menu.so', 'module_app ctrl_tcp.so', 'module_app mwi.so', `sip_listen ${where.split(':')[0]}:${sip}`, `ctrl_tcp_listen 127.0.0.1:${control}`,
-      `audio_source aufile,${join(folder, 'tone.wav')}`, 
+      `audio_source aufile,${join(folder, 'tone.wav')}`,
       `snd_path ${join(folder, 'heard')}`, 'ausrc_srate 8000', 'auplay_srate 8000', 'call_max_calls 4', 'ring_aufile none', 'ringback_disabled yes', '',
     ].join('\n'))
     writeFileSync(join(folder, 'accounts'), `<sip:${name}@${where};transport=udp>;auth_pass=${secret};regint=60${more}\n`)

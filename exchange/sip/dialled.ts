@@ -1,6 +1,5 @@
 import type { Call, CallId, DeviceId, ExchangeState, Request } from '../../core/calls/model'
 import { callsOf, connectionOf } from '../../core/calls/questions'
-import { lookUp } from '../../core/company/lookups'
 
 /** What a telephone does by what is dialled at it. Forwarding and do not disturb by the codes of ETS 300 738; the rest stands in docs/telephones.md. */
 
@@ -55,5 +54,5 @@ function heldBy(state: ExchangeState, device: DeviceId): CallId | undefined {
 
 /** Who is seen at a lamp that a telephone asks for by number: a telephone or a park slot. */
 export function lampOf(state: ExchangeState, number: string): DeviceId | undefined {
-  return Object.values(state.company.telephones).find(telephone => telephone.number === number)?.id ?? lookUp(state.company.slots, slotOf(state, number) ?? '')?.id
+  return Object.values(state.company.telephones).find(telephone => telephone.number === number)?.id ?? slotOf(state, number)
 }

@@ -27,7 +27,11 @@ export class Digest {
    * @param realm of the house, as telephones hash it
    * @param now a clock in milliseconds
    */
-  constructor(private readonly realm: string, private readonly accounts: (name: string) => TelephoneAccount | undefined, private readonly now: () => number = Date.now) {}
+  constructor(
+    private readonly realm: string,
+    private readonly accounts: (name: string) => TelephoneAccount | undefined,
+    private readonly now: () => number = Date.now,
+  ) {}
 
   /** Those who guess, the latest first. */
   get guessing(): Tries[] {

@@ -47,7 +47,8 @@ export class Lamps {
     const known = message.toTag ? this.all.get(keyOf(message.callId, message.toTag)) : undefined
     const event = message.getHeader('event')?.split(';')[0]?.trim().toLowerCase()
     if (message.toTag && known?.device !== device) return void core.replyStateless(message, { statusCode: 481 })
-    if (event !== 'message-summary' && event !== 'dialog') return void core.replyStateless(message, { statusCode: 489, extraHeaders: ['Allow-Events: dialog, message-summary'] })
+    if (event !== 'message-summary' && event !== 'dialog')
+      return void core.replyStateless(message, { statusCode: 489, extraHeaders: ['Allow-Events: dialog, message-summary'] })
     const number = message.ruri?.user ?? ''
     const of = known?.of ?? (event === 'dialog' ? lampOf(this.state(), number) : device)
     const target = message.hasHeader('contact') ? (message.parseHeader('contact') as NameAddrHeader).uri : undefined
@@ -137,5 +138,6 @@ function dialogOf(call: Call, of: DeviceId, known: KnownDialog | undefined): str
   const isAnswered = isSlot(of) || (own.state !== 'alerting' && othersOf(call, of).some(({ state }) => state === 'connected' || state === 'held'))
   const tags = known ? ` call-id="${escaped(known.callId)}" local-tag="${escaped(known.remoteTag)}" remote-tag="${escaped(known.localTag)}"` : ''
   const direction = call.calling === of ? 'initiator' : 'recipient'
-  return `<dialog id="${escaped(call.id)}"${tags} direction="${direction}"><state>${isAnswered ? 'confirmed' : own.state === 'alerting' ? 'early' : 'proceeding'}</state></dialog>\r\n`
+  const state = isAnswered ? 'confirmed' : own.state === 'alerting' ? 'early' : 'proceeding'
+  return `<dialog id="${escaped(call.id)}"${tags} direction="${direction}"><state>${state}</state></dialog>\r\n`
 }

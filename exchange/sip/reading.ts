@@ -127,11 +127,12 @@ function readNameAddress(text: string): NameAddrHeader | null {
 export function readUri(text: string): URI | null {
   const [, number] = /^tel:([+0-9*#A-Da-d().-]{1,60})(?:;.*)?$/i.exec(text) ?? []
   if (number) return new URI('tel', number.replace(/[().-]/g, ''), 'invalid')
-  const [, scheme, user, host, port, parameters, headers] = /^(sips?):(?:([^@<>"\s]{1,500})@)?(\[[0-9a-f:.]{2,45}\]|[a-z0-9._-]{1,255})(?::(\d{1,5}))?((?:;[^;?<>"\s]*)*)(?:\?(\S*))?$/i
-    .exec(text) ?? []
+  const [, scheme, user, place, headers] = /^(sips?):(?:([^@<>"\s]{1,500})@)?([^?\s]+)(?:\?(\S*))?$/i.exec(text) ?? []
+  const [, host, port, parameters] = /^(\[[0-9a-f:.]{2,45}\]|[a-z0-9._-]{1,255})(?::(\d{1,5}))?((?:;[^;?<>"\s]*)*)$/i.exec(place ?? '') ?? []
   const name = user === undefined ? undefined : unescaped(user.split(':')[0]!)
   if (!host || name === null || Number(port ?? 0) > 65_535) return null
-  const fields = Object.fromEntries((headers ?? '').split('&').filter(Boolean).map(pair => [pair.split('=')[0]!, [unescaped(pair.split('=').slice(1).join('=')) ?? '']]))
+  const pairs = (headers ?? '').split('&').filter(Boolean).map(pair => pair.split('='))
+  const fields = Object.fromEntries(pairs.map(([name, ...value]) => [name!, [unescaped(value.join('=')) ?? '']]))
   return new URI(scheme!.toLowerCase(), name as string, host, port === undefined ? undefined : Number(port), readParameters(parameters ?? ''), fields)
 }
 

@@ -29,11 +29,12 @@ export class SoundDoor {
    * @throws SoundRefused when there is nothing in the description that can be done; any other error when nobody answers
    */
   async describe(asked: TelephoneSound): Promise<TelephoneSoundAnswer> {
-    const answer = await this.ask('/telephones', asked)
+    const answer = await this.patiently(asked)
     const { port, sdp } = telephoneSoundAnswer.validateSync(answer)
     // What it must be told again when it has ended in between: the port that the telephone knows, and how the telephone describes itself.
     const theirs = asked.answer ?? asked.offer
-    if (port !== 0) this.given.set(asked.session, { ...asked, port, offer: undefined, answer: theirs ?? this.given.get(asked.session)?.answer, alone: undefined })
+    const kept = theirs ?? this.given.get(asked.session)?.answer
+    if (port !== 0) this.given.set(asked.session, { ...asked, port, offer: undefined, answer: kept, alone: undefined })
     return { port, sdp }
   }
 
@@ -43,6 +44,20 @@ export class SoundDoor {
 
   close(): void {
     this.closed = true
+  }
+
+  /** A sound process that has just ended is back in a moment: nobody's telephone stays silent for that. */
+  private async patiently(asked: TelephoneSound): Promise<unknown> {
+    const begin = performance.now()
+    for (;;) {
+      try {
+        return await this.ask('/telephones', asked)
+      }
+      catch (error) {
+        if (error instanceof SoundRefused || performance.now() - begin > answerWithin) throw error
+        await new Promise(resolve => setTimeout(resolve, pause))
+      }
+    }
   }
 
   private async ask(path: string, body: object): Promise<unknown> {

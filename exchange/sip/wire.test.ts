@@ -15,6 +15,9 @@ const plain = [
   'INVITE sip:2105@house SIP/2.0', 'Via: SIP/2.0/UDP 10.0.0.7:5060;branch=z9hG4bKa1;rport', 'Max-Forwards: 70', 'To: <sip:2105@house>',
   'From: "Keziah" <sip:2104@house>;tag=k', 'Call-ID: c1', 'CSeq: 7 INVITE', 'Contact: <sip:2104@10.0.0.7>', 'Content-Length: 0', '', '',
 ]
+const answer = (status: string, via: string | undefined, cseq = '7 INVITE') => [
+  `SIP/2.0 ${status}`, `Via: ${via}`, 'To: <sip:2105@house>;tag=z', 'From: <sip:2104@house>;tag=k', 'Call-ID: c1', `CSeq: ${cseq}`, '', '',
+].join('\r\n')
 const without = (name: string) => plain.filter(line => !line.startsWith(name))
 const read = (lines: string[]) => readMessage(lines.join('\r\n'), peer)
 
@@ -35,7 +38,7 @@ describe('a message of somebody else\'s', () => {
       ],
       '3.1.1.3 escaped signs in its address': plain.map(line => line.replace('sip:2105@house SIP', 'sip:sips%3Auser%40house@house SIP')),
       '3.1.1.5 no space before a name': plain.map(line => line.replace('"Keziah" <', 'Keziah<')),
-      '3.1.1.6 long values': [...without('Call-ID'.toString()).slice(0, -3), `Call-ID: ${'x'.repeat(500)}`, `Subject: ${'y'.repeat(3_000)}`, 'Content-Length: 0', '', ''],
+      '3.1.1.6 long values': [...without('Call-ID').slice(0, -3), `Call-ID: ${'x'.repeat(500)}`, `Subject: ${'y'.repeat(3_000)}`, '', ''],
       '3.1.1.13 a method that nobody knows': plain.map(line => line.replace('INVITE', 'NEWMETHOD')),
     }
     for (const [name, lines] of Object.entries(odd)) expect(read(lines), name).not.toBeNull()
@@ -56,7 +59,8 @@ describe('a message of somebody else\'s', () => {
   })
 
   it('never throws, whatever it holds', () => {
-    const bytes = fc.string({ unit: fc.constantFrom('\r\n', ' ', ':', ';', '<', '>', '"', '=', '%', '\u0000', '\uD800', 'sip:', 'Via', 'a', '9', '\t', ','), maxLength: 60 })
+    const signs = ['\r\n', ' ', ':', ';', '<', '>', '"', '=', '%', '\u0000', '\uD800', 'sip:', 'Via', 'a', '9', '\t', ',']
+    const bytes = fc.string({ unit: fc.constantFrom(...signs), maxLength: 60 })
     const broken = fc.tuple(fc.nat(plain.length - 1), fc.nat(60), fc.nat(20), bytes, fc.boolean()).map(([line, at, cut, put, whole]) => plain
       .map((text, index) => index === line ? (whole ? put : text.slice(0, at) + put + text.slice(at + cut)) : text).join('\r\n'))
     fc.assert(fc.property(broken, (text) => {
@@ -110,7 +114,7 @@ describe('messages over UDP', () => {
     say(invite)
     await until(() => heard.length).toBe(1)
     const via = (heard[0] as IncomingRequestMessage).getHeader('via')
-    const refused = ['SIP/2.0 486 Busy Here', `Via: ${via}`, 'To: <sip:2105@house>;tag=z', 'From: <sip:2104@house>;tag=k', 'Call-ID: c1', 'CSeq: 7 INVITE', '', ''].join('\r\n')
+    const refused = answer('486 Busy Here', via)
     wire.send(refused)
     await until(() => got.length).toBe(1)
     say(invite)
@@ -126,12 +130,12 @@ describe('messages over UDP', () => {
   it('that nobody answers are said again, until somebody does', async () => {
     got.length = 0
     const request = [
-      `NOTIFY sip:2104@127.0.0.1:${telephone.address().port} SIP/2.0`, `Via: SIP/2.0/UDP 127.0.0.1:${wire.port};branch=z9hG4bKours`, 'To: <sip:2104@house>;tag=k',
-      'From: <sip:2105@house>;tag=z', 'Call-ID: c2', 'CSeq: 1 NOTIFY', '', '',
+      `NOTIFY sip:2104@127.0.0.1:${telephone.address().port} SIP/2.0`, `Via: SIP/2.0/UDP 127.0.0.1:${wire.port};branch=z9hG4bKours`,
+      'To: <sip:2104@house>;tag=k', 'From: <sip:2105@house>;tag=z', 'Call-ID: c1', 'CSeq: 1 NOTIFY', '', '',
     ].join('\r\n')
     wire.send(request)
     await until(() => got.length).toBe(3)
-    say(['SIP/2.0 200 OK', 'Via: SIP/2.0/UDP 127.0.0.1;branch=z9hG4bKours', 'To: <sip:2104@house>;tag=k', 'From: <sip:2105@house>;tag=z', 'Call-ID: c2', 'CSeq: 1 NOTIFY', '', ''].join('\r\n'))
+    say(answer('200 OK', 'SIP/2.0/UDP 127.0.0.1;branch=z9hG4bKours', '1 NOTIFY'))
     await until(() => heard.length).toBe(3)
     expect(got.every(text => text === request)).toBe(true)
   })
@@ -151,7 +155,7 @@ describe('messages over UDP', () => {
     socket.write(`\r\n\r\n${plain.join('\r\n').replace('UDP', 'TCP').replace('a1', 'tcp')}`)
     const over = () => heard.find(({ viaBranch }) => viaBranch === 'z9hG4bKtcp') as IncomingRequestMessage | undefined
     await until(() => [over()?.method, back.join('')]).toEqual(['INVITE', '\r\n'])
-    wire.send(['SIP/2.0 200 OK', `Via: ${over()!.getHeader('via')}`, 'To: <sip:2105@house>;tag=z', 'From: <sip:2104@house>;tag=k', 'Call-ID: c1', 'CSeq: 7 INVITE', '', ''].join('\r\n'))
+    wire.send(answer('200 OK', over()!.getHeader('via')))
     await until(() => back.join('')).toContain('200 OK')
     socket.destroy()
   })

@@ -2,7 +2,7 @@ import { createSocket, type Socket as UdpSocket } from 'node:dgram'
 import { createServer as createTcpServer, type Server, type Socket } from 'node:net'
 import { createServer as createTlsServer } from 'node:tls'
 import { type IncomingRequestMessage, IncomingResponseMessage, type Logger } from 'sip.js/lib/core/index.js'
-import { readMessage } from './reading'
+import { readMessage, readUri } from './reading'
 import { Once, Repeater } from './repeating'
 
 /** SIP messages over UDP, TCP and TLS (RFC 3261, section 18): read, and sent to where they belong. */
@@ -113,10 +113,10 @@ export class Wire {
   placeOf(uri: string): Peer | null {
     const known = this.places.get(nameOf(uri))
     if (known) return known
-    const { host, port, transport } = /^sips?:(?:[^@]*@)?(?<host>\[[^\]]+\]|[^:;>]+)(?::(?<port>\d+))?[^>]*?(?:;transport=(?<transport>\w+))?/i.exec(uri)?.groups ?? {}
-    if (!host) return null
-    const protocol = transport?.toLowerCase() ?? 'udp'
-    return { protocol: protocol === 'tcp' || protocol === 'tls' ? protocol : 'udp', address: host.replace(/^\[|\]$/g, ''), port: Number(port ?? 5060) }
+    const read = readUri(uri)
+    if (!read) return null
+    const protocol = read.getParam('transport')?.toLowerCase()
+    return { protocol: protocol === 'tcp' || protocol === 'tls' ? protocol : 'udp', address: read.host.replace(/^\[|\]$/g, ''), port: read.port ?? 5060 }
   }
 
   private put(text: string, peer: Peer): void {

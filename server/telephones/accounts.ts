@@ -100,4 +100,3 @@ async function freeName(tx: EntityManager, number: string): Promise<string> {
 export async function tellOfAccounts(tx: EntityManager): Promise<void> {
   await tx.execute(`select pg_notify('${channel}', '')`)
 }
-

@@ -1,21 +1,21 @@
 import type { Server } from 'node:http'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { CallId, DeviceId, Request } from '../../core/calls/model'
-import { connectionOf, callsOf } from '../../core/calls/questions'
-import { smallHouse } from '../../core/calls/small-house'
-import { quietState } from '../../core/calls/snapshot'
-import { openDoors } from '../../sound/doors'
-import { Ears } from '../../sound/ears'
-import { everyFrame } from '../../sound/clock'
-import { Mixer } from '../../sound/mixer'
-import { OwnSounds } from '../../sound/own-sounds'
-import { Pieces } from '../../sound/recorder'
-import type { Repertoire } from '../../sound/repertoire'
-import { Telephones as TelephoneSounds } from '../../sound/telephones'
-import { accountOf, Baresip, ownAddress } from '../../tests/telephone-set'
-import { SteadyClock } from '../clock'
-import { Switch } from '../switch'
-import { Telephones } from './telephones'
+import type { CallId, DeviceId, Request } from '../core/calls/model'
+import { callsOf, connectionState } from '../core/calls/questions'
+import { smallHouse } from '../core/calls/small-house'
+import { quietState } from '../core/calls/snapshot'
+import { openDoors } from '../sound/doors'
+import { Ears } from '../sound/ears'
+import { everyFrame } from '../sound/clock'
+import { Mixer } from '../sound/mixer'
+import { OwnSounds } from '../sound/own-sounds'
+import { Pieces } from '../sound/recorder'
+import type { Repertoire } from '../sound/repertoire'
+import { Telephones as TelephoneSounds } from '../sound/telephones'
+import { accountOf, Baresip, ownAddress } from './telephone-set'
+import { SteadyClock } from '../exchange/clock'
+import { Switch } from '../exchange/switch'
+import { Telephones } from '../exchange/sip/telephones'
 
 const token = 'known to the house'
 const address = ownAddress()
@@ -30,7 +30,7 @@ let telephones: Telephones
 let [keziah, hester, jory]: Baresip[] = []
 
 const at = (device: DeviceId) => callsOf(exchange.state, device)
-const stateOf = (call: CallId | undefined, device: DeviceId) => connectionOf(exchange.state.calls.get(call ?? '') ?? { connections: [] } as never, device)?.state
+const stateOf = (call: CallId | undefined, device: DeviceId) => connectionState(exchange.state, call ?? '', device)
 const ask = (request: Request) => exchange.request(crypto.randomUUID(), request)
 const accounts = [accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret')]
 const where = () => `${address}:${telephones.port}`
@@ -76,7 +76,9 @@ beforeAll(async () => {
   await telephones.open()
   telephones.know(accounts)
   ;[keziah, hester, jory] = await Promise.all([
-    Baresip.start('2104', 'keziahs-secret', where(), 700), Baresip.start('2105', 'hesters-secret', where(), 1_100), Baresip.start('2108', 'jorys-secret', where(), 1_500),
+    Baresip.start('2104', 'keziahs-secret', where(), 700),
+    Baresip.start('2105', 'hesters-secret', where(), 1_100),
+    Baresip.start('2108', 'jorys-secret', where(), 1_500),
   ])
 }, 30_000)
 
