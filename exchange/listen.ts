@@ -22,7 +22,9 @@ const mostConnections = 64
 export async function listen(
   exchange: Switch,
   clock: Clock,
-  options: { port: number, token: string, log: (text: string) => void, onConfigured: () => void, onTelephones: (accounts: readonly TelephoneAccount[]) => void },
+  options: {
+    port: number, token: string, log: (text: string) => void, onConfigured: () => void, onTelephones: (accounts: readonly TelephoneAccount[]) => void,
+  },
 ): Promise<{ port: number, server: Server }> {
   const peers = new Set<Socket>()
   const attendance = new Attendance(exchange)

@@ -66,12 +66,14 @@ export const sipOptions = { sip: { type: 'string' }, sound: { type: 'string' } }
 interface SipValues { sip?: string, sound?: string }
 
 async function openTelephones(exchange: Switch, { sip, sound }: SipValues, token: string): Promise<Telephones> {
-  const [, address, port] = /^(\d{1,3}(?:\.\d{1,3}){3}|\[[0-9a-f:]+\]):(\d{1,5})$/i.exec(sip!) ?? stop('--sip must be an address of this machine and a port, as 192.0.2.10:5060.')
+  const [, address, port] = /^(\d{1,3}(?:\.\d{1,3}){3}|\[[0-9a-f:]+\]):(\d{1,5})$/i.exec(sip!)
+    ?? stop('--sip must be an address of this machine and a port, as 192.0.2.10:5060.')
+  const soundPort = whole(sound ?? stop('--sound must be the port of the sound process: telephones are heard there.'), 'sound')
   const key = fileOf('ESTAFETTE_SIP_TLS_KEY_FILE')
   const cert = fileOf('ESTAFETTE_SIP_TLS_CERTIFICATE_FILE')
   const telephones = new Telephones(exchange, {
     address: address!.replace(/^\[|\]$/g, ''), port: Number(port), ...key && cert && { tls: { key, cert } },
-    soundPort: whole(sound ?? stop('--sound must be the port of the sound process: telephones are heard there.'), 'sound'), token, log: text => console.error(text),
+    soundPort, token, log: text => console.error(text),
   })
   await telephones.open().catch((error: Error) => stop(`Telephones can't be served on ${sip}: ${error.message}`))
   return telephones

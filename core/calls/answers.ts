@@ -4,8 +4,7 @@ import type { Telephone } from '../company/company'
 import { lookUp } from '../company/lookups'
 import type { Call, CallEvent, Cause, Decision, DeviceId, ExchangeState, RefusalCode } from './model'
 import { deviceName } from './names'
-import { connectionOf, isBusy, talkingCallOf } from './questions'
-import { isConnected } from './telephones/report-telephone'
+import { connectionOf, isBusy, isConnected, talkingCallOf } from './questions'
 
 /** What the services of the call model answer with, and what several of them need to know. */
 

@@ -2,9 +2,8 @@ import { phrase } from '../../words/phrase'
 import type { Telephone } from '../company/company'
 import { accept, holdingTheRest, refuse } from './answers'
 import type { CallBackId, CallEvent, CallId, Decision, ExchangeState } from './model'
-import { callsOf } from './questions'
+import { callsOf, isConnected } from './questions'
 import { fromSlot, reach, type Target, targetOf } from './targets'
-import { isConnected } from './telephones/report-telephone'
 import { plainText } from './text'
 
 /** How a call begins at a telephone of ours, and what the next one is named. */

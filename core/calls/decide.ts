@@ -11,7 +11,7 @@ import { byItsHours, openingOf } from '../queues/openings'
 import { listeningsAfterwards } from './listening/listenings'
 import { closed, pagesAfterwards } from './paging/pages'
 import { comeBack, ringAgain, ringInstead, sendAway, unanswered } from './passing/passing'
-import { callsOf, connectionOf, holdersOf, isOperator, isPresent, queueOf, waitingFor } from './questions'
+import { callsOf, connectionOf, holdersOf, isConnected, isOperator, isPresent, queueOf, waitingFor } from './questions'
 import { isOrphaned } from '../queues/serving'
 import { partOf, refusalOfRight } from './rights'
 import { recordingAfterwards } from './recording/recordings'
@@ -21,7 +21,6 @@ import { linesComeBack } from '../queues/set-line-served'
 import { told } from '../queues/telling'
 import { dueTimers, isDue, nightOf, overflowOf, type Timer } from './timers'
 import { arrivedIn } from '../queues/turns'
-import { isConnected } from './telephones/report-telephone'
 
 /** What can be done with a telephone that rings for a call-back. */
 const ofPrompts: readonly string[] = ['answerCall', 'clearConnection', 'directedPickupCall']

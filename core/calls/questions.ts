@@ -97,6 +97,13 @@ export function holdersOf(state: ExchangeState, call: Call): Connection[] {
   return call.connections.filter(holder => holder.state === 'held' && state.devices.has(holder.device) && waits(holder)).sort((a, b) => a.since - b.since)
 }
 
+/** There is something at which a telephone of ours rings and is answered: itself, a console, or the stand-in handset. */
+export function isConnected(state: ExchangeState, id: DeviceId): boolean {
+  const device = state.devices.get(id)
+  if (!device || !lookUp(state.company.telephones, id)?.inService) return false
+  return device.registered !== false || device.handset || state.agents.get(id)?.attended === true
+}
+
 export function isBusy(state: ExchangeState, { id, capacity }: Telephone): boolean {
   return (state.indexes.callsAt.get(id)?.length ?? 0) >= capacity
 }

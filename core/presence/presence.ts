@@ -1,7 +1,6 @@
 import type { AwayReason, Call, Connection, DeviceId, ExchangeState, Party } from '../calls/model'
-import { callsOf, othersOf } from '../calls/questions'
+import { callsOf, isConnected, othersOf } from '../calls/questions'
 import { lookUp, ownerOfMobile, telephonesOf } from '../company/lookups'
-import { isConnected } from '../calls/telephones/report-telephone'
 
 /**
  * What everybody may see of a person's telephone.

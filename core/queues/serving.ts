@@ -1,6 +1,5 @@
 import type { Call, DeviceId, ExchangeState } from '../calls/model'
-import { isPresent, queueOf } from '../calls/questions'
-import { isConnected } from '../calls/telephones/report-telephone'
+import { isConnected, isPresent, queueOf } from '../calls/questions'
 import { lookUp } from '../company/lookups'
 
 /** Who serves a queue: the one rule, for whom it rings, who is sent on because nobody is there, what callers hear of their wait, and what is seen of it. */

@@ -3,7 +3,6 @@ import {
   type Body, type IncomingInviteRequest, type OutgoingInviteRequest, type Session, SessionState, type UserAgentCore,
 } from 'sip.js/lib/core/index.js'
 import type { CallId, DeviceId } from '../../core/calls/model'
-import type { Binding } from './registrar'
 import type { Peer } from './wire'
 
 /**
@@ -68,5 +67,3 @@ export function quoted(text: string): string {
 export function isHold(sdp: string): boolean {
   return /^a=(sendonly|inactive)\s*$/m.test(sdp) || /^c=IN IP4 0\.0\.0\.0\s*$/m.test(sdp)
 }
-
-export type { Binding }

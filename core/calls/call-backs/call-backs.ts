@@ -8,8 +8,7 @@ import { reindexCallBack } from '../indexes'
 import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party } from '../model'
 import { isOpen, timerOfOpening } from '../../queues/openings'
 import { isServing, memberPlace, serves } from '../../queues/serving'
-import { freeTrunk, isOperator, telephoneOf } from '../questions'
-import { isConnected } from '../telephones/report-telephone'
+import { freeTrunk, isConnected, isOperator, telephoneOf } from '../questions'
 
 /**
  * Callers whom we have promised to call back. A promise keeps the place that its caller had in the queue: when it is their turn, a member is rung first, and

@@ -3,10 +3,9 @@ import { accept, holdingTheRest, ownerSentence, refuse } from '../answers'
 import { type FieldsOf, ofCall as fields } from '../fields'
 import type { Call, Decision, DeviceId, ExchangeState } from '../model'
 import { isPrompt, named } from '../call-backs/call-backs'
-import { connectionOf } from '../questions'
+import { connectionOf, isConnected } from '../questions'
 import { reach, targetOf } from '../targets'
 import type { Service } from '../service'
-import { isConnected } from '../telephones/report-telephone'
 
 declare module '../model' {
   interface Requests { answerCall: FieldsOf<typeof fields> }

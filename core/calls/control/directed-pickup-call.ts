@@ -3,10 +3,9 @@ import { accept, holdingTheRest, nameOf, ownerSentence, refuse, type Refused } f
 import { type FieldsOf, ofCall as fields } from '../fields'
 import type { Call, Connection, Decision, DeviceId, ExchangeState } from '../model'
 import { isPrompt } from '../call-backs/call-backs'
-import { connectionOf, isEmergency, isOutside, membersOf, partnerOf } from '../questions'
+import { connectionOf, isConnected, isEmergency, isOutside, membersOf, partnerOf } from '../questions'
 import type { AskedOfCall, Service } from '../service'
 import { answered } from './answer-call'
-import { isConnected } from '../telephones/report-telephone'
 
 declare module '../model' {
   interface Requests { directedPickupCall: FieldsOf<typeof fields> }

@@ -1,8 +1,7 @@
 import { lookUp } from '../../company/lookups'
 import type { Call, CallEvent, DeviceId, ExchangeState, Listening } from '../model'
-import { connectionOf, isEmergency, talkingCallOf, telephoneOf } from '../questions'
+import { connectionOf, isConnected, isEmergency, talkingCallOf, telephoneOf } from '../questions'
 import { ownPage } from '../paging/pages'
-import { isConnected } from '../telephones/report-telephone'
 
 /**
  * Whoever has the right listens to a colleague's call, and may whisper to that colleague alone. It is no call and no part of one: it holds, ends and joins

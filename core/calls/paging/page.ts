@@ -8,11 +8,10 @@ import { destination, device, type FieldsOf, idOf, textIfAny } from '../fields'
 import { closed, ownPage, pagesHeardAt, pageTarget, reachOfPage } from './pages'
 import type { CallEvent, DeviceId, ExchangeState, Page, PageId } from '../model'
 import { retimePage } from '../places'
-import { callsOf } from '../questions'
+import { callsOf, isConnected } from '../questions'
 import type { Service } from '../service'
 import { targetOf } from '../targets'
 import { plainText } from '../text'
-import { isConnected } from '../telephones/report-telephone'
 
 const longestSaid = 600
 const mayNotPage = phrase('refusals.onlyOperatorsMaySpeakTo')

@@ -6,8 +6,7 @@ import { readDialled } from '../../numbers/dialled'
 import { cannotRingWords, nameOf, refuse, type Refused } from '../answers'
 import { intercomEnds, unliftedIn } from './intercom'
 import type { Call, CallEvent, DeviceId, ExchangeState, Page } from '../model'
-import { callsOf, talkingCallOf } from '../questions'
-import { isConnected } from '../telephones/report-telephone'
+import { callsOf, isConnected, talkingCallOf } from '../questions'
 
 /** Speaking to telephones and loudspeakers at once: whom it reaches, who hears it now, and when it must end. */
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { presenceOf } from '../../presence/presence'
 import { memberPlace } from '../../queues/serving'
 import { Tryout } from '../tryout'
-import { isConnected } from './report-telephone'
+import { isConnected } from '../questions'
 
 /** Of Keziah Ravelstone, who has no console; and of an operator. */
 const [keziah, ines] = ['t2104', 't2100']
@@ -20,7 +20,7 @@ describe('a telephone of the network', () => {
     expect(day.call(call).connections.some(({ device }) => device === keziah)).toBe(false)
     expect(day.ask({ service: 'makeCall', device: keziah, number: '2105' })?.code).toBe('outOfService')
     expect(memberPlace(day.state, 'queue:freight', keziah)).toBe('away')
-    expect(presenceOf(day.state, keziah)).toMatchObject({ kind: 'noTelephone', lit: false })
+    expect(presenceOf(day.state, keziah)).toMatchObject({ kind: 'disconnected', lit: false })
   })
 
   it('is one like any other while it is connected, and once it has no account', () => {

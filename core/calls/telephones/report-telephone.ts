@@ -2,10 +2,8 @@ import { boolean, object } from 'yup'
 import { accept } from '../answers'
 import type { EventKind } from '../event'
 import { device, type FieldsOf } from '../fields'
-import type { DeviceId, ExchangeState } from '../model'
 import { withDevice } from '../places'
 import type { Service } from '../service'
-import { lookUp } from '../../company/lookups'
 
 const fields = () => object({ device: device(), registered: boolean().strict().nullable().defined().label('registered') })
 
@@ -26,11 +24,4 @@ export const reportTelephone: Service<'reportTelephone'> = {
 
 export const telephoneChanged: EventKind<'telephoneChanged'> = {
   evolve: (state, next, { device, registered }) => withDevice(state, next, device, { registered: registered ?? undefined }),
-}
-
-/** There is something at which a telephone of ours rings and is answered: itself, a console, or the stand-in handset. */
-export function isConnected(state: ExchangeState, id: DeviceId): boolean {
-  const device = state.devices.get(id)
-  if (!device || !lookUp(state.company.telephones, id)?.inService) return false
-  return device.registered !== false || device.handset || state.agents.get(id)?.attended === true
 }
