@@ -23,7 +23,11 @@ export async function listen(
   exchange: Switch,
   clock: Clock,
   options: {
-    port: number, token: string, log: (text: string) => void, onConfigured: () => void, onTelephones: (accounts: readonly TelephoneAccount[]) => void,
+    port: number
+    token: string
+    log: (text: string) => void
+    onConfigured: () => void
+    onTelephones: (accounts: readonly TelephoneAccount[]) => void
   },
 ): Promise<{ port: number, server: Server }> {
   const peers = new Set<Socket>()
