@@ -252,7 +252,7 @@ test('what rings at a colleague is picked up; what talks there is carried elsewh
   await expect(ribbon(console, 'In hand', 'Direct Caller')).toContainText('talking')
   await name(console, marit.words)
   await console.keyboard.press('Enter')
-  await stage.cast.answer(marit.device, direct)
+  await stage.cast.answer(marit.device, await stage.cast.ringingAt(marit.device))
   await expect(console.getByText(/^No call in hand\./)).toBeVisible()
 
   await name(console, marit.words)

@@ -59,6 +59,14 @@ describe('where telephones are', () => {
     expect(there()).toEqual(['sip:2104@10.0.0.7'])
   })
 
+  it('is nowhere once the connection by which they came has gone', () => {
+    begin()
+    register(['<sip:2104@10.0.0.7>'])
+    registrar.register('t2105', registering(['<sip:2105@10.0.0.7>']), { ...peer, port: 5_061 })
+    registrar.lose(peer)
+    expect([there(), registrar.of('t2105').length, heard.at(-1)]).toEqual([[], 1, ['t2104', false]])
+  })
+
   it('is six places at most: the oldest is left out', () => {
     begin()
     for (let place = 1; place <= 8; place++) register([`<sip:2104@10.0.0.${place}>`], { callId: String(place) })

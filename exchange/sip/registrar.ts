@@ -74,6 +74,15 @@ export class Registrar {
     if (own?.delete(uri.toString())) this.keep(device, own)
   }
 
+  /** The connection by which telephones came has gone: they are not there until they come again. */
+  lose({ protocol, address, port }: Peer): void {
+    for (const [device, own] of this.bindings) {
+      const gone = [...own].filter(([, { peer }]) => peer.protocol === protocol && peer.address === address && peer.port === port)
+      for (const [key] of gone) own.delete(key)
+      if (gone.length > 0) this.keep(device, own)
+    }
+  }
+
   /** A telephone that has no account any more. */
   removeAll(device: DeviceId): void {
     if (this.bindings.has(device)) this.keep(device, new Map())

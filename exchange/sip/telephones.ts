@@ -41,7 +41,10 @@ export class Telephones {
     loggers.builtinEnabled = false
     loggers.level = Levels.warn
     loggers.connector = (level, _category, _label, text) => level === 'error' && options.log(`sip: ${String(text)}`)
-    this.wire = new Wire(options, loggers.getLogger('wire'), (message, peer) => this.hear(message, peer))
+    this.wire = new Wire(options, loggers.getLogger('wire'), {
+      hear: (message, peer) => this.hear(message, peer),
+      lose: peer => this.registrar.lose(peer),
+    })
     this.digest = new Digest(telephoneRealm, name => this.accounts.get(name))
     this.registrar = new Registrar((device, isThere) => this.report(device, isThere))
     this.calls = new TelephoneCalls(exchange, {
@@ -205,7 +208,8 @@ export class Telephones {
   }
 
   private report(device: DeviceId, isThere: boolean): void {
-    if (this.byDevice.has(device) && this.exchange.state.devices.has(device)) this.ask({ service: 'reportTelephone', device, registered: isThere })
+    const known = this.exchange.state.devices.get(device)
+    if (this.byDevice.has(device) && known && known.registered !== isThere) this.ask({ service: 'reportTelephone', device, registered: isThere })
     this.calls.unsettle(device)
   }
 }

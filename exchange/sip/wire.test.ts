@@ -93,11 +93,14 @@ describe('what a connection brings', () => {
 
 describe('messages over UDP', () => {
   const heard: (IncomingRequestMessage | IncomingResponseMessage)[] = []
+  const lost: string[] = []
   let wire: Wire
   const telephone = createSocket('udp4')
   const got: string[] = []
   beforeAll(async () => {
-    wire = new Wire({ address: '127.0.0.1', port: 0 }, logger, message => heard.push(message))
+    wire = new Wire({ address: '127.0.0.1', port: 0 }, logger, {
+      hear: message => heard.push(message), lose: peer => lost.push(peer.protocol),
+    })
     await wire.open()
     await new Promise<void>(resolve => telephone.bind(0, '127.0.0.1', resolve))
     telephone.on('message', text => got.push(text.toString()))
@@ -158,5 +161,6 @@ describe('messages over UDP', () => {
     wire.send(answer('200 OK', over()!.getHeader('via')))
     await until(() => back.join('')).toContain('200 OK')
     socket.destroy()
+    await until(() => lost).toEqual(['tcp'])
   })
 })

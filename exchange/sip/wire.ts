@@ -50,7 +50,11 @@ export class Wire {
   constructor(
     private readonly options: WireOptions,
     private readonly logger: Logger,
-    private readonly hear: (message: IncomingRequestMessage | IncomingResponseMessage, peer: Peer) => void,
+    private readonly tell: {
+      hear: (message: IncomingRequestMessage | IncomingResponseMessage, peer: Peer) => void
+      /** A connection has gone, and whoever was at its other end. */
+      lose: (peer: Peer) => void
+    },
   ) {
     this.once = new Once()
     this.repeater = new Repeater((text, peer) => this.put(text, peer))
@@ -140,14 +144,14 @@ export class Wire {
     if (!message) return
     if (message instanceof IncomingResponseMessage) {
       this.repeater.answered(message.viaBranch, message.method, message.statusCode ?? 0)
-      return this.hear(message, peer)
+      return this.tell.hear(message, peer)
     }
     if (message.method === 'ACK') this.repeater.acknowledged(message.viaBranch)
     else {
       const again = this.once.take(message)
       if (again !== null) return again === '' ? undefined : this.put(again, peer)
     }
-    this.hear(message, peer)
+    this.tell.hear(message, peer)
   }
 
   private async listen(server: Server, port: number): Promise<void> {
@@ -165,7 +169,10 @@ export class Wire {
     this.connections.set(keyOf(peer), socket)
     socket.setTimeout(idleFor, () => socket.destroy())
     socket.on('error', () => socket.destroy())
-    socket.once('close', () => this.connections.delete(keyOf(peer)))
+    socket.once('close', () => {
+      this.connections.delete(keyOf(peer))
+      this.tell.lose(peer)
+    })
     let rest = Buffer.alloc(0)
     socket.on('data', (chunk) => {
       rest = Buffer.concat([rest, chunk])
