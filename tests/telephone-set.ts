@@ -72,9 +72,17 @@ export class Baresip {
   private control!: Socket
   output = ''
 
+  private static readonly started = new Set<Baresip>()
+
+  /** Also those of a test that has failed half-way. */
+  static async stopAll(): Promise<void> {
+    await Promise.all([...Baresip.started].map(set => set.stop()))
+  }
+
   /** @param where `address:port` of the exchange; `more`: parameters of its account */
   static async start(name: string, secret: string, where: string, tone: number, more = ''): Promise<Baresip> {
     const set = new Baresip()
+    Baresip.started.add(set)
     const [sip, control] = [await anyPort(), await anyPort()]
     const { folder } = set
     await firstTry(name, where)
@@ -82,7 +90,7 @@ export class Baresip {
     writeFileSync(join(folder, 'tone.wav'), toneOf(tone, 120))
     writeFileSync(join(folder, 'config'), [
       'module_path /usr/lib/baresip/modules', 'module account.so', 'module g711.so', 'module aufile.so', 'module sndfile.so',
-      'module_app menu.so', 'module_app ctrl_tcp.so', 'module_app mwi.so', `sip_listen ${where.split(':')[0]}:${sip}`, `ctrl_tcp_listen 127.0.0.1:${control}`,
+      'module_app menu.so', 'module_app ctrl_tcp.so', `sip_listen ${where.split(':')[0]}:${sip}`, `ctrl_tcp_listen 127.0.0.1:${control}`,
       `audio_source aufile,${join(folder, 'tone.wav')}`,
       `snd_path ${join(folder, 'heard')}`, 'ausrc_srate 8000', 'auplay_srate 8000', 'call_max_calls 4', 'ring_aufile none', 'ringback_disabled yes', '',
     ].join('\n'))
@@ -142,8 +150,8 @@ export class Baresip {
   }
 
   async stop(signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
-    this.control.destroy()
-    if (this.child.exitCode !== null || this.child.signalCode !== null) return
+    this.control?.destroy()
+    if (!this.child || this.child.exitCode !== null || this.child.signalCode !== null) return
     const ended = new Promise(resolve => this.child.once('exit', resolve))
     this.child.kill(signal)
     await ended
@@ -164,5 +172,61 @@ export class Baresip {
         else this.output += `${JSON.stringify(said)}\n`
       }
     })
+  }
+}
+
+/** The lamp of a telephone (RFC 6665), as its maker would write it: asks for what it shows, and says that it has heard. */
+export class Lamp {
+  /** What it was told last. */
+  shown = ''
+  private readonly socket = createSocket('udp4')
+  private cseq = 0
+  private readonly call = randomUUID()
+
+  private constructor(private readonly address: string, private readonly port: number) {}
+
+  /** @param what `message-summary` or `dialog`; `of` whose number it is */
+  static async ask(what: string, of: string, account: { name: string, secret: string }, where: string): Promise<Lamp> {
+    const [address, port] = where.split(':') as [string, string]
+    const lamp = new Lamp(address, Number(port))
+    await new Promise<void>(resolve => lamp.socket.bind(0, address, resolve))
+    const target = `sip:${of}@${where}`
+    const challenge = await lamp.subscribe(what, target, account.name, '')
+    const nonce = /nonce="([^"]+)"/.exec(challenge)![1]!
+    const hash = (text: string) => createHash('sha256').update(text).digest('hex')
+    const response = hash(`${hash(`${account.name}:${telephoneRealm}:${account.secret}`)}:${nonce}:00000001:c:auth:${hash(`SUBSCRIBE:${target}`)}`)
+    const proof = `Digest username="${account.name}", realm="${telephoneRealm}", nonce="${nonce}", uri="${target}", response="${response}", `
+      + 'algorithm=SHA-256, qop=auth, nc=00000001, cnonce="c"'
+    const answer = await lamp.subscribe(what, target, account.name, `Authorization: ${proof}\r\n`)
+    if (!answer.startsWith('SIP/2.0 200')) throw new Error(answer)
+    return lamp
+  }
+
+  stop(): void {
+    this.socket.close()
+  }
+
+  private subscribe(what: string, target: string, name: string, more: string): Promise<string> {
+    const { address, port } = this.socket.address()
+    const answered = new Promise<string>((resolve) => {
+      const hear = (message: Buffer) => {
+        const text = message.toString()
+        if (text.startsWith('SIP/2.0')) resolve(text)
+        else this.notified(text)
+      }
+      this.socket.removeAllListeners('message').on('message', hear)
+    })
+    this.cseq++
+    this.socket.send(`SUBSCRIBE ${target} SIP/2.0\r\nVia: SIP/2.0/UDP ${address}:${port};branch=z9hG4bK${randomUUID()};rport\r\nTo: <${target}>\r\n`
+      + `From: <sip:${name}@${address}>;tag=lamp\r\nCall-ID: ${this.call}\r\nCSeq: ${this.cseq} SUBSCRIBE\r\nContact: <sip:${name}@${address}:${port}>\r\n`
+      + `Event: ${what}\r\nExpires: 600\r\n${more}Content-Length: 0\r\n\r\n`, this.port, this.address)
+    return answered
+  }
+
+  private notified(text: string): void {
+    const [head, body] = text.split('\r\n\r\n')
+    this.shown = body ?? ''
+    const kept = head!.split('\r\n').filter(line => /^(via|from|to|call-id|cseq):/i.test(line))
+    this.socket.send(['SIP/2.0 200 OK', ...kept, 'Content-Length: 0', '', ''].join('\r\n'), this.port, this.address)
   }
 }

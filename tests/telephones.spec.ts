@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import type { TelephoneSecret } from '../shared/telephones'
 import { anyPort } from '../scripts/processes.mjs'
 import { alone, expect, name, ribbon, signedIn } from './stage'
-import { Baresip, ownAddress } from './telephone-set'
+import { Baresip, Lamp, ownAddress } from './telephone-set'
 
 const where = `${ownAddress()}:${await anyPort()}`
 const test = alone({ sound: true, sip: where })
@@ -61,8 +61,11 @@ test('a telephone is given an account, rings when a caller is passed on, and wha
 
     // A message that is taken for somebody lights the lamp of their telephone.
     const message = { to: 't2105', caller: 'Isla Brightwater', number: null, text: 'The keys are here.', urgent: false, callBack: false }
+    const lamp = await Lamp.ask('message-summary', '2105', other, where)
+    await expect.poll(() => lamp.shown).toContain('Messages-Waiting: no')
     expect((await ines.post('/api/messages', { data: message })).ok()).toBe(true)
-    await expect.poll(() => second.events.some(({ type, param }) => type.includes('MWI') && param?.includes('yes'))).toBe(true)
+    await expect.poll(() => lamp.shown).toContain('Messages-Waiting: yes')
+    lamp.stop()
 
     // Its account taken away: it is disconnected at once.
     await account.getByRole('button', { name: 'Take the account away…' }).click()

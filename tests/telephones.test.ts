@@ -12,7 +12,7 @@ import { OwnSounds } from '../sound/own-sounds'
 import { Pieces } from '../sound/recorder'
 import type { Repertoire } from '../sound/repertoire'
 import { Telephones as TelephoneSounds } from '../sound/telephones'
-import { accountOf, Baresip, ownAddress } from './telephone-set'
+import { accountOf, Baresip, Lamp, ownAddress } from './telephone-set'
 import { SteadyClock } from '../exchange/clock'
 import { Switch } from '../exchange/switch'
 import { Telephones } from '../exchange/sip/telephones'
@@ -83,7 +83,7 @@ beforeAll(async () => {
 }, 30_000)
 
 afterAll(async () => {
-  await Promise.all([keziah, hester, jory].map(set => set?.stop()))
+  await Baresip.stopAll()
   telephones?.close()
   stopTicking?.()
   doors?.closeAllConnections()
@@ -229,10 +229,55 @@ describe('telephones that nobody here wrote', () => {
     await allQuiet()
   })
 
-  it('are told of messages in their mailbox', async () => {
-    telephones.know([...accounts.slice(0, 2).map(account => ({ ...account, unheard: account.device === 't2105' ? 2 : 0 })), accounts[2]!])
-    await until(() => hester!.events.some(({ type, param }) => type.includes('MWI') && param?.includes('yes'))).toBe(true)
+  it('wait in a queue, hearing where they stand, until somebody takes the call; and give up there', async () => {
+    keziah!.press('dial', '603')
+    await until(() => at('t2104')[0]?.connections.map(({ state }) => state) ?? []).toContain('queued')
+    await until(() => keziah!.saw('CALL_PROGRESS')).toBe(true)
+    const [call] = at('t2104')
+    ask({ service: 'answerCall', device: 't2106', call: call!.id })
+    await until(() => keziah!.saw('CALL_ESTABLISHED')).toBe(true)
+    ask({ service: 'clearConnection', device: 't2106', call: call!.id })
+    await until(() => keziah!.saw('CALL_CLOSED')).toBe(true)
+    keziah!.clear()
+    keziah!.press('dial', '603')
+    await until(() => keziah!.saw('CALL_PROGRESS')).toBe(true)
+    keziah!.press('hangup')
+    await until(() => exchange.state.calls.size).toBe(0)
+  })
+
+  it('take a caller from a park slot by its number, and put one there by passing them on', async () => {
+    const call = await talking(keziah!, '2105', hester!, 't2105')
+    hester!.press('transfer', `sip:702@${where()}`)
+    await until(() => exchange.state.calls.get(call)?.parked?.slot).toBe('slot:2')
+    await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
+    jory!.press('dial', '702')
+    await until(() => [stateOf(call, 't2108'), stateOf(call, 't2104')]).toEqual(['connected', 'connected'])
+    await until(() => jory!.hears(700) > 0.1 && keziah!.hears(1_500) > 0.1).toBe(true)
+    await allQuiet()
+  })
+
+  it('are told of messages in their mailbox, and what others are doing: never with whom', async () => {
+    const account = { name: '2105', secret: 'hesters-secret' }
+    const [messages, colleague, slot] = await Promise.all([
+      Lamp.ask('message-summary', '2105', account, where()), Lamp.ask('dialog', '2108', account, where()), Lamp.ask('dialog', '701', account, where()),
+    ])
+    await until(() => messages.shown).toContain('Messages-Waiting: no')
+    telephones.know(accounts.map(one => ({ ...one, unheard: one.device === 't2105' ? 2 : 0 })))
+    await until(() => messages.shown).toBe('Messages-Waiting: yes\r\nVoice-Message: 2/0\r\n')
+    const call = outside('+441632960108')
+    await until(() => colleague.shown).toContain('direction="recipient"><state>early</state>')
+    ask({ service: 'answerCall', device: 't2108', call })
+    await until(() => colleague.shown).toContain('<state>confirmed</state>')
+    ask({ service: 'parkCall', device: 't2108', call, slot: 'slot:1', for: null })
+    await until(() => slot.shown).toContain('<state>confirmed</state>')
+    await until(() => colleague.shown).not.toContain('<dialog ')
+    expect([colleague.shown, slot.shown].join()).not.toMatch(/Wilf|447700/)
+    await expect(Lamp.ask('dialog', '602', account, where()), 'a queue has none').rejects.toThrow('404')
+    for (const lamp of [messages, colleague, slot]) lamp.stop()
+    ask({ service: 'directedPickupCall', device: 't2106', call })
+    ask({ service: 'clearConnection', device: 't2106', call })
     telephones.know(accounts)
+    await allQuiet()
   })
 
   it('are let go at once when their account is taken away', async () => {

@@ -243,8 +243,6 @@ export class TelephoneCalls {
     const own = connectionOf(this.exchange.state.calls.get(call ?? '') ?? noCall, device)
     if (own?.state === 'alerting' && this.ask({ service: 'answerCall', device, call: call! }).refusal)
       return this.end(line, { statusCode: 487, reason: elsewhere })
-    // A telephone that has been lifted is heard: nobody speaks into an empty room any more.
-    if (own?.byItself) this.unsettle(device)
     try {
       await this.sound.describe({ session: line.id, device, address: this.house.address, peer: peer.address, answer })
     }
