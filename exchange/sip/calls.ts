@@ -197,9 +197,7 @@ export class TelephoneCalls {
 
   private async invite(line: Line, bindings: readonly Binding[], caller: { name: string, number: string }): Promise<void> {
     const { device, byItself } = line
-    const { sdp } = await this.sound.describe({
-      session: line.id, device, address: this.house.address, peer: line.peer.address, ...byItself && { alone: true },
-    })
+    const { sdp } = await this.describe(line, byItself ? { alone: true } : {})
     if (line.state !== 'rings') return this.sound.end(line.id)
     if (sdp === null) return this.drop(line)
     const from = new URI('sip', caller.number || 'anonymous', caller.number ? this.house.address : 'anonymous.invalid')
@@ -244,7 +242,7 @@ export class TelephoneCalls {
     if (own?.state === 'alerting' && this.ask({ service: 'answerCall', device, call: call! }).refusal)
       return this.end(line, { statusCode: 487, reason: elsewhere })
     try {
-      await this.sound.describe({ session: line.id, device, address: this.house.address, peer: peer.address, answer })
+      await this.describe(line, { answer })
     }
     catch (error) {
       // Nothing that it can do: it hears silence, and the call goes back to where unanswered calls go.
@@ -289,7 +287,7 @@ export class TelephoneCalls {
     let sdp: string | null
     try {
       const offer = message.body && /^application\/sdp/i.test(message.getHeader('content-type') ?? '') ? { offer: message.body } : {}
-      sdp = (await this.sound.describe({ session: line.id, device, address: this.house.address, peer: peer.address, ...offer })).sdp
+      sdp = (await this.describe(line, offer)).sdp
     }
     catch (error) {
       if (!cancelled) request.reject(error instanceof SoundRefused ? { statusCode: 488 } : { statusCode: 503, extraHeaders: ['Retry-After: 5'] })
@@ -376,7 +374,7 @@ export class TelephoneCalls {
     }
   }
 
-  private describe(line: Line, description: { offer?: string, answer?: string }) {
+  private describe(line: Line, description: { offer?: string, answer?: string, alone?: true }) {
     return this.sound.describe({ session: line.id, device: line.device, address: this.house.address, peer: line.peer.address, ...description })
   }
 

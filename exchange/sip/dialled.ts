@@ -39,8 +39,12 @@ export function slotOf(state: ExchangeState, number: string): DeviceId | undefin
   return Object.values(state.company.slots).find(slot => slot.number === number)?.id
 }
 
+function telephoneAt(state: ExchangeState, number: string): DeviceId | undefined {
+  return Object.values(state.company.telephones).find(telephone => telephone.number === number)?.id
+}
+
 function pickUpAt(state: ExchangeState, device: DeviceId, number: string): Request {
-  const there = Object.values(state.company.telephones).find(telephone => telephone.number === number)?.id ?? ''
+  const there = telephoneAt(state, number) ?? ''
   const call = callsOf(state, there).find(one => connectionOf(one, there)?.state === 'alerting')
   return { service: 'directedPickupCall', device, call: call?.id ?? '' }
 }
@@ -54,5 +58,5 @@ function heldBy(state: ExchangeState, device: DeviceId): CallId | undefined {
 
 /** Who is seen at a lamp that a telephone asks for by number: a telephone or a park slot. */
 export function lampOf(state: ExchangeState, number: string): DeviceId | undefined {
-  return Object.values(state.company.telephones).find(telephone => telephone.number === number)?.id ?? slotOf(state, number)
+  return telephoneAt(state, number) ?? slotOf(state, number)
 }

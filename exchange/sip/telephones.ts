@@ -86,11 +86,6 @@ export class Telephones {
     return this.wire.port
   }
 
-  /** Who guesses at accounts, and from where. */
-  get guessing() {
-    return this.digest.guessing
-  }
-
   /** Those that may register from now on. Whoever is not among them any more is let go at once. */
   know(accounts: readonly TelephoneAccount[]): void {
     const before = this.byDevice
