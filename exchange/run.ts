@@ -1,11 +1,11 @@
 import { randomBytes } from 'node:crypto'
-import { readFileSync } from 'node:fs'
 import { nobody } from '../core/company/company'
 import { readSecretFiles } from '../shared/secret-files'
 import { quietState } from '../core/calls/snapshot'
 import { type Clock, clockOffset, SteadyClock } from './clock'
 import { listen } from './listen'
-import { Telephones } from './sip/telephones'
+import { readCarriers } from './sip/carrier'
+import { Gate } from './sip/gate'
 import { Switch } from './switch'
 
 export interface ExchangeOptions {
@@ -25,12 +25,12 @@ export interface ExchangeOptions {
  * The secret that servers say is in ESTAFETTE_LINK_TOKEN.
  */
 export async function runExchange({ clock, port: wanted, wall = Date.now, onCompany, sip = {} }: ExchangeOptions): Promise<void> {
-  const [fault] = readSecretFiles(process.env, ['ESTAFETTE_LINK_TOKEN'])
+  const [fault] = readSecretFiles(process.env, ['ESTAFETTE_LINK_TOKEN', ...sipSecrets])
   if (fault) stop(fault)
   const token = process.env.ESTAFETTE_LINK_TOKEN ?? ''
   if (!token) stop('ESTAFETTE_LINK_TOKEN must hold the secret that servers say to this exchange.')
   const exchange = new Switch(quietState(nobody, { epoch: randomBytes(4).toString('hex'), now: clock.now() }), clock)
-  const telephones = sip.sip === undefined ? null : await openTelephones(exchange, sip, token)
+  const gate = sip.sip === undefined ? null : await openGate(exchange, sip, token)
   let configured = false
   if (clock instanceof SteadyClock) {
     setInterval(() => {
@@ -44,14 +44,14 @@ export async function runExchange({ clock, port: wanted, wall = Date.now, onComp
       if (!configured) onCompany?.(exchange)
       configured = true
     },
-    onTelephones: accounts => telephones?.know(accounts),
+    onTelephones: accounts => gate?.know(accounts),
   })
   console.log(`exchange ready on 127.0.0.1:${port}, epoch ${exchange.state.epoch}`)
   process.send?.({ ready: true, port })
 
-  if (telephones) console.log(`telephones are served on ${sip.sip}`)
+  if (gate) console.log(`telephones are served on ${sip.sip}`)
   const leave = () => {
-    telephones?.close()
+    gate?.close()
     server.close()
     process.exit(0)
   }
@@ -65,28 +65,28 @@ export async function runExchange({ clock, port: wanted, wall = Date.now, onComp
 export const sipOptions = { sip: { type: 'string' }, sound: { type: 'string' } } as const
 interface SipValues { sip?: string, sound?: string }
 
-async function openTelephones(exchange: Switch, { sip, sound }: SipValues, token: string): Promise<Telephones> {
+/** What it is given in files: for TLS, and who takes its calls to the outside. */
+const sipSecrets = ['ESTAFETTE_SIP_TLS_KEY', 'ESTAFETTE_SIP_TLS_CERTIFICATE', 'ESTAFETTE_CARRIERS']
+
+async function openGate(exchange: Switch, { sip, sound }: SipValues, token: string): Promise<Gate> {
   const [, address, port] = /^(\d{1,3}(?:\.\d{1,3}){3}|\[[0-9a-f:]+\]):(\d{1,5})$/i.exec(sip!)
     ?? stop('--sip must be an address of this machine and a port, as 192.0.2.10:5060.')
   const soundPort = whole(sound ?? stop('--sound must be the port of the sound process: telephones are heard there.'), 'sound')
-  const key = fileOf('ESTAFETTE_SIP_TLS_KEY_FILE')
-  const cert = fileOf('ESTAFETTE_SIP_TLS_CERTIFICATE_FILE')
-  const telephones = new Telephones(exchange, {
+  const [key, cert, carriers] = sipSecrets.map(name => process.env[name])
+  const gate = new Gate(exchange, {
     address: address!.replace(/^\[|\]$/g, ''), port: Number(port), ...key && cert && { tls: { key, cert } },
-    soundPort, token, log: text => console.error(text),
+    carriers: carriers ? carriersOf(carriers) : [], soundPort, token, log: text => console.error(text),
   })
-  await telephones.open().catch((error: Error) => stop(`Telephones can't be served on ${sip}: ${error.message}`))
-  return telephones
+  await gate.open().catch((error: Error) => stop(`Telephones can't be served on ${sip}: ${error.message}`))
+  return gate
 }
 
-function fileOf(name: string): string | null {
-  const file = process.env[name]
-  if (!file) return null
+function carriersOf(text: string) {
   try {
-    return readFileSync(file, 'utf8')
+    return readCarriers(text)
   }
   catch (error) {
-    return stop(`${name} can't be read: ${(error as Error).message}`)
+    return stop(`What ESTAFETTE_CARRIERS_FILE names can't be used: ${(error as Error).message}. docs/telephones.md says what stands in it.`)
   }
 }
 

@@ -15,7 +15,7 @@ import { Telephones as TelephoneSounds } from '../sound/telephones'
 import { accountOf, Baresip, Lamp, ownAddress } from './telephone-set'
 import { SteadyClock } from '../exchange/clock'
 import { Switch } from '../exchange/switch'
-import { Telephones } from '../exchange/sip/telephones'
+import { Gate } from '../exchange/sip/gate'
 
 const token = 'known to the house'
 const address = ownAddress()
@@ -26,14 +26,14 @@ const ears = new Ears(mixer)
 let doors: Server
 let soundPort: number
 let stopTicking: () => void
-let telephones: Telephones
+let gate: Gate
 let [keziah, hester, jory]: Baresip[] = []
 
 const at = (device: DeviceId) => callsOf(exchange.state, device)
 const stateOf = (call: CallId | undefined, device: DeviceId) => connectionState(exchange.state, call ?? '', device)
 const ask = (request: Request) => exchange.request(crypto.randomUUID(), request)
 const accounts = [accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret')]
-const where = () => `${address}:${telephones.port}`
+const where = () => `${address}:${gate.port}`
 const until = <T>(read: () => T) => expect.poll(read, { timeout: 8_000, interval: 50 })
 
 async function rings(set: Baresip): Promise<void> {
@@ -72,9 +72,9 @@ async function openSound(port: number): Promise<void> {
 beforeAll(async () => {
   await openSound(0)
   stopTicking = everyFrame(() => mixer.tick())
-  telephones = new Telephones(exchange, { address, port: 0, soundPort, token, log: text => console.error(text) })
-  await telephones.open()
-  telephones.know(accounts)
+  gate = new Gate(exchange, { address, port: 0, soundPort, token, log: text => console.error(text) })
+  await gate.open()
+  gate.know(accounts)
   ;[keziah, hester, jory] = await Promise.all([
     Baresip.start('2104', 'keziahs-secret', where(), 700),
     Baresip.start('2105', 'hesters-secret', where(), 1_100),
@@ -84,7 +84,7 @@ beforeAll(async () => {
 
 afterAll(async () => {
   await Baresip.stopAll()
-  telephones?.close()
+  gate?.close()
   stopTicking?.()
   doors?.closeAllConnections()
   doors?.close()
@@ -262,7 +262,7 @@ describe('telephones that nobody here wrote', () => {
       Lamp.ask('message-summary', '2105', account, where()), Lamp.ask('dialog', '2108', account, where()), Lamp.ask('dialog', '701', account, where()),
     ])
     await until(() => messages.shown).toContain('Messages-Waiting: no')
-    telephones.know(accounts.map(one => ({ ...one, unheard: one.device === 't2105' ? 2 : 0 })))
+    gate.know(accounts.map(one => ({ ...one, unheard: one.device === 't2105' ? 2 : 0 })))
     await until(() => messages.shown).toBe('Messages-Waiting: yes\r\nVoice-Message: 2/0\r\n')
     const call = outside('+441632960108')
     await until(() => colleague.shown).toContain('direction="recipient"><state>early</state>')
@@ -276,17 +276,17 @@ describe('telephones that nobody here wrote', () => {
     for (const lamp of [messages, colleague, slot]) lamp.stop()
     ask({ service: 'directedPickupCall', device: 't2106', call })
     ask({ service: 'clearConnection', device: 't2106', call })
-    telephones.know(accounts)
+    gate.know(accounts)
     await allQuiet()
   })
 
   it('are let go at once when their account is taken away', async () => {
     const call = await talking(keziah!, '2105', hester!, 't2105')
-    telephones.know(accounts.slice(0, 2).filter(({ device }) => device !== 't2105'))
+    gate.know(accounts.slice(0, 2).filter(({ device }) => device !== 't2105'))
     await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
     await until(() => exchange.state.calls.has(call)).toBe(false)
     expect(exchange.state.devices.get('t2105')?.registered).toBeUndefined()
-    telephones.know(accounts)
+    gate.know(accounts)
     expect(exchange.state.devices.get('t2105')?.registered).toBe(false)
   })
 })

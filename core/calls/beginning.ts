@@ -21,7 +21,7 @@ function digitsOf(target: Target): string | null {
   return target.kind === 'device' ? target.telephone.number : target.kind === 'group' ? target.group.number : null
 }
 
-interface Beginning { except: string[], consultation?: CallId, account?: string, callBack?: CallBackId }
+interface Beginning { except: string[], consultation?: CallId, account?: string, callBack?: CallBackId, withheld?: true }
 
 /** Calls whoever is named by `number`; `except`: who is not rung as a member of a group. */
 export function beginCall(state: ExchangeState, device: Telephone, number: string, { except, ...more }: Beginning): Decision {

@@ -12,6 +12,7 @@ import { connectionOf, isOutside, placesOf, queueOf } from './questions'
 declare module './model' {
   interface Events {
     originated: OfCall & { direction: Direction, dialled: string, line: LineId | null, party?: Party, trunk?: TrunkId, consultation?: CallId, account?: string }
+      & { withheld?: true }
       /** To keep a promise; `prompted`: a member of that queue is rung first. */
       & { callBack?: CallBackId, prompted?: { queue: DeviceId, party: Party } }
     queued: OfCall
@@ -131,6 +132,7 @@ export function begun(event: EventOf<'originated'>): Call {
     refusedBy: [],
     account: event.account ?? null,
     caption: null,
+    ...(event.withheld && { withheld: true as const }),
     ...(event.callBack !== undefined && { callBack: event.callBack }),
     story: [{ at: event.at, type: event.prompted ? 'prompted' : 'originated', device: event.device }],
   }

@@ -62,6 +62,8 @@ export const causes = [
   'unfetched', 'unattended', 'nobodyServes', 'closed', 'blocked', 'overflow', 'longHold', 'preempted', 'tooLong', 'withdrawn', 'callBack', 'ledOn',
 ] as const
 export type Cause = typeof causes[number]
+/** Why ringing somewhere ended without an answer. */
+export type Unanswered = Extract<Cause, 'noAnswer' | 'declined' | 'busy' | 'outOfService' | 'trunksBusy'>
 
 /** A transfer that nobody has answered yet: whoever passed the call on stays responsible for it. */
 export interface Passing {
@@ -192,6 +194,8 @@ export interface Call {
   refusedBy: DeviceId[]
   /** Account or cost code to book it on. */
   account: string | null
+  /** Whoever calls has asked that their number is not shown outside. */
+  withheld?: true
   /** What an outside party was last heard to say: stands in for the voice. */
   caption: Caption | null
   /** The promise that this call is to keep. */

@@ -84,7 +84,7 @@ describe('rights', () => {
         if (outside) {
           for (const request of everything(call, outside.device, calls[0]!)) {
             if (!('refusal' in decide(state, request, now)))
-              expect(['answerCall', 'clearConnection', 'generateDigits', 'sendUserInformation']).toContain(request.service)
+              expect(['answerCall', 'clearConnection', 'generateDigits', 'reportFailed', 'sendUserInformation']).toContain(request.service)
           }
         }
       }

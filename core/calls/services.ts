@@ -30,6 +30,7 @@ import { setAgentState } from '../queues/set-agent-state'
 import { setDoNotDisturb } from './forwarding/set-do-not-disturb'
 import { setForwarding } from './forwarding/set-forwarding'
 import { restoreMailbox, setGreeting, setMailboxKey } from './voicemail/set-greeting'
+import { reportFailed } from './outside/report-failed'
 import { reportTelephone } from './telephones/report-telephone'
 import { setHandset } from './telephones/set-handset'
 import { setLetThrough } from './forwarding/set-let-through'
@@ -53,8 +54,8 @@ export const services: { [S in Exclude<ServiceName, 'tick'>]: Service<S> } = {
   closePage, conferenceCall, configure, consultationCall, deflectCall, directedPickupCall,
   dismissNote, dropParty, endCallBack, generateDigits, groupPickupCall, holdCall, intercomCall, intrudeCall, listenIn, makeCall, makeCallBack,
   offerCall, offerLine,
-  openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportTelephone, reportTrunk, restoreBlock, restoreCallBack, restoreMailbox, retrieveCall,
-  sendUserInformation,
+  openPage, parkCall, promiseCallBack, putInQueue, reconnectCall, reportFailed, reportTelephone, reportTrunk, restoreBlock, restoreCallBack, restoreMailbox,
+  retrieveCall, sendUserInformation,
   setAgentState, setDoNotDisturb, setForwarding, setGreeting, setHandset, setLetThrough, setLineServed, setMailboxKey, setMicrophoneMute,
   setOpening, setQueueServed, setRingAlong, setStatus, setTrunkService, singleStepConferenceCall, singleStepTransferCall,
   speakOnPage, startRecording, stopListening, stopRecording, transferCall, unblockNumber, whisper,

@@ -206,8 +206,14 @@ export function requestOf(state: ExchangeState, { kind, a, b, c }: Wish): Reques
       return a % 3
         ? { service: 'unblockNumber', device: at(operators, b), number: '+447700900555' }
         : { service: 'blockNumber', device, number: '07700 900555', reason: 'a nuisance' }
-    case 'unplug':
+    case 'unplug': {
+      const called = c % 5
+        ? undefined
+        : calls.flatMap(({ id, connections }) => connections.filter(({ party, state }) => party && state === 'alerting')
+          .map(({ device }) => ({ call: id, device })))[0]
+      if (called) return { service: 'reportFailed', ...called, cause: at(['busy', 'outOfService', 'trunksBusy'] as const, a) }
       return c % 3 ? { service: 'setHandset', device, on: a % 2 === 0 } : { service: 'reportTelephone', device, registered: [true, false, null][a % 3]! }
+    }
     case 'configure':
       return configured(state.company, a, b)
     case 'callBack': {

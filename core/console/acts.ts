@@ -62,7 +62,7 @@ const acts: { [S in Name]: Words<S> | typeof told } = {
   startRecording: told, stopRecording: told, listenIn: told, stopListening: told, whisper: told, intrudeCall: told,
   setOpening: told, setTrunkService: told, openPage: told, speakOnPage: told, closePage: told,
   // What one does with the stand-in handset, and not at the console.
-  sendUserInformation: told, setHandset: told, reportTelephone: told, setAgentState: told,
+  sendUserInformation: told, setHandset: told, reportTelephone: told, reportFailed: told, setAgentState: told,
 
   makeCall: (_, scene) => calling(scene),
   intercomCall: (_, scene) => calling(scene),

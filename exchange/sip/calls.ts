@@ -1,77 +1,69 @@
 import { randomUUID } from 'node:crypto'
+import type { URI, IncomingInviteRequest, IncomingReferRequest, OutgoingInviteRequest, Session, UserAgentCore } from 'sip.js/lib/core/index.js'
 import {
-  C, type IncomingInviteRequest, type IncomingReferRequest, type IncomingRequestMessage, type Session, SessionState, URI, type UserAgentCore,
+  C, SessionState,
 } from 'sip.js/lib/core/index.js'
 import type { Call, CallId, Cause, DeviceId, NumberedEvent, RefusalCode, Request } from '../../core/calls/model'
-import { isSlot } from '../../core/calls/names'
 import { callsOf, connectionOf, othersOf } from '../../core/calls/questions'
-import { lookUp } from '../../core/company/lookups'
+import type { TelephoneWord } from '../../shared/telephone-sound'
 import type { Reply, Switch } from '../switch'
-import { dialled, slotOf } from './dialled'
-import type { KnownDialog } from './lamps'
-import { elsewhere, hangUp, isHold, type Line, newLine, quoted, sayBye, sdpBody } from './line'
-import { unescaped } from './reading'
-import type { Binding } from './registrar'
-import { SoundDoor, SoundRefused } from './sound-door'
+import { allowed, elsewhere, hangUp, isHold, type Line, noCall, sayBye, sdpBody, type Shown } from './line'
+import { acceptedTimer, answeredTimer, dueIn, offeredTimer, refusedTimer, type SessionTimer, timerOf } from './session-timer'
+import { type SoundDoor, SoundRefused } from './sound-door'
 import type { Peer, Protocol } from './wire'
 
-/** What calls need to know of the telephones. */
-export interface House {
-  /** Of ours, that telephones reach. */
+/** What calls stand on. */
+export interface Ground {
+  /** Of ours, that others reach. */
   readonly address: string
   readonly cores: ReadonlyMap<Protocol, UserAgentCore>
-  /** The name of its account; undefined: it has none. */
-  nameOf: (device: DeviceId) => string | undefined
-  /** Where it is. */
-  placesOf: (device: DeviceId) => Binding[]
-  /** Nobody answers there any more. */
-  gone: (device: DeviceId, uri: URI) => void
+  readonly sound: SoundDoor
   learn: (uri: string, peer: Peer) => void
-  /** What these telephones do has become what happens at the exchange. */
-  onSettled: (devices: ReadonlySet<DeviceId>) => void
   log: (text: string) => void
 }
 
-export const allowed = 'INVITE, ACK, CANCEL, BYE, OPTIONS, INFO, NOTIFY, REFER, SUBSCRIBE, MESSAGE, REGISTER'
+/** Where an INVITE goes, and from whom it is. */
+export interface Invitation { core: UserAgentCore, peer: Peer, uri: URI, from: URI, to: URI, name: string, headers: string[], sdp: string }
 
-/** The calls of telephones of the network: each is a dialog here and a connection at the exchange, and what happens to one is done to the other. */
-export class TelephoneCalls {
-  private readonly sound: SoundDoor
-  private readonly lines = new Map<DeviceId, Line[]>()
+/**
+ * Calls over the network: each is a dialog here and a connection at the exchange, and what happens to one is done to the other. Who is called how, and what is
+ * made of a call that comes, is for those who know the other side: telephones of ours, or carriers.
+ */
+export abstract class Calls {
+  protected readonly lines = new Map<DeviceId, Line[]>()
   private readonly unsettled = new Set<DeviceId>()
   private settling = false
   /** Why the latest calls ended. */
-  private readonly ends = new Map<CallId, Cause>()
+  protected readonly ends = new Map<CallId, Cause>()
 
-  /** @param sound the port of the sound process, and its secret */
-  constructor(private readonly exchange: Switch, private readonly house: House, sound: { port: number, token: string }) {
-    this.sound = new SoundDoor(sound.port, sound.token, (session, word) => this.heard(session, word))
-  }
+  constructor(protected readonly exchange: Switch, protected readonly ground: Ground) {}
 
   close(): void {
-    this.sound.close()
+    for (const line of [...this.lines.values()].flat()) clearTimeout(line.timer)
   }
 
-  /** The dialogs of a telephone, as others may name them. */
-  dialogsOf(device: DeviceId): KnownDialog[] {
-    return this.linesOf(device).flatMap(({ call, session }) => call && session
-      ? [{ call, callId: session.callId, localTag: session.localTag, remoteTag: session.remoteTag }]
-      : [])
-  }
+  /** It has an end here: what happens at this telephone, or to this party outside, is for us to tell. */
+  protected abstract serves(device: DeviceId): boolean
+  /** Calls it about a call; `byItself`: it is to lift without anybody there. */
+  protected abstract ring(device: DeviceId, call: Call, byItself: boolean): void
+  /** What whoever is called or has called is shown of the other side. */
+  protected abstract shownTo(device: DeviceId, call: Call): Shown
+  /** How long somebody hears us before we say that the call is answered (milliseconds); null: as long as they like. */
+  protected abstract answersAfter: number | null
+  /** Asked to pass its call on to somebody. */
+  protected abstract referred(line: Line, request: IncomingReferRequest): void
+  /** Has put its call on hold, or taken it back. */
+  protected abstract heldByIt(line: Line): void
+  /** Something else that the other side does. */
+  protected settled(_devices: ReadonlySet<DeviceId>): void {}
+  /** What else there is to tell a telephone beside its calls. */
+  protected settleMore(_device: DeviceId): void {}
 
-  /** A telephone may be here no more. Whoever has a console, or the stand-in handset, goes on there; else nobody is there any more. */
-  letGo(device: DeviceId): void {
-    const calls = this.linesOf(device).flatMap(({ call }) => call ?? [])
-    for (const line of this.linesOf(device)) this.end(line, { statusCode: 403 })
-    const { agents, devices } = this.exchange.state
-    if (!agents.get(device)?.attended && !devices.get(device)?.handset) for (const call of calls) this.ask({ service: 'clearConnection', device, call })
-  }
-
-  private ask(request: Request): Reply {
+  protected ask(request: Request): Reply {
     return this.exchange.request(`sip:${randomUUID()}`, request)
   }
 
-  /** Something has happened at the exchange: the telephones that it is about do what follows from it. */
+  /** Something has happened at the exchange: those that it is about are told what follows from it. */
   happened(event: NumberedEvent): void {
     if (event.type === 'callCleared' || event.type === 'failed') {
       this.ends.set(event.call, event.cause)
@@ -86,7 +78,7 @@ export class TelephoneCalls {
     for (const device of concerned) this.unsettle(device)
   }
 
-  /** What this telephone does is to be looked at again. */
+  /** What is told here is to be looked at again. */
   unsettle(device: DeviceId): void {
     this.unsettled.add(device)
     if (this.settling) return
@@ -96,34 +88,36 @@ export class TelephoneCalls {
       this.settling = false
       const devices = new Set(this.unsettled)
       this.unsettled.clear()
-      for (const one of devices) if (this.house.nameOf(one) !== undefined || this.lines.has(one)) this.settle(one)
-      this.house.onSettled(devices)
+      for (const one of devices) if (this.serves(one) || this.lines.has(one)) this.settle(one)
+      this.settled(devices)
     })
   }
 
-  private linesOf(device: DeviceId): Line[] {
+  protected linesOf(device: DeviceId): Line[] {
     return this.lines.get(device) ?? []
   }
 
-  private add(line: Line): void {
+  protected add(line: Line): void {
     this.lines.set(line.device, [...this.linesOf(line.device), line])
   }
 
-  private end(line: Line, why: { statusCode: number, reason?: string }): void {
+  protected end(line: Line, why: { statusCode: number, reason?: string }): void {
     hangUp(line, why)
     this.drop(line)
   }
 
-  private drop(line: Line): void {
+  protected drop(line: Line): void {
     line.state = 'over'
-    this.sound.end(line.id)
+    clearTimeout(line.timer)
+    clearInterval(line.telling)
+    this.ground.sound.end(line.id)
     const rest = this.linesOf(line.device).filter(other => other !== line)
     if (rest.length > 0) this.lines.set(line.device, rest)
     else this.lines.delete(line.device)
   }
 
   /** Makes the dialogs of a telephone what the calls at it are. */
-  private settle(device: DeviceId): void {
+  protected settle(device: DeviceId): void {
     const { state } = this.exchange
     const calls = callsOf(state, device)
     const isFree = (call: Call) => !this.linesOf(device).some(line => line.call === call.id)
@@ -131,6 +125,7 @@ export class TelephoneCalls {
       const call = line.call === null ? undefined : state.calls.get(line.call)
       const own = call && connectionOf(call, device)
       if (line.state === 'calls') this.settleCalling(line, own && call)
+      else if (line.page !== undefined && line.call === null) continue
       // One that will not answer by itself is not asked again.
       else if (line.state === 'refused' && (!own || (own.state !== 'alerting' && !line.byItself))) this.drop(line)
       else if (line.state === 'rings' && own?.state !== 'alerting' && !(line.byItself && own)) {
@@ -140,8 +135,9 @@ export class TelephoneCalls {
       else if (line.state === 'up' && !own) {
         const next = calls.find(other => isFree(other) && connectionOf(other, device)!.state !== 'alerting')
         if (next) line.call = next.id
-        else this.end(line, { statusCode: 487 })
+        else if (line.page === undefined) this.end(line, { statusCode: 487 })
       }
+      else if (line.state === 'up') this.show(line, call!)
     }
     for (const call of calls.filter(isFree)) {
       const own = connectionOf(call, device)!
@@ -151,6 +147,7 @@ export class TelephoneCalls {
       if (idle) idle.call = call.id
       else this.ring(device, call, true)
     }
+    this.settleMore(device)
   }
 
   private isHeldHere({ call, device }: Line): boolean {
@@ -167,65 +164,63 @@ export class TelephoneCalls {
       return this.end(line, { statusCode: statusOfCause(cause) })
     }
     const others = othersOf(call, line.device)
-    if (others.some(({ state }) => state === 'connected' || state === 'held')) {
-      const { asked } = line
-      line.asked = undefined
-      line.state = 'up'
-      const { session } = asked.accept({ statusCode: 200, body: sdpBody(line.sdp) })
-      return this.follow(line, session)
-    }
+    if (others.some(({ state }) => state === 'connected' || state === 'held')) return this.answer(line)
     // Who waits in a queue hears where they stand; while somebody is rung the telephone makes its own tone.
-    const status = others.some(({ state }) => state === 'queued') ? 183 : 180
+    const status = this.answersAfter !== null || others.some(({ state }) => state === 'queued') ? 183 : 180
     if (line.told === status) return
     line.told = status
-    line.asked.progress({ statusCode: status, ...status === 183 && { body: sdpBody(line.sdp) } })
+    const tell = () => line.asked?.progress({ statusCode: status, extraHeaders: this.ownHeaders(line), ...status === 183 && { body: sdpBody(line.sdp!) } })
+    tell()
+    // Said again every minute, so that nobody on the way takes the call for a dead one (RFC 3261, section 13.3.1.1).
+    line.telling ??= setInterval(tell, 60_000)
+    if (this.answersAfter !== null) line.timer ??= setTimeout(() => this.answer(line), this.answersAfter)
   }
 
-  // Calls to a telephone ———
+  /** Somebody is there for whoever has called us, or something is heard. */
+  private answer(line: Line): void {
+    const { asked, sdp } = line
+    if (!asked || !sdp) return
+    line.asked = undefined
+    line.state = 'up'
+    clearInterval(line.telling)
+    clearTimeout(line.timer)
+    const timer = timerOf(asked.message)
+    const { session } = asked.accept({ statusCode: 200, body: sdpBody(sdp), extraHeaders: [...this.ownHeaders(line), ...acceptedTimer(timer)] })
+    this.follow(line, session)
+    this.keep(line, timer)
+    const call = this.exchange.state.calls.get(line.call ?? '')
+    if (call) line.shown = this.identity(this.shownTo(line.device, call))
+  }
 
-  private ring(device: DeviceId, call: Call, byItself: boolean): void {
-    const bindings = this.house.placesOf(device)
-    const [first] = bindings
-    if (!first) return
-    const line = newLine({ device, call: call.id, state: 'rings', core: this.house.cores.get(first.peer.protocol)!, peer: first.peer, byItself })
-    this.add(line)
-    void this.invite(line, bindings, this.callerOf(call, device)).catch((error: Error) => {
-      this.house.log(`sip: ${error.message}`)
-      line.state = 'refused'
+  /**
+   * Calls somebody at one place.
+   * @param on what comes of it: it rings there, or whoever is there does not answer
+   */
+  protected invite(
+    line: Line, { core, peer, uri, from, to, name, headers, sdp }: Invitation, on: { progress: () => void, reject: (status: number) => void },
+  ): OutgoingInviteRequest {
+    this.ground.learn(uri.toRaw(), peer)
+    const message = core.makeOutgoingRequestMessage(
+      C.INVITE, uri, from, to, { fromDisplayName: name }, [...this.ownHeaders({ core }), ...headers], sdpBody(sdp),
+    )
+    const fork = core.invite(message, {
+      onProgress: () => on.progress(),
+      onAccept: (response) => {
+        line.forks.delete(fork)
+        void this.accepted(line, core, peer, response.session, response.message.body).catch((error: Error) => {
+          this.ground.log(`sip: ${error.message}`)
+        })
+        response.ack()
+        if (line.session !== response.session) sayBye(response.session, elsewhere)
+        else this.keep(line, answeredTimer(response.message))
+      },
+      onReject: ({ message: { statusCode } }) => {
+        line.forks.delete(fork)
+        on.reject(statusCode ?? 500)
+      },
     })
-  }
-
-  private async invite(line: Line, bindings: readonly Binding[], caller: { name: string, number: string }): Promise<void> {
-    const { device, byItself } = line
-    const { sdp } = await this.describe(line, byItself ? { alone: true } : {})
-    if (line.state !== 'rings') return this.sound.end(line.id)
-    if (sdp === null) return this.drop(line)
-    const from = new URI('sip', caller.number || 'anonymous', caller.number ? this.house.address : 'anonymous.invalid')
-    for (const { uri, peer } of bindings) {
-      const core = this.house.cores.get(peer.protocol)!
-      this.house.learn(uri.toRaw(), peer)
-      const message = core.makeOutgoingRequestMessage(
-        C.INVITE, uri, from, new URI('sip', this.house.nameOf(device) ?? device, this.house.address), { fromDisplayName: caller.name },
-        [
-          `Contact: ${core.configuration.contact.toString()}`, `Allow: ${allowed}`,
-          `P-Asserted-Identity: "${caller.name}" <${from.toRaw()}>`,
-          ...byItself ? answersByItself(from) : [],
-        ],
-        sdpBody(sdp),
-      )
-      const fork = core.invite(message, {
-        onAccept: (response) => {
-          line.forks.delete(fork)
-          void this.accepted(line, core, peer, response.session, response.message.body).catch((error: Error) => {
-            this.house.log(`sip: ${error.message}`)
-          })
-          response.ack()
-          if (line.state === 'over' || line.session !== response.session) sayBye(response.session, elsewhere)
-        },
-        onReject: ({ message: { statusCode } }) => this.rejected(line, fork, uri, statusCode ?? 500),
-      })
-      line.forks.add(fork)
-    }
+    line.forks.add(fork)
+    return fork
   }
 
   /** Somebody has lifted: the first of several, and they may be too late. */
@@ -251,111 +246,19 @@ export class TelephoneCalls {
     }
   }
 
-  private rejected(line: Line, fork: unknown, uri: URI, status: number): void {
-    line.forks.delete(fork as never)
-    if (line.state !== 'rings') return
-    // Nobody is there any more.
-    if (status === 408 || status === 503 || status === 404) this.house.gone(line.device, uri)
-    const isRefused = status >= 600 || status === 486 || status === 480 || status === 603
-    if (status >= 600) {
-      for (const other of line.forks) other.cancel(elsewhere)
-      line.forks.clear()
-    }
-    if (line.forks.size > 0) return
-    line.state = 'refused'
-    const own = connectionOf(this.exchange.state.calls.get(line.call ?? '') ?? noCall, line.device)
-    if (isRefused && own?.state === 'alerting') this.ask({ service: 'clearConnection', device: line.device, call: line.call! })
-    this.unsettle(line.device)
-  }
-
-  // Calls of a telephone ———
-
-  /** A telephone that has proved who it is calls somebody. */
-  async invited(request: IncomingInviteRequest, core: UserAgentCore, { device, peer }: { device: DeviceId, peer: Peer }): Promise<void> {
-    const { message } = request
-    let cancelled = false
-    request.delegate = { onCancel: () => {
-      cancelled = true
-      const line = this.linesOf(device).find(({ asked }) => asked === request)
-      request.reject({ statusCode: 487 })
-      if (!line) return
-      line.asked = undefined
-      this.left(line)
-    } }
-    request.trying()
-    const line = newLine({ device, call: null, state: 'calls', core, peer, asked: request })
-    let sdp: string | null
-    try {
-      const offer = message.body && /^application\/sdp/i.test(message.getHeader('content-type') ?? '') ? { offer: message.body } : {}
-      sdp = (await this.describe(line, offer)).sdp
-    }
-    catch (error) {
-      if (!cancelled) request.reject(error instanceof SoundRefused ? { statusCode: 488 } : { statusCode: 503, extraHeaders: ['Retry-After: 5'] })
-      return
-    }
-    if (cancelled) return this.sound.end(line.id)
-    const begun = this.begin(device, message)
-    if (!begun || 'refusal' in begun) {
-      this.sound.end(line.id)
-      return void request.reject({ statusCode: begun ? statusOfRefusal[begun.refusal] ?? 403 : 404 })
-    }
-    line.sdp = sdp!
-    line.call = begun.call
-    this.add(line)
-    if (begun.call === null) {
-      // What was dialled is done: the telephone hears that by the end of its call.
-      line.state = 'up'
-      line.asked = undefined
-      const { session } = request.accept({ statusCode: 200, body: sdpBody(sdp!) })
-      line.session = session
-      return this.end(line, { statusCode: 200 })
-    }
-    this.settle(device)
-  }
-
-  /** What a telephone wants that has dialled: the call that it has then, or null when something has been done. */
-  private begin(device: DeviceId, message: IncomingRequestMessage): { call: CallId | null } | { refusal: RefusalCode } | null {
-    const replaces = message.getHeader('replaces')
-    const { state } = this.exchange
-    if (replaces) {
-      const replaced = this.dialogNamed(replaces)
-      if (!replaced?.call) return null
-      const reply = this.ask({ service: 'directedPickupCall', device, call: replaced.call })
-      return reply.refusal ? { refusal: reply.refusal.code } : { call: replaced.call }
-    }
-    const digits = message.ruri?.user ?? ''
-    const wanted = dialled(state, device, digits)
-    if (!wanted) return null
-    const request = 'begins' in wanted ? wanted.begins : wanted.does
-    const before = new Set(callsOf(state, device).map(({ id }) => id))
-    const reply = this.ask(request)
-    if (reply.refusal) return { refusal: reply.refusal.code }
-    if ('does' in wanted) return { call: null }
-    const call = reply.call ?? callsOf(this.exchange.state, device).find(({ id }) => !before.has(id))?.id
-    return call ? { call } : null
-  }
-
-  private dialogNamed(replaces: string): Line | undefined {
-    const [callId, ...parameters] = replaces.split(';').map(part => part.trim())
-    const tag = (name: string) => parameters.find(parameter => parameter.toLowerCase().startsWith(`${name}=`))?.split('=')[1]
-    const [to, from] = [tag('to-tag'), tag('from-tag')]
-    return [...this.lines.values()].flat().find(({ session }) => session?.callId === callId
-      && ((session?.localTag === to && session?.remoteTag === from) || (session?.localTag === from && session?.remoteTag === to)))
-  }
-
   // A dialog ———
 
-  private ownHeaders({ core }: Line): string[] {
+  protected ownHeaders({ core }: Pick<Line, 'core'>): string[] {
     return [`Contact: ${core.configuration.contact.toString()}`, `Allow: ${allowed}`]
   }
 
   /** From now on what is done at the telephone in this dialog is heard. */
-  private follow(line: Line, session: Session): void {
+  protected follow(line: Line, session: Session): void {
     line.session = session
     session.delegate = {
       onAck: ({ message }) => {
         // Its answer, where we have offered.
-        if (/^v=0/.test(message.body)) void this.describe(line, { answer: message.body }).catch(() => this.left(line))
+        if (/^v=0/.test(message.body ?? '')) void this.describe(line, { answer: message.body }).catch(() => this.left(line))
       },
       onAckTimeout: () => this.left(line),
       onBye: (request) => {
@@ -374,106 +277,123 @@ export class TelephoneCalls {
     }
   }
 
-  private describe(line: Line, description: { offer?: string, answer?: string, alone?: true }) {
-    return this.sound.describe({ session: line.id, device: line.device, address: this.house.address, peer: line.peer.address, ...description })
+  /** Who the other side is (RFC 3325). */
+  protected identity({ name, number }: Shown): string {
+    return `P-Asserted-Identity: "${name}" <${number ? `sip:${number}@${this.ground.address}` : 'sip:anonymous@anonymous.invalid'}>`
   }
 
-  /** The telephone changes its sound: it puts its call on hold, takes it back, or has moved. */
+  protected describe(line: Line, description: { offer?: string, answer?: string, alone?: true }) {
+    const { address } = this.ground
+    const { protocol, address: peer } = line.peer
+    return this.ground.sound.describe({ session: line.id, device: line.device, address, peer, ...protocol === 'tls' && { secret: true }, ...description })
+  }
+
+  /** The other side changes its sound: it puts its call on hold, takes it back, or has moved; or it says that it is still there. */
   private async changed(line: Line, request: IncomingInviteRequest): Promise<void> {
     const { body } = request.message
+    const timer = timerOf(request.message)
+    const refused = refusedTimer(timer)
+    if (refused) return void request.reject({ statusCode: 422, extraHeaders: refused })
     try {
       const { sdp } = await this.describe(line, body ? { offer: body } : {})
-      request.accept({ statusCode: 200, body: sdpBody(sdp!) })
+      request.accept({ statusCode: 200, body: sdpBody(sdp!), extraHeaders: [...this.ownHeaders(line), ...acceptedTimer(timer)] })
     }
     catch (error) {
       return void request.reject(error instanceof SoundRefused ? { statusCode: 488 } : { statusCode: 503, extraHeaders: ['Retry-After: 5'] })
     }
+    this.keep(line, timer)
     if (!body) return
-    const { device, call } = line
     const wasOnHold = line.onHold
     line.onHold = isHold(body)
-    if (call === null || wasOnHold === line.onHold) return
-    this.ask({ service: line.onHold ? 'holdCall' : 'retrieveCall', device, call })
-    this.unsettle(device)
+    if (line.call !== null && wasOnHold !== line.onHold) this.heldByIt(line)
   }
 
-  /** The telephone passes its caller on: without asking (RFC 3515), or to whom it has asked (RFC 3891). */
-  private referred(line: Line, request: IncomingReferRequest): void {
-    const { device, call } = line
-    const [, user, query] = /sips?:([^@;?>]+)@[^?>]*(?:\?([^>]*))?/i.exec(request.message.getHeader('refer-to') ?? '') ?? []
-    if (!user || call === null) return void request.reject({ statusCode: user ? 481 : 400 })
-    const replaces = new URLSearchParams(query ?? '').get('Replaces')
-    const reply = this.ask(this.passedOn(device, call, unescaped(user) ?? '', replaces))
-    if (reply.refusal) return void request.reject({ statusCode: 603, reasonPhrase: 'Declined' })
-    request.accept({ statusCode: 202, extraHeaders: this.ownHeaders(line) })
-    if (request.message.getHeader('refer-sub')?.trim().toLowerCase() === 'false') return
+  /** Waits for the next time that somebody says that this dialog goes on, or says so (RFC 4028). */
+  private keep(line: Line, timer: SessionTimer | null): void {
+    clearTimeout(line.timer)
+    line.kept = timer
+    if (timer && line.state === 'up') line.timer = setTimeout(() => timer.by === 'us' ? this.offerAgain(line) : this.lose(line), dueIn(timer))
+  }
+
+  /** Who the other side is now has changed: a display is told (RFC 4916). */
+  protected show(line: Line, call: Call): void {
+    const shown = this.identity(this.shownTo(line.device, call))
+    if (line.shown === shown) return
+    const isFirst = line.shown === undefined
+    line.shown = shown
+    if (!isFirst && !line.onHold && connectionOf(call, line.device)?.state === 'connected') this.offerAgain(line)
+  }
+
+  /** Says how things stand once more: that we are there, and who speaks. */
+  private offerAgain(line: Line): void {
+    void this.reinvite(line).catch((error: Error) => this.ground.log(`sip: ${error.message}`))
+  }
+
+  private async reinvite(line: Line): Promise<void> {
+    const { sdp } = await this.describe(line, {})
     const { session } = line
-    if (session?.sessionState !== SessionState.Confirmed) return
-    session.notify(undefined, {
-      extraHeaders: ['Event: refer', 'Subscription-State: terminated;reason=noresource', `Contact: ${line.core.configuration.contact.toString()}`],
-      body: { contentDisposition: 'render', contentType: 'message/sipfrag;version=2.0', content: 'SIP/2.0 200 OK\r\n' },
-    })
-  }
-
-  private passedOn(device: DeviceId, call: CallId, to: string, replaces: string | null): Request {
-    const { state } = this.exchange
-    const asking = replaces ? this.dialogNamed(replaces)?.call : null
-    if (replaces) return { service: 'transferCall', device, call, consultation: asking ?? '' }
-    const slot = slotOf(state, to)
-    return slot ? { service: 'parkCall', device, call, slot, for: null } : { service: 'singleStepTransferCall', device, call, to }
+    if (line.state !== 'up' || !session || !sdp) return
+    // Both sides at once, or ours not acknowledged yet: tried again after a while (RFC 3261, section 14.1).
+    const later = () => {
+      clearTimeout(line.timer)
+      line.timer = setTimeout(() => this.offerAgain(line), 500 + Math.random() * 1_500)
+    }
+    if (session.sessionState !== SessionState.Confirmed || session.signalingState !== 'Stable') return later()
+    try {
+      session.invite({
+        onAccept: ({ ack, message }) => {
+          ack()
+          if (message.body) void this.describe(line, { answer: message.body }).catch(() => this.left(line))
+          this.keep(line, answeredTimer(message))
+        },
+        onReject: ({ message: { statusCode } }) => {
+          if (statusCode === 491 || statusCode === 500) later()
+          else if (statusCode === 481 || statusCode === 408) this.lose(line)
+        },
+      }, { body: sdpBody(sdp), extraHeaders: [...this.ownHeaders(line), ...line.shown === undefined ? [] : [line.shown], ...offeredTimer(line.kept)] })
+    }
+    catch {
+      later()
+    }
   }
 
   private pressed({ call, device }: Line, digit: string): void {
     if (call !== null) this.ask({ service: 'generateDigits', device, call, digits: digit })
   }
 
-  /** What is heard of the sound of a telephone. */
-  private heard(session: string, { digit, over }: { digit?: string, over?: boolean }): void {
+  /** What is heard of the sound of a dialog; false: it is none of these. */
+  heard(session: string, { digit, over }: TelephoneWord): boolean {
     const line = [...this.lines.values()].flat().find(({ id }) => id === session)
-    if (!line) return
+    if (!line) return false
     if (digit) this.pressed(line, digit)
     // Nothing comes from it any more: it has lost its power, or its cable.
-    if (over && line.state === 'up') {
-      const { session: dialog } = line
-      this.left(line)
-      if (dialog) sayBye(dialog)
-    }
+    if (over && line.state === 'up') this.lose(line)
+    return true
   }
 
-  /** The telephone has hung up, or has gone. A caller who is on hold there stays, and comes back by the rules of holding. */
-  private left(line: Line): void {
+  /** Nobody is at the other end any more. */
+  private lose(line: Line): void {
+    const { session } = line
+    this.left(line)
+    if (session && session.sessionState !== SessionState.Terminated) sayBye(session)
+  }
+
+  /** The other side has hung up, or has gone. A caller who is on hold there stays, and comes back by the rules of holding. */
+  protected left(line: Line): void {
     const { device, call } = line
     this.drop(line)
     if (call !== null) this.ask({ service: 'clearConnection', device, call })
     this.unsettle(device)
   }
-
-  /** Who calls, for a display: who it is about, and by whom they were put through. */
-  private callerOf(call: Call, device: DeviceId): { name: string, number: string } {
-    const { company } = this.exchange.state
-    const other = connectionOf(call, call.calling === device ? othersOf(call, device)[0]?.device ?? '' : call.calling) ?? othersOf(call, device)[0]
-    const telephone = lookUp(company.telephones, other?.device ?? '')
-    const party = other?.party ?? (telephone ? { name: telephone.name, number: telephone.number } : call.party)
-    const { passing, recall } = call
-    const by = passing?.to === device || recall?.to === device ? lookUp(company.telephones, passing?.by ?? recall?.from ?? '')?.name : undefined
-    const name = party?.name ?? party?.number ?? (isSlot(other?.device ?? '') ? lookUp(company.slots, other!.device)?.name : undefined) ?? ''
-    return { name: quoted(by ? `${name} / ${by}` : name), number: (party?.number ?? '').replace(/[^0-9+*#]/g, '') }
-  }
 }
 
-/** The telephone lifts without anybody there (RFC 5373, and as telephones understood it before). */
-const answersByItself = (from: URI) =>
-  ['Answer-Mode: Auto', 'Alert-Info: <urn:alert:source:internal>;info=alert-autoanswer', `Call-Info: <${from.toRaw()}>;answer-after=0`]
-
-const noCall = { connections: [] } as unknown as Call
-
-const statusOfRefusal: Partial<Record<RefusalCode, number>> = {
+export const statusOfRefusal: Partial<Record<RefusalCode, number>> = {
   unallocatedNumber: 404, invalidNumber: 484, busy: 486, doNotDisturb: 480, outOfService: 480, trunksBusy: 503, tooManyCalls: 486, slotEmpty: 404,
   slotsFull: 486, slotTaken: 486, notPossibleNow: 403, nobodyFree: 480, nobodyServes: 480, closed: 480, unknownCall: 404,
 }
 
-/** How a telephone is told why nobody was reached. */
-function statusOfCause(cause: Cause | undefined): number {
+/** How whoever called is told why nobody was reached. */
+export function statusOfCause(cause: Cause | undefined): number {
   if (cause === 'busy' || cause === 'declined') return 486
   if (cause === 'trunksBusy') return 503
   return cause === 'blocked' ? 403 : 480

@@ -11,7 +11,7 @@ export type Dialled = { begins: Request } | { does: Request } | null
 /** @param digits as dialled, from the user part of a URI */
 export function dialled(state: ExchangeState, device: DeviceId, digits: string): Dialled {
   const [, on, code, , number] = /^([*#])(\d\d)(\*([^*#]+))?#?$/.exec(digits) ?? []
-  if (!code) return /^[*#]/.test(digits) ? null : { begins: { service: 'makeCall', device, number: digits } }
+  if (!code) return /^[*#](?!31#)/.test(digits) ? null : { begins: { service: 'makeCall', device, number: digits } }
   const forward = forwardKinds[code as unknown as keyof typeof forwardKinds]
   if (forward) {
     if (on === '*' && !number) return null

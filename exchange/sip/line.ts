@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import {
   type Body, type IncomingInviteRequest, type OutgoingInviteRequest, type Session, SessionState, type UserAgentCore,
 } from 'sip.js/lib/core/index.js'
-import type { CallId, DeviceId } from '../../core/calls/model'
+import type { Call, CallId, DeviceId } from '../../core/calls/model'
+import type { SessionTimer } from './session-timer'
 import type { Peer } from './wire'
 
 /**
@@ -20,6 +21,8 @@ export interface Line {
   state: LineState
   /** What is heard there; null: a page, or nothing yet. */
   call: CallId | null
+  /** The page for which it was called. */
+  page?: string
   /** It has put what it hears on hold. */
   onHold: boolean
   /** Of `calls`: who waits for an answer, and the answer of our sound; what it was last told. */
@@ -30,10 +33,25 @@ export interface Line {
   forks: Set<OutgoingInviteRequest>
   byItself: boolean
   session?: Session
+  /** Who says that the dialog goes on, and what is to be done next at a time: of `calls` that it is answered. */
+  kept: SessionTimer | null
+  timer?: NodeJS.Timeout
+  /** Of `calls`: says every minute that it goes on. */
+  telling?: NodeJS.Timeout
+  /** Who it was told that it talks with. */
+  shown?: string
 }
 
+/** Who somebody talks with, or is called by, as a display shows it: no number is one that is withheld. */
+export interface Shown { name: string, number: string }
+
+export const allowed = 'INVITE, ACK, CANCEL, BYE, OPTIONS, INFO, NOTIFY, REFER, SUBSCRIBE, MESSAGE, REGISTER'
+
+/** A call that is over: nobody is in it. */
+export const noCall = { connections: [] } as unknown as Call
+
 export function newLine(fields: Pick<Line, 'device' | 'core' | 'peer' | 'state' | 'call'> & Partial<Line>): Line {
-  return { id: randomUUID(), onHold: false, forks: new Set(), byItself: false, ...fields }
+  return { id: randomUUID(), onHold: false, forks: new Set(), byItself: false, kept: null, ...fields }
 }
 
 export const sdpBody = (content: string): Body => ({ contentDisposition: 'session', contentType: 'application/sdp', content })

@@ -1,34 +1,24 @@
 import { randomUUID } from 'node:crypto'
 import {
-  C, IncomingRequestMessage, type IncomingResponseMessage, Levels, LoggerFactory, type NameAddrHeader, URI, UserAgentCore,
+  C, type IncomingRequestMessage, type IncomingResponseMessage, type NameAddrHeader, type UserAgentCore,
 } from 'sip.js/lib/core/index.js'
 import type { DeviceId, Request } from '../../core/calls/model'
 import { type TelephoneAccount, telephoneRealm } from '../../shared/telephone-accounts'
 import type { Switch } from '../switch'
-import { allowed, TelephoneCalls } from './calls'
+import { type Common, newAgent, pass, placeAgent } from './agent'
 import { Digest } from './digest'
 import { Lamps } from './lamps'
+import { allowed } from './line'
 import { Registrar } from './registrar'
-import { type Peer, type Protocol, Wire, type WireOptions } from './wire'
+import { TelephoneCalls } from './telephone-calls'
+import type { Peer, Protocol } from './wire'
 
-/**
- * Telephones of the network (RFC 3261) as one of those who hear what happens at the exchange and act: what is done at a telephone becomes the services that a
- * console asks for, and what happens is told to it. No rule about calls stands here.
- */
-
-export interface TelephonesOptions extends WireOptions {
-  /** The doors of the sound process, and its secret. */
-  soundPort: number
-  token: string
-  log: (text: string) => void
-}
-
+/** Telephones of the network: who may be one, where each is, what they call and what they are told. */
 export class Telephones {
-  private readonly wire: Wire
   private readonly cores = new Map<Protocol, UserAgentCore>()
   private readonly digest: Digest
   private readonly registrar: Registrar
-  private readonly calls: TelephoneCalls
+  readonly calls: TelephoneCalls
   private readonly lamps: Lamps
   private accounts = new Map<string, TelephoneAccount>()
   private byDevice = new Map<DeviceId, TelephoneAccount>()
@@ -36,31 +26,31 @@ export class Telephones {
   private readonly askers = new WeakMap<IncomingRequestMessage, { device: DeviceId, peer: Peer }>()
   private readonly timer: NodeJS.Timeout
 
-  constructor(private readonly exchange: Switch, private readonly options: TelephonesOptions) {
-    const loggers = new LoggerFactory()
-    loggers.builtinEnabled = false
-    loggers.level = Levels.warn
-    loggers.connector = (level, _category, _label, text) => level === 'error' && options.log(`sip: ${String(text)}`)
-    this.wire = new Wire(options, loggers.getLogger('wire'), {
-      hear: (message, peer) => this.hear(message, peer),
-      lose: peer => this.registrar.lose(peer),
-    })
+  constructor(private readonly exchange: Switch, private readonly common: Common) {
+    const { wire, sound, address, loggerFactory, log } = common
     this.digest = new Digest(telephoneRealm, name => this.accounts.get(name))
     this.registrar = new Registrar((device, isThere) => this.report(device, isThere))
-    this.calls = new TelephoneCalls(exchange, {
-      address: options.address, cores: this.cores, log: options.log,
+    this.calls = new TelephoneCalls(exchange, { address, cores: this.cores, sound, log, learn: (uri, peer) => wire.learn(uri, peer) }, {
       nameOf: device => this.byDevice.get(device)?.name,
       placesOf: device => this.registrar.of(device),
       gone: (device, uri) => this.registrar.remove(device, uri),
-      learn: (uri, peer) => this.wire.learn(uri, peer),
       onSettled: devices => this.lamps.changed(devices),
-    }, { port: options.soundPort, token: options.token })
+    })
     this.lamps = new Lamps(() => this.exchange.state, {
       unheard: device => this.byDevice.get(device)?.unheard ?? 0,
       dialogs: device => this.calls.dialogsOf(device),
-      host: options.address,
+      host: address,
     })
-    for (const protocol of ['udp', 'tcp', 'tls'] as const) this.cores.set(protocol, this.core(protocol, loggers))
+    for (const protocol of ['udp', 'tcp', 'tls'] as const) {
+      this.cores.set(protocol, newAgent({
+        user: 'estafette', protocol, loggerFactory, send: text => wire.send(text),
+        invited: (request, core) => {
+          const asker = this.askers.get(request.message)
+          if (!asker) return void request.reject({ statusCode: 403 })
+          this.calls.invited(request, core, asker).catch((error: Error) => log(`sip: ${error.message}`))
+        },
+      }))
+    }
     exchange.onEvent((event) => {
       if (event.type === 'configured') for (const device of this.byDevice.keys()) this.report(device, this.registrar.of(device).length > 0)
       this.calls.happened(event)
@@ -68,22 +58,9 @@ export class Telephones {
     this.timer = setInterval(() => this.lamps.expire(), 5_000)
   }
 
-  /** @throws when the address can't be listened on */
-  async open(): Promise<void> {
-    await this.wire.open()
-    const { address, port } = this.wire
-    for (const [protocol, core] of this.cores) {
-      const at = protocol === 'tls' ? port + 1 : port
-      const own = core.configuration as { viaHost: string }
-      own.viaHost = `${address}:${at}`
-      core.configuration.contact.uri.host = address
-      core.configuration.contact.uri.port = at
-      if (protocol !== 'udp') core.configuration.contact.uri.setParam('transport', protocol)
-    }
-  }
-
-  get port(): number {
-    return this.wire.port
+  open(): void {
+    const { address, port } = this.common.wire
+    for (const [protocol, core] of this.cores) placeAgent(core, protocol, address, port)
   }
 
   /** Those that may register from now on. Whoever is not among them any more is let go at once. */
@@ -110,53 +87,24 @@ export class Telephones {
     this.calls.close()
     this.registrar.close()
     for (const core of this.cores.values()) core.dispose()
-    this.wire.close()
   }
 
-  private core(protocol: Protocol, loggerFactory: LoggerFactory): UserAgentCore {
-    const contact = new URI('sip', 'estafette', 'localhost', 5060)
-    const core: UserAgentCore = new UserAgentCore({
-      // An exchange answers for all of its numbers: it is asked for the number of each request before that reaches the core.
-      aor: new URI('sip', 'estafette', 'localhost'),
-      contact: { pubGruu: undefined, tempGruu: undefined, uri: contact, toString: () => `<${contact.toRaw()}>` },
-      displayName: '', loggerFactory, hackViaTcp: false, routeSet: [], sipjsId: randomUUID().slice(0, 5), supportedOptionTags: ['replaces'],
-      supportedOptionTagsResponse: ['replaces'], userAgentHeaderFieldValue: 'Estafette', viaForceRport: true, viaHost: 'localhost',
-      authenticationFactory: () => undefined,
-      transportAccessor: () => ({
-        protocol: protocol.toUpperCase(),
-        send: (text: string) => {
-          this.wire.send(text)
-          return Promise.resolve()
-        },
-      }),
-    }, {
-      onInvite: (request) => {
-        const asker = this.askers.get(request.message)
-        if (!asker) return void request.reject({ statusCode: 403 })
-        this.calls.invited(request, core, asker).catch((error: Error) => this.options.log(`sip: ${error.message}`))
-      },
-      onRefer: request => request.reject({ statusCode: 403 }),
-    })
-    return core
+  /** A connection has gone, and with it the telephones that came by it. */
+  lose(peer: Peer): void {
+    this.registrar.lose(peer)
   }
 
-  private hear(message: IncomingRequestMessage | IncomingResponseMessage, peer: Peer): void {
+  answered(message: IncomingResponseMessage, peer: Peer): void {
+    this.cores.get(peer.protocol)!.receiveIncomingResponseFromTransport(message)
+  }
+
+  asked(message: IncomingRequestMessage, peer: Peer): void {
     const core = this.cores.get(peer.protocol)!
-    try {
-      if (message instanceof IncomingRequestMessage) this.asked(core, message, peer)
-      else core.receiveIncomingResponseFromTransport(message)
-    }
-    catch (error) {
-      this.options.log(`sip: ${(error as Error).message}`)
-    }
-  }
-
-  private asked(core: UserAgentCore, message: IncomingRequestMessage, peer: Peer): void {
     const { method } = message
     const isWithin = Boolean(message.toTag) && method !== C.SUBSCRIBE
     if (method === C.ACK || method === C.CANCEL || isWithin) {
       if (isWithin && core.dialogs.has(message.callId + message.toTag + message.fromTag)) this.learn(message, peer)
-      return this.pass(core, message)
+      return pass(core, message)
     }
     // Strangers who look what is here hear nothing.
     if (method === C.OPTIONS) {
@@ -180,14 +128,9 @@ export class Telephones {
     if (method === C.INVITE) {
       this.learn(message, peer)
       this.askers.set(message, { device, peer })
-      return this.pass(core, message)
+      return pass(core, message)
     }
     core.replyStateless(message, { statusCode: 405, extraHeaders: [`Allow: ${allowed}`] })
-  }
-
-  private pass(core: UserAgentCore, message: IncomingRequestMessage): void {
-    if (message.ruri) core.configuration.aor.user = message.ruri.user
-    core.receiveIncomingRequestFromTransport(message)
   }
 
   private isKnown({ address }: Peer): boolean {
@@ -195,7 +138,7 @@ export class Telephones {
   }
 
   private learn(message: IncomingRequestMessage, peer: Peer): void {
-    for (const at of message.getHeaders('contact').keys()) this.wire.learn((message.parseHeader('contact', at) as NameAddrHeader).uri.toRaw(), peer)
+    for (const at of message.getHeaders('contact').keys()) this.common.wire.learn((message.parseHeader('contact', at) as NameAddrHeader).uri.toRaw(), peer)
   }
 
   private ask(request: Request): void {

@@ -1,6 +1,6 @@
 import { createSocket, type Socket as UdpSocket } from 'node:dgram'
-import { createServer as createTcpServer, type Server, type Socket } from 'node:net'
-import { createServer as createTlsServer } from 'node:tls'
+import { connect as connectTcp, createServer as createTcpServer, isIP, type Server, type Socket } from 'node:net'
+import { connect as connectTls, createServer as createTlsServer } from 'node:tls'
 import { type IncomingRequestMessage, IncomingResponseMessage, type Logger } from 'sip.js/lib/core/index.js'
 import { readMessage, readUri } from './reading'
 import { Once, Repeater } from './repeating'
@@ -41,6 +41,8 @@ export class Wire {
   private readonly connections = new Map<string, Socket>()
   /** Where whoever is named by a URI was last heard from: behind a router it is not where the URI says. */
   private readonly places = new Map<string, Peer>()
+  /** Those to whom we open a connection ourselves, with the name that their certificate has. */
+  private readonly reached = new Map<string, string>()
   private readonly once: Once
   private readonly repeater: Repeater
   private counted = new Map<string, number>()
@@ -98,11 +100,17 @@ export class Wire {
   /** Sends a message as it stands: an answer to where its request came from, a request to whom its first line names. */
   send(text: string): void {
     const isAnswer = text.startsWith('SIP/2.0 ')
-    const peer = isAnswer ? answered(text) : this.placeOf(/^\S+ (\S+) /.exec(text)?.[1] ?? '')
+    // Through whoever has asked to stay on the way (RFC 3261, section 16.12), or straight.
+    const peer = isAnswer ? answered(text) : this.placeOf(/^Route:\s*<([^>]+)>/im.exec(text)?.[1] ?? /^\S+ (\S+) /.exec(text)?.[1] ?? '')
     if (!peer) return this.logger.warn('nobody is known to whom that message could go')
     if (isAnswer) this.once.answered(text)
     if (peer.protocol === 'udp') this.repeater.sent(text, peer)
     this.put(text, peer)
+  }
+
+  /** From now on a connection to there is opened when one is needed. */
+  reach(peer: Peer, host: string): void {
+    if (peer.protocol !== 'udp') this.reached.set(keyOf(peer), host)
   }
 
   /** From now on whoever is named so is where this came from. */
@@ -125,10 +133,19 @@ export class Wire {
 
   private put(text: string, peer: Peer): void {
     if (peer.protocol === 'udp') return this.udp.send(text, peer.port, peer.address, () => {})
-    const connection = this.connections.get(keyOf(peer))
+    const connection = this.connections.get(keyOf(peer)) ?? this.connect(peer)
     if (!connection || connection.destroyed) return this.logger.warn(`the connection of ${keyOf(peer)} has gone`)
     connection.write(text)
     if (connection.writableLength > longestMessage * 16) connection.destroy()
+  }
+
+  private connect(peer: Peer): Socket | undefined {
+    const { protocol, address: host, port } = peer
+    const name = this.reached.get(keyOf(peer))
+    if (name === undefined) return undefined
+    const socket = protocol === 'tls' ? connectTls({ host, port, ...!isIP(name) && { servername: name } }) : connectTcp({ host, port })
+    this.keep(socket, peer)
+    return socket
   }
 
   private take(text: string, peer: Peer): void {
@@ -165,7 +182,10 @@ export class Wire {
   }
 
   private meet(socket: Socket, protocol: Protocol): void {
-    const peer: Peer = { protocol, address: socket.remoteAddress ?? '', port: socket.remotePort ?? 0 }
+    this.keep(socket, { protocol, address: socket.remoteAddress ?? '', port: socket.remotePort ?? 0 })
+  }
+
+  private keep(socket: Socket, peer: Peer): void {
     this.connections.set(keyOf(peer), socket)
     socket.setTimeout(idleFor, () => socket.destroy())
     socket.on('error', () => socket.destroy())

@@ -5,7 +5,7 @@ import { formatNumber } from '../../numbers/dialled'
 import { classOf } from '../../numbers/number-class'
 import { callIdOf } from '../beginning'
 import { reindexCallBack } from '../indexes'
-import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party } from '../model'
+import type { Call, CallBack, CallBackId, CallEvent, DeviceId, ExchangeState, NumberedEvent, Party, Unanswered } from '../model'
 import { isOpen, timerOfOpening } from '../../queues/openings'
 import { isServing, memberPlace, serves } from '../../queues/serving'
 import { freeTrunk, isConnected, isOperator, telephoneOf } from '../questions'
@@ -90,7 +90,7 @@ function isStale(state: ExchangeState, promise: CallBack): boolean {
 }
 
 /** Somebody is rung no longer who was to call back. */
-export function promptOver(call: Call, device: DeviceId, cause: 'withdrawn' | 'noAnswer' | 'declined' | 'outOfService'): CallEvent[] {
+export function promptOver(call: Call, device: DeviceId, cause: 'withdrawn' | Unanswered): CallEvent[] {
   return [{ type: 'connectionCleared', call: call.id, device, cause }, { type: 'callCleared', call: call.id, device, cause }]
 }
 

@@ -14,6 +14,9 @@ declare module '../model' {
   interface Requests { makeCall: FieldsOf<typeof fields> }
 }
 
+/** Before a number: it is called without showing one's own (3GPP TS 22.030, annex B). */
+const withholds = /^\s*#31#/
+
 export const makeCall: Service<'makeCall'> = {
   fields,
   askedBy: ['console', 'handset'],
@@ -22,6 +25,7 @@ export const makeCall: Service<'makeCall'> = {
     const listed = typed && accountCodeOf(state.company, typed)?.code
     const code = listed ?? (state.company.settings.listedCodesOnly ? null : typed)
     if (code === null && typed) return refuse('unknownAccount', phrase('refusals.thereIsNoAccountCode', { typed }))
-    return beginCall(state, telephone, number, { except: [telephone.id], ...(code && { account: code }) })
+    const withheld = withholds.test(number) && { withheld: true as const }
+    return beginCall(state, telephone, number.replace(withholds, ''), { except: [telephone.id], ...(code && { account: code }), ...withheld })
   },
 }

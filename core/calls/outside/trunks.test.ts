@@ -51,3 +51,39 @@ describe('a trunk', () => {
     expect(on.call(second).connections.some(({ trunk }) => trunk !== undefined)).toBe(true)
   })
 })
+
+describe('a number outside that is not reached', () => {
+  it.each(['busy', 'outOfService', 'trunksBusy'] as const)('is known as what the network says: %s', (cause) => {
+    const on = day()
+    const call = on.begins(() => expect(dial(on, 't2105')).toBeUndefined())
+    const leg = on.call(call).connections[1]!.device
+    on.must({ service: 'reportFailed', device: leg, call, cause })
+    expect(on.call(call).failed).toMatchObject({ cause, device: leg })
+    expect(channelsFree(on.state, 'east') + channelsFree(on.state, 'west')).toBe(4)
+  })
+
+  it('brings a caller who was passed on to it back', () => {
+    const on = day()
+    const call = on.inHand('t2100')
+    on.must({ service: 'singleStepTransferCall', device: 't2100', call, to: '07700 900123' })
+    on.must({ service: 'reportFailed', device: on.call(call).connections.find(({ state }) => state === 'alerting')!.device, call, cause: 'busy' })
+    expect(on.call(call).recall).toMatchObject({ to: 't2100', cause: 'busy' })
+  })
+
+  it('is said of whoever is rung outside, and of nobody who talks or is one of ours', () => {
+    const on = day()
+    const call = on.begins(() => expect(dial(on, 't2105')).toBeUndefined())
+    const leg = on.call(call).connections[1]!.device
+    expect(on.ask({ service: 'reportFailed', device: 't2105', call, cause: 'busy' })?.code).toBe('notPossibleNow')
+    on.must({ service: 'answerCall', device: leg, call })
+    expect(on.ask({ service: 'reportFailed', device: leg, call, cause: 'busy' })?.code).toBe('notPossibleNow')
+    expect(on.call(call).connections).toHaveLength(2)
+  })
+})
+
+it('a number after #31# is called without showing one\'s own, and so is none without it', () => {
+  const on = day()
+  const [hidden, open] = ['#31#07700 900123', '07700 900124'].map(number => on.begins(() => expect(dial(on, 't2105', number)).toBeUndefined()))
+  expect(on.call(hidden!)).toMatchObject({ withheld: true, dialled: '07700 900123' })
+  expect(on.call(open!)).not.toHaveProperty('withheld')
+})

@@ -4,7 +4,7 @@ import { lookUp } from '../../company/lookups'
 import { callingNumber, cannotRing, refuse, type Refused } from '../answers'
 import { isPrompt, promptOver } from '../call-backs/call-backs'
 import { forwardOf } from '../forwarding/forwarding'
-import type { Call, CallEvent, CallId, Cause, Connection, DeviceId, ExchangeState } from '../model'
+import type { Call, CallEvent, CallId, Cause, Connection, DeviceId, ExchangeState, Unanswered } from '../model'
 import { connectionOf, isOperator, membersOf, othersOf, partnerOf } from '../questions'
 import { leadsBack, nextInGroup, reach, sentOn, targetOfRule } from '../targets'
 import { plainText } from '../text'
@@ -37,13 +37,13 @@ export function comeBack(state: ExchangeState, call: Call, from: DeviceId, cause
 }
 
 /** What becomes of a call whose ringing at one telephone ended without an answer: another one rings, the next of the group is tried, or it comes back. */
-export function unanswered(state: ExchangeState, call: Call, ringing: Connection, cause: 'noAnswer' | 'declined' | 'outOfService'): CallEvent[] {
+export function unanswered(state: ExchangeState, call: Call, ringing: Connection, cause: Unanswered): CallEvent[] {
   const ends: CallEvent = { type: 'connectionCleared', call: call.id, device: ringing.device, cause }
   // Asked to join, or rung by a queue in which the call keeps its place.
   if (isPrompt(call)) return promptOver(call, ringing.device, cause)
   if (ringing.invitedBy || ringing.offeredBy) return [ends]
   const elsewhere = othersOf(call, ringing.device).some(other => other.state === 'alerting' && !other.invitedBy)
-  if (cause === 'declined' && elsewhere) return [ends]
+  if (cause !== 'noAnswer' && elsewhere) return [ends]
   const forward = cause === 'noAnswer' && !elsewhere && !call.hunting ? forwardOf(state, ringing.device, 'noAnswer', call) : undefined
   const except = call.connections.map(({ device }) => device)
   const further = forward && sentOn(state, ringing.device, forward.to, { call: call.id, except })
