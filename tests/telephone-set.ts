@@ -79,13 +79,17 @@ export class Baresip {
     await Promise.all([...Baresip.started].map(set => set.stop()))
   }
 
-  /** @param where `address:port` of the exchange; `more`: parameters of its account */
-  static async start(name: string, secret: string, where: string, tone: number, more = ''): Promise<Baresip> {
+  /** Where it listens itself. */
+  port = 0
+
+  /** @param where `address:port` of the exchange; without a secret it does not register; `more`: parameters of its account */
+  static async start(name: string, secret: string | null, where: string, tone: number, more = ''): Promise<Baresip> {
     const set = new Baresip()
     Baresip.started.add(set)
     const [sip, control] = [await anyPort(), await anyPort()]
     const { folder } = set
-    await firstTry(name, where)
+    set.port = sip
+    if (secret !== null) await firstTry(name, where)
     mkdirSync(join(folder, 'heard'), { recursive: true })
     writeFileSync(join(folder, 'tone.wav'), toneOf(tone, 120))
     writeFileSync(join(folder, 'config'), [
@@ -94,7 +98,7 @@ export class Baresip {
       `audio_source aufile,${join(folder, 'tone.wav')}`,
       `snd_path ${join(folder, 'heard')}`, 'ausrc_srate 8000', 'auplay_srate 8000', 'call_max_calls 4', 'ring_aufile none', 'ringback_disabled yes', '',
     ].join('\n'))
-    writeFileSync(join(folder, 'accounts'), `<sip:${name}@${where};transport=udp>;auth_pass=${secret};regint=60${more}\n`)
+    writeFileSync(join(folder, 'accounts'), `<sip:${name}@${where};transport=udp>;${secret === null ? 'regint=0' : `auth_pass=${secret};regint=60`}${more}\n`)
     set.child = spawn('baresip', ['-f', folder], { stdio: ['ignore', 'pipe', 'pipe'] })
     for (const stream of [set.child.stdout!, set.child.stderr!]) stream.on('data', chunk => set.output += chunk)
     for (let tried = 0; ; tried++) {

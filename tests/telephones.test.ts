@@ -1,40 +1,16 @@
-import type { Server } from 'node:http'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { CallId, DeviceId, Request } from '../core/calls/model'
-import { callsOf, connectionState } from '../core/calls/questions'
-import { smallHouse } from '../core/calls/small-house'
-import { quietState } from '../core/calls/snapshot'
-import { openDoors } from '../sound/doors'
-import { Ears } from '../sound/ears'
-import { everyFrame } from '../sound/clock'
-import { Mixer } from '../sound/mixer'
-import { OwnSounds } from '../sound/own-sounds'
-import { Pieces } from '../sound/recorder'
-import type { Repertoire } from '../sound/repertoire'
-import { Telephones as TelephoneSounds } from '../sound/telephones'
-import { accountOf, Baresip, Lamp, ownAddress } from './telephone-set'
-import { SteadyClock } from '../exchange/clock'
-import { Switch } from '../exchange/switch'
-import { Gate } from '../exchange/sip/gate'
+import type { CallId, DeviceId } from '../core/calls/model'
+import { SipHouse, until } from './sip-house'
+import { accountOf, Baresip, Lamp } from './telephone-set'
 
-const token = 'known to the house'
-const address = ownAddress()
-const exchange = new Switch(quietState(smallHouse(), { epoch: 'sip', now: Date.now(), attended: [] }), new SteadyClock(Date.now()))
-const mixer = new Mixer(() => exchange.state, { playingAt: () => ({ goesOn: null, once: null }) } as unknown as Repertoire, new Pieces(() => {}))
-const sounds = new TelephoneSounds(mixer)
-const ears = new Ears(mixer)
-let doors: Server
-let soundPort: number
-let stopTicking: () => void
-let gate: Gate
+const house = new SipHouse()
+const { exchange } = house
+const at: SipHouse['at'] = device => house.at(device)
+const stateOf: SipHouse['stateOf'] = (call, device) => house.stateOf(call, device)
+const ask: SipHouse['ask'] = request => house.ask(request)
 let [keziah, hester, jory]: Baresip[] = []
 
-const at = (device: DeviceId) => callsOf(exchange.state, device)
-const stateOf = (call: CallId | undefined, device: DeviceId) => connectionState(exchange.state, call ?? '', device)
-const ask = (request: Request) => exchange.request(crypto.randomUUID(), request)
 const accounts = [accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret')]
-const where = () => `${address}:${gate.port}`
-const until = <T>(read: () => T) => expect.poll(read, { timeout: 8_000, interval: 50 })
 
 async function rings(set: Baresip): Promise<void> {
   await until(() => set.saw('CALL_INCOMING')).toBe(true)
@@ -55,39 +31,25 @@ async function talking(from: Baresip, number: string, to: Baresip, device: Devic
 }
 
 async function allQuiet(): Promise<void> {
-  for (const call of exchange.state.calls.values())
-    for (const { device } of call.connections) ask({ service: 'clearConnection', device, call: call.id })
-  await until(() => exchange.state.calls.size).toBe(0)
+  await house.clear()
   for (const set of [keziah!, hester!, jory!]) {
     await until(() => set.count('CALL_INCOMING') + set.count('CALL_OUTGOING') - set.count('CALL_CLOSED')).toBeLessThanOrEqual(0)
   }
 }
 
-async function openSound(port: number): Promise<void> {
-  const opened = await openDoors(ears, sounds, new Pieces(() => {}), new OwnSounds(), () => ({ exchange: 'up', speech: 'down' }), { port, token })
-  doors = opened.server
-  soundPort = opened.port
-}
-
 beforeAll(async () => {
-  await openSound(0)
-  stopTicking = everyFrame(() => mixer.tick())
-  gate = new Gate(exchange, { address, port: 0, soundPort, token, log: text => console.error(text) })
-  await gate.open()
-  gate.know(accounts)
+  await house.open()
+  house.gate.know(accounts)
   ;[keziah, hester, jory] = await Promise.all([
-    Baresip.start('2104', 'keziahs-secret', where(), 700),
-    Baresip.start('2105', 'hesters-secret', where(), 1_100),
-    Baresip.start('2108', 'jorys-secret', where(), 1_500),
+    Baresip.start('2104', 'keziahs-secret', house.where, 700),
+    Baresip.start('2105', 'hesters-secret', house.where, 1_100),
+    Baresip.start('2108', 'jorys-secret', house.where, 1_500),
   ])
 }, 30_000)
 
 afterAll(async () => {
   await Baresip.stopAll()
-  gate?.close()
-  stopTicking?.()
-  doors?.closeAllConnections()
-  doors?.close()
+  house.close()
 })
 
 beforeEach(() => {
@@ -126,7 +88,7 @@ describe('telephones that nobody here wrote', () => {
 
   it('pass a caller on without asking', async () => {
     await talking(keziah!, '2105', hester!, 't2105')
-    hester!.press('transfer', `sip:2108@${where()}`)
+    hester!.press('transfer', `sip:2108@${house.where}`)
     await until(() => at('t2108').length).toBe(1)
     const [call] = at('t2108')
     await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
@@ -195,7 +157,7 @@ describe('telephones that nobody here wrote', () => {
   })
 
   it('ring together where one person has several: whoever lifts first has the call, and the other stops ringing', async () => {
-    const second = await Baresip.start('2105', 'hesters-secret', where(), 900)
+    const second = await Baresip.start('2105', 'hesters-secret', house.where, 900)
     await until(() => second.output).toContain('200 OK')
     const both = [hester!, second]
     for (const lift of [[hester!], [second], both]) {
@@ -217,11 +179,8 @@ describe('telephones that nobody here wrote', () => {
   it('are heard again when the sound process has begun anew, at the port that they know', async () => {
     const call = await talking(keziah!, '2105', hester!, 't2105')
     await until(() => keziah!.hears(1_100)).toBeGreaterThan(0.1)
-    doors.closeAllConnections()
-    await new Promise(resolve => doors.close(resolve))
-    sounds.close()
-    const before = [keziah!.heard, hester!.heard]
-    await openSound(soundPort)
+    let before: number[] = []
+    await house.soundBeginsAnew(() => before = [keziah!.heard, hester!.heard])
     // More than the second that is listened to is new.
     await until(() => [keziah!.heard, hester!.heard].every((heard, at) => heard > before[at]! + 20_000)).toBe(true)
     await until(() => keziah!.hears(1_100) > 0.1 && hester!.hears(700) > 0.1).toBe(true)
@@ -247,7 +206,7 @@ describe('telephones that nobody here wrote', () => {
 
   it('take a caller from a park slot by its number, and put one there by passing them on', async () => {
     const call = await talking(keziah!, '2105', hester!, 't2105')
-    hester!.press('transfer', `sip:702@${where()}`)
+    hester!.press('transfer', `sip:702@${house.where}`)
     await until(() => exchange.state.calls.get(call)?.parked?.slot).toBe('slot:2')
     await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
     jory!.press('dial', '702')
@@ -259,10 +218,10 @@ describe('telephones that nobody here wrote', () => {
   it('are told of messages in their mailbox, and what others are doing: never with whom', async () => {
     const account = { name: '2105', secret: 'hesters-secret' }
     const [messages, colleague, slot] = await Promise.all([
-      Lamp.ask('message-summary', '2105', account, where()), Lamp.ask('dialog', '2108', account, where()), Lamp.ask('dialog', '701', account, where()),
+      Lamp.ask('message-summary', '2105', account, house.where), Lamp.ask('dialog', '2108', account, house.where), Lamp.ask('dialog', '701', account, house.where),
     ])
     await until(() => messages.shown).toContain('Messages-Waiting: no')
-    gate.know(accounts.map(one => ({ ...one, unheard: one.device === 't2105' ? 2 : 0 })))
+    house.gate.know(accounts.map(one => ({ ...one, unheard: one.device === 't2105' ? 2 : 0 })))
     await until(() => messages.shown).toBe('Messages-Waiting: yes\r\nVoice-Message: 2/0\r\n')
     const call = outside('+441632960108')
     await until(() => colleague.shown).toContain('direction="recipient"><state>early</state>')
@@ -272,21 +231,21 @@ describe('telephones that nobody here wrote', () => {
     await until(() => slot.shown).toContain('<state>confirmed</state>')
     await until(() => colleague.shown).not.toContain('<dialog ')
     expect([colleague.shown, slot.shown].join()).not.toMatch(/Wilf|447700/)
-    await expect(Lamp.ask('dialog', '602', account, where()), 'a queue has none').rejects.toThrow('404')
+    await expect(Lamp.ask('dialog', '602', account, house.where), 'a queue has none').rejects.toThrow('404')
     for (const lamp of [messages, colleague, slot]) lamp.stop()
     ask({ service: 'directedPickupCall', device: 't2106', call })
     ask({ service: 'clearConnection', device: 't2106', call })
-    gate.know(accounts)
+    house.gate.know(accounts)
     await allQuiet()
   })
 
   it('are let go at once when their account is taken away', async () => {
     const call = await talking(keziah!, '2105', hester!, 't2105')
-    gate.know(accounts.slice(0, 2).filter(({ device }) => device !== 't2105'))
+    house.gate.know(accounts.slice(0, 2).filter(({ device }) => device !== 't2105'))
     await until(() => hester!.saw('CALL_CLOSED')).toBe(true)
     await until(() => exchange.state.calls.has(call)).toBe(false)
     expect(exchange.state.devices.get('t2105')?.registered).toBeUndefined()
-    gate.know(accounts)
+    house.gate.know(accounts)
     expect(exchange.state.devices.get('t2105')?.registered).toBe(false)
   })
 })

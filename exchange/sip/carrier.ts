@@ -59,7 +59,7 @@ export function readCarriers(text: string): Carrier[] {
   }
   try {
     // What is left out is only put in once everything is as it must be.
-    return carriers.cast(carriers.validateSync(value, { abortEarly: false }))!
+    return carriers.cast(carriers.validateSync(value, { strict: true, abortEarly: false }))!
   }
   catch (error) {
     if (error instanceof ValidationError) throw new Error(error.errors.join('; '), { cause: error })
