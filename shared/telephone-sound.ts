@@ -12,12 +12,13 @@ const host = () => string().strict().max(45).required()
 
 /**
  * The sound of one dialog with a telephone. `address`: of ours, that it reaches; `peer`: that it speaks from; `port`: that it knows already;
- * `offer` or `answer`: how it describes itself (SDP). `alone`: only if nobody is heard at that telephone by a browser.
+ * `offer` or `answer`: how it describes itself (SDP). `secret`: we offer to
+ * encrypt. `alone`: only if nobody is heard at that telephone by a browser.
  */
 export const telephoneSound = object({
   session: session(), device: string().strict().max(100).required(), address: host(), peer: host(),
   port: number().strict().integer().min(1).max(65_535).optional(), offer: sdp().optional(), answer: sdp().optional(),
-  alone: boolean().strict().optional(),
+  secret: boolean().strict().optional(), alone: boolean().strict().optional(),
 }).noUnknown().strict()
 export type TelephoneSound = InferType<typeof telephoneSound>
 

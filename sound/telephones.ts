@@ -31,10 +31,10 @@ export class Telephones {
    * Opens the sound of a dialog, or changes it. Without an offer or an answer of theirs it is we who offer.
    * @throws NotAcceptable when no port is free, or there is nothing in their description that we can do
    */
-  async describe({ session, device, address, peer, port, offer, answer, alone }: TelephoneSound): Promise<TelephoneSoundAnswer> {
+  async describe({ session, device, address, peer, port, offer, answer, secret, alone }: TelephoneSound): Promise<TelephoneSoundAnswer> {
     if (alone && this.mixer.hasMouth(device)) return { port: 0, sdp: null }
     if (!this.all.has(session) && this.all.size >= most) throw new Error('As many telephones have sound as can have any.')
-    const one = this.all.get(session) ?? await this.open(session, device, { address, peer }, port)
+    const one = this.all.get(session) ?? await this.open(session, device, { address, peer, secret }, port)
     const { end } = one
     if (offer ?? answer) {
       end.accept((offer ?? answer)!)
@@ -52,7 +52,7 @@ export class Telephones {
     this.end(this.sessions)
   }
 
-  private async open(session: string, device: DeviceId, where: { address: string, peer: string }, port: number | undefined): Promise<One> {
+  private async open(session: string, device: DeviceId, where: { address: string, peer: string, secret?: boolean }, port: number | undefined): Promise<One> {
     const end = await TelephoneEnd.open(where, port ?? this.ports, {
       digit: digit => this.say({ session, digit }),
       over: () => {

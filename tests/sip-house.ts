@@ -18,6 +18,7 @@ import { Telephones as TelephoneSounds } from '../sound/telephones'
 import { ownAddress } from './telephone-set'
 
 const token = 'known to the house'
+const silentRepertoire = { playingAt: () => ({ goesOn: null, once: null }) } as unknown as Repertoire
 
 export const until = <T>(read: () => T) => expect.poll(read, { timeout: 8_000, interval: 50 })
 
@@ -25,7 +26,7 @@ export const until = <T>(read: () => T) => expect.poll(read, { timeout: 8_000, i
 export class SipHouse {
   readonly address = ownAddress()
   readonly exchange = new Switch(quietState(smallHouse(), { epoch: 'sip', now: Date.now(), attended: [] }), new SteadyClock(Date.now()))
-  private readonly mixer = new Mixer(() => this.exchange.state, { playingAt: () => ({ goesOn: null, once: null }) } as unknown as Repertoire, new Pieces(() => {}))
+  private readonly mixer = new Mixer(() => this.exchange.state, silentRepertoire, new Pieces(() => {}))
   private readonly sounds = new TelephoneSounds(this.mixer)
   private doors!: Server
   private soundPort!: number
@@ -79,7 +80,9 @@ export class SipHouse {
   }
 
   private async openSound(port: number): Promise<void> {
-    const opened = await openDoors(new Ears(this.mixer), this.sounds, new Pieces(() => {}), new OwnSounds(), () => ({ exchange: 'up', speech: 'down' }), { port, token })
+    const opened = await openDoors(
+      new Ears(this.mixer), this.sounds, new Pieces(() => {}), new OwnSounds(), () => ({ exchange: 'up', speech: 'down' }), { port, token },
+    )
     this.doors = opened.server
     this.soundPort = opened.port
   }

@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { createHash, randomUUID } from 'node:crypto'
 import { createSocket } from 'node:dgram'
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
@@ -21,6 +21,15 @@ export function ownAddress(): string {
 export function accountOf(device: string, name: string, secret: string, unheard = 0): TelephoneAccount {
   const hash = (algorithm: string) => createHash(algorithm).update(`${name}:${telephoneRealm}:${secret}`).digest('hex')
   return { device, name, md5: hash('md5'), sha256: hash('sha256'), unheard }
+}
+
+/** What a server shows that speaks TLS (PEM), made here. */
+export function ownCertificate(): { key: string, cert: string } {
+  const folder = mkdtempSync(join(tmpdir(), 'certificate-'))
+  const [key, cert] = [join(folder, 'key.pem'), join(folder, 'cert.pem')]
+  const asked = ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=estafette']
+  execFileSync('openssl', [...asked, '-keyout', key, '-out', cert], { stdio: 'ignore' })
+  return { key: readFileSync(key, 'utf8'), cert: readFileSync(cert, 'utf8') }
 }
 
 /** A tone as WAV (8 kHz, 16 bits). */
@@ -82,23 +91,27 @@ export class Baresip {
   /** Where it listens itself. */
   port = 0
 
-  /** @param where `address:port` of the exchange; without a secret it does not register; `more`: parameters of its account */
-  static async start(name: string, secret: string | null, where: string, tone: number, more = ''): Promise<Baresip> {
+  /** @param where `address:port` of the exchange; without a secret it does not register; `secret`: by TLS, and what is said is encrypted */
+  static async start(name: string, password: string | null, where: string, tone: number, { secret = false } = {}): Promise<Baresip> {
     const set = new Baresip()
     Baresip.started.add(set)
     const [sip, control] = [await anyPort(), await anyPort()]
     const { folder } = set
     set.port = sip
-    if (secret !== null) await firstTry(name, where)
+    if (password !== null) await firstTry(name, where)
     mkdirSync(join(folder, 'heard'), { recursive: true })
     writeFileSync(join(folder, 'tone.wav'), toneOf(tone, 120))
     writeFileSync(join(folder, 'config'), [
-      'module_path /usr/lib/baresip/modules', 'module account.so', 'module g711.so', 'module aufile.so', 'module sndfile.so',
+      'module_path /usr/lib/baresip/modules', 'module srtp.so', 'module account.so', 'module g711.so', 'module aufile.so', 'module sndfile.so',
       'module_app menu.so', 'module_app ctrl_tcp.so', `sip_listen ${where.split(':')[0]}:${sip}`, `ctrl_tcp_listen 127.0.0.1:${control}`,
       `audio_source aufile,${join(folder, 'tone.wav')}`,
       `snd_path ${join(folder, 'heard')}`, 'ausrc_srate 8000', 'auplay_srate 8000', 'call_max_calls 4', 'ring_aufile none', 'ringback_disabled yes', '',
     ].join('\n'))
-    writeFileSync(join(folder, 'accounts'), `<sip:${name}@${where};transport=udp>;${secret === null ? 'regint=0' : `auth_pass=${secret};regint=60`}${more}\n`)
+    // The port of TLS is the next one.
+    const [address, port] = where.split(':')
+    const account = `<sip:${name}@${address}:${Number(port) + Number(secret)};transport=${secret ? 'tls' : 'udp'}>`
+    const proof = password === null ? 'regint=0' : `auth_pass=${password};regint=60`
+    writeFileSync(join(folder, 'accounts'), `${account};${proof}${secret ? ';mediaenc=srtp' : ''}\n`)
     set.child = spawn('baresip', ['-f', folder], { stdio: ['ignore', 'pipe', 'pipe'] })
     for (const stream of [set.child.stdout!, set.child.stderr!]) stream.on('data', chunk => set.output += chunk)
     for (let tried = 0; ; tried++) {

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { CallId, DeviceId } from '../core/calls/model'
 import { SipHouse, until } from './sip-house'
-import { accountOf, Baresip, Lamp } from './telephone-set'
+import { accountOf, Baresip, Lamp, ownCertificate } from './telephone-set'
 
 const house = new SipHouse()
 const { exchange } = house
@@ -10,7 +10,10 @@ const stateOf: SipHouse['stateOf'] = (call, device) => house.stateOf(call, devic
 const ask: SipHouse['ask'] = request => house.ask(request)
 let [keziah, hester, jory]: Baresip[] = []
 
-const accounts = [accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret')]
+const accounts = [
+  accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret'),
+  accountOf('t2110', '2110', 'floras-secret'),
+]
 
 async function rings(set: Baresip): Promise<void> {
   await until(() => set.saw('CALL_INCOMING')).toBe(true)
@@ -38,7 +41,7 @@ async function allQuiet(): Promise<void> {
 }
 
 beforeAll(async () => {
-  await house.open()
+  await house.open({ tls: ownCertificate() })
   house.gate.know(accounts)
   ;[keziah, hester, jory] = await Promise.all([
     Baresip.start('2104', 'keziahs-secret', house.where, 700),
@@ -218,7 +221,8 @@ describe('telephones that nobody here wrote', () => {
   it('are told of messages in their mailbox, and what others are doing: never with whom', async () => {
     const account = { name: '2105', secret: 'hesters-secret' }
     const [messages, colleague, slot] = await Promise.all([
-      Lamp.ask('message-summary', '2105', account, house.where), Lamp.ask('dialog', '2108', account, house.where), Lamp.ask('dialog', '701', account, house.where),
+      Lamp.ask('message-summary', '2105', account, house.where), Lamp.ask('dialog', '2108', account, house.where),
+      Lamp.ask('dialog', '701', account, house.where),
     ])
     await until(() => messages.shown).toContain('Messages-Waiting: no')
     house.gate.know(accounts.map(one => ({ ...one, unheard: one.device === 't2105' ? 2 : 0 })))
@@ -237,6 +241,29 @@ describe('telephones that nobody here wrote', () => {
     ask({ service: 'clearConnection', device: 't2106', call })
     house.gate.know(accounts)
     await allQuiet()
+  })
+
+  it('are connected by TLS and encrypt what is said, each way, also across a hold', async () => {
+    const secret = await Baresip.start('2110', 'floras-secret', house.where, 1_900, { secret: true })
+    await until(() => exchange.state.devices.get('t2110')?.registered).toBe(true)
+    secret.press('dial', '2105')
+    await rings(hester!)
+    hester!.press('accept')
+    await until(() => secret.hears(1_100) > 0.1 && hester!.hears(1_900) > 0.1).toBe(true)
+    expect(secret.output).toMatch(/SRTP is enabled/i)
+    secret.press('hold')
+    await until(() => stateOf(at('t2105')[0]?.id, 't2110')).toBe('held')
+    secret.press('resume')
+    await until(() => stateOf(at('t2105')[0]?.id, 't2110')).toBe('connected')
+    await until(() => hester!.hears(1_900)).toBeGreaterThan(0.1)
+    await allQuiet()
+    keziah!.press('dial', '2110')
+    await rings(secret)
+    secret.press('accept')
+    await until(() => secret.hears(700) > 0.1 && keziah!.hears(1_900) > 0.1).toBe(true)
+    await allQuiet()
+    await secret.stop()
+    await until(() => exchange.state.devices.get('t2110')?.registered).toBe(false)
   })
 
   it('are let go at once when their account is taken away', async () => {

@@ -101,7 +101,9 @@ describe('a carrier', () => {
     await house.clear()
   })
 
-  it.each([[486, 'busy'], [480, 'noAnswer'], [404, 'outOfService'], [603, 'declined']])('says why nobody is reached: %i is %s, and no other is asked', async (status, cause) => {
+  it.each([
+    [486, 'busy'], [480, 'noAnswer'], [404, 'outOfService'], [603, 'declined'],
+  ])('says why nobody is reached: %i is %s, and no other is asked', async (status, cause) => {
     first!.answers.INVITE = second!.answers.INVITE = status
     const { call } = house.ask({ service: 'makeCall', device: 't2105', number: '07700 900123' })
     await until(() => exchange.state.calls.get(call!)?.failed?.cause).toBe(cause)
