@@ -11,6 +11,7 @@ export function fieldOf(message: string, name: string): string | undefined {
 export class CarrierSet {
   /** What it has been asked, oldest first. */
   private asked: string[] = []
+  private readonly forgotten = new Set<string>()
   /** The status with which it answers a method; undefined: it says nothing. */
   answers: Record<string, number | undefined> = { OPTIONS: 200, REGISTER: 200, CANCEL: 200, BYE: 200 }
   private readonly socket = createSocket('udp4')
@@ -30,11 +31,13 @@ export class CarrierSet {
 
   /** Those of one method, without what was said again. */
   all(method: string): string[] {
-    const seen = new Set<string>()
+    const seen = new Set(this.forgotten)
     return this.asked.filter(text => text.startsWith(`${method} `) && !seen.has(fieldOf(text, 'Via')!) && seen.add(fieldOf(text, 'Via')!))
   }
 
+  /** What it was asked so far is of no interest any more, also when it is said again. */
   forget(method: string): void {
+    for (const text of this.all(method)) this.forgotten.add(fieldOf(text, 'Via')!)
     this.asked = this.asked.filter(text => !text.startsWith(`${method} `))
   }
 

@@ -131,6 +131,7 @@ describe('a carrier', () => {
     await until(() => outside.saw('CALL_PROGRESS')).toBe(true)
     outside.press('hangup')
     await until(() => exchange.state.calls.size).toBe(0)
+    await until(() => outside.saw('CALL_CLOSED')).toBe(true)
     outside.clear()
     outside.press('dial', `sip:+441632999999@${house.where}`)
     await until(() => outside.events.find(({ type }) => type === 'CALL_CLOSED')?.param).toContain('404')

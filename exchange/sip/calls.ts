@@ -134,7 +134,7 @@ export abstract class Calls {
       }
       else if (line.state === 'up' && !own) {
         const next = calls.find(other => isFree(other) && connectionOf(other, device)!.state !== 'alerting')
-        if (next) line.call = next.id
+        if (next) this.goOnWith(line, next)
         else if (line.page === undefined) this.end(line, { statusCode: 487 })
       }
       else if (line.state === 'up') this.show(line, call!)
@@ -144,10 +144,15 @@ export abstract class Calls {
       if (own.state === 'alerting') this.ring(device, call, false)
       if (own.state !== 'connected') continue
       const idle = this.linesOf(device).find(line => line.state === 'up' && !line.onHold && this.isHeldHere(line))
-      if (idle) idle.call = call.id
+      if (idle) this.goOnWith(idle, call)
       else this.ring(device, call, true)
     }
     this.settleMore(device)
+  }
+
+  private goOnWith(line: Line, call: Call): void {
+    line.call = call.id
+    this.show(line, call)
   }
 
   private isHeldHere({ call, device }: Line): boolean {
@@ -204,7 +209,13 @@ export abstract class Calls {
       C.INVITE, uri, from, to, { fromDisplayName: name }, [...this.ownHeaders({ core }), ...headers], sdpBody(sdp),
     )
     const fork = core.invite(message, {
-      onProgress: () => on.progress(),
+      onTrying: () => on.progress(),
+      onProgress: ({ session }) => {
+        // Lamps name it, so that others can take it.
+        if (line.early !== session) this.unsettle(line.device)
+        line.early = session
+        on.progress()
+      },
       onAccept: (response) => {
         line.forks.delete(fork)
         void this.accepted(line, core, peer, response.session, response.message.body).catch((error: Error) => {

@@ -33,6 +33,8 @@ export interface Line {
   forks: Set<OutgoingInviteRequest>
   byItself: boolean
   session?: Session
+  /** Of `rings`: what may become one. */
+  early?: Session
   /** Who says that the dialog goes on, and what is to be done next at a time: of `calls` that it is answered. */
   kept: SessionTimer | null
   timer?: NodeJS.Timeout

@@ -40,9 +40,10 @@ export class TelephoneCalls extends Calls {
 
   /** The dialogs of a telephone, as others may name them. */
   dialogsOf(device: DeviceId): KnownDialog[] {
-    return this.linesOf(device).flatMap(({ call, session }) => call && session
-      ? [{ call, callId: session.callId, localTag: session.localTag, remoteTag: session.remoteTag }]
-      : [])
+    return this.linesOf(device).flatMap(({ call, session, early }) => {
+      const { callId, localTag, remoteTag } = session ?? early ?? {}
+      return call && callId ? [{ call, callId, localTag: localTag!, remoteTag: remoteTag! }] : []
+    })
   }
 
   /** A telephone may be here no more. Whoever has a console, or the stand-in handset, goes on there; else nobody is there any more. */
@@ -202,8 +203,10 @@ export class TelephoneCalls extends Calls {
     const [callId, ...parameters] = replaces.split(';').map(part => part.trim())
     const tag = (name: string) => parameters.find(parameter => parameter.toLowerCase().startsWith(`${name}=`))?.split('=')[1]
     const [to, from] = [tag('to-tag'), tag('from-tag')]
-    return [...this.lines.values()].flat().find(({ session }) => session?.callId === callId
-      && ((session?.localTag === to && session?.remoteTag === from) || (session?.localTag === from && session?.remoteTag === to)))
+    return [...this.lines.values()].flat().find(({ session, early }) => {
+      const its = session ?? early
+      return its?.callId === callId && ((its?.localTag === to && its?.remoteTag === from) || (its?.localTag === from && its?.remoteTag === to))
+    })
   }
 
   // In a dialog ———
