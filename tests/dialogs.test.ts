@@ -83,7 +83,7 @@ describe('in a dialog a telephone', () => {
   it('shows whom it talks with now, after they were put through', async () => {
     const { call } = house.ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900321', name: 'Wilf Tarn' }, number: '+441632960000' })
     house.ask({ service: 'answerCall', device: 't2100', call: call! })
-    const { call: consultation } = house.ask({ service: 'consultationCall', device: 't2100', call: call!, number: '2105' } as never)
+    const { call: consultation } = house.ask({ service: 'consultationCall', device: 't2100', call: call!, number: '2105' })
     await until(() => own!.rings).toBe(true)
     expect(named(invites(own!)[0])).toContain(exchange.state.company.telephones.t2100!.name)
     own!.lift()
@@ -112,7 +112,7 @@ describe('in a dialog a telephone', () => {
   })
 
   it('hears a page also where nobody talks there: it is called to lift by itself, and hangs up after it', async () => {
-    const { call } = house.ask({ service: 'openPage', device: 't2100', to: 't2105', rank: 'ordinary' } as never)
+    const { call } = house.ask({ service: 'openPage', device: 't2100', to: 't2105', rank: 'ordinary' })
     expect(call).toBeUndefined()
     await until(() => own!.rings).toBe(true)
     const [invite] = invites(own!)
@@ -121,7 +121,27 @@ describe('in a dialog a telephone', () => {
     const [page] = [...exchange.state.pages.keys()]
     await until(() => own!.asked.some(text => text.startsWith('ACK'))).toBe(true)
     expect(house.at('t2105'), 'a page is no call').toEqual([])
-    house.ask({ service: 'closePage', device: 't2100', page: page! } as never)
+    house.ask({ service: 'closePage', device: 't2100', page: page! })
     await until(() => own!.asked.some(text => text.startsWith('BYE'))).toBe(true)
+  })
+
+  it('shows what others have done for whoever is there: a caller kept for them, where their calls go, and no more', async () => {
+    const texts = () => own!.asked.filter(text => text.startsWith('MESSAGE')).map(text => text.split('\r\n\r\n')[1])
+    const { call } = house.ask({ service: 'offerCall', trunk: 'east', party: { number: '+447700900321', name: 'Wilf\r\nTarn' }, number: '+441632960000' })
+    house.ask({ service: 'answerCall', device: 't2100', call: call! })
+    house.ask({ service: 'parkCall', device: 't2100', call: call!, slot: 'slot:2', for: 't2105' })
+    await until(texts).toEqual(['Wilf Tarn waits for you: dial 702'])
+    house.ask({ service: 'setForwarding', device: 't2100', of: 't2105', when: 'always', to: '2107' })
+    await until(() => texts().length).toBe(2)
+    const { telephones } = exchange.state.company
+    expect(texts()[1]).toBe(`Your calls go to ${telephones.t2107!.name}, set by ${telephones.t2100!.name}`)
+    // What one does oneself is nothing new.
+    house.ask({ service: 'setForwarding', device: 't2105', when: 'always', to: '2106' })
+    house.ask({ service: 'setForwarding', device: 't2105', when: 'always', to: null })
+    house.ask({ service: 'setDoNotDisturb', device: 't2100', of: 't2105', on: true })
+    await until(() => texts().length).toBe(3)
+    expect(texts()[2]).toBe(`Do not disturb, set by ${telephones.t2100!.name}`)
+    house.ask({ service: 'setDoNotDisturb', device: 't2105', on: false })
+    expect(other!.asked.some(text => text.startsWith('MESSAGE'))).toBe(false)
   })
 })

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import {
-  C, type IncomingRequestMessage, type IncomingResponseMessage, type NameAddrHeader, type UserAgentCore,
+  C, type IncomingRequestMessage, type IncomingResponseMessage, type NameAddrHeader, URI, type UserAgentCore,
 } from 'sip.js/lib/core/index.js'
 import type { DeviceId, Request } from '../../core/calls/model'
 import { type TelephoneAccount, telephoneRealm } from '../../shared/telephone-accounts'
@@ -11,6 +11,7 @@ import { Lamps } from './lamps'
 import { allowed } from './line'
 import { Registrar } from './registrar'
 import { TelephoneCalls } from './telephone-calls'
+import { textFor } from './texts'
 import type { Peer, Protocol } from './wire'
 
 /** Telephones of the network: who may be one, where each is, what they call and what they are told. */
@@ -54,6 +55,8 @@ export class Telephones {
     exchange.onEvent((event) => {
       if (event.type === 'configured') for (const device of this.byDevice.keys()) this.report(device, this.registrar.of(device).length > 0)
       this.calls.happened(event)
+      const said = textFor(exchange.state, event)
+      if (said) this.show(said.device, said.text)
     })
     this.timer = setInterval(() => this.lamps.expire(), 5_000)
   }
@@ -131,6 +134,20 @@ export class Telephones {
       return pass(core, message)
     }
     core.replyStateless(message, { statusCode: 405, extraHeaders: [`Allow: ${allowed}`] })
+  }
+
+  /** Shows something on the displays of a telephone; one that shows no texts says so, and that is all. */
+  private show(device: DeviceId, text: string): void {
+    const { address } = this.common
+    for (const { uri, peer } of this.registrar.of(device)) {
+      const core = this.cores.get(peer.protocol)!
+      this.common.wire.learn(uri.toRaw(), peer)
+      const from = new URI('sip', 'estafette', address)
+      const to = new URI('sip', this.byDevice.get(device)?.name ?? device, address)
+      core.message(core.makeOutgoingRequestMessage(C.MESSAGE, uri, from, to, { fromDisplayName: 'Estafette' }, [], {
+        contentDisposition: 'render', contentType: 'text/plain;charset=UTF-8', content: text,
+      }))
+    }
   }
 
   private isKnown({ address }: Peer): boolean {

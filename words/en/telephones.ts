@@ -17,4 +17,8 @@ export default {
   name: 'Name',
   secret: 'Secret',
   asPicture: 'The same as a QR code',
+  aCaller: 'A caller',
+  waitsForYou: '{name} waits for you: dial {number}',
+  callsGoTo: 'Your calls go to {to}, set by {by}',
+  notDisturbed: 'Do not disturb, set by {by}',
 } as const
