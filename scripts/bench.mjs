@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { chain, firstConsole } from './bench-chain.mjs'
 import { mouthToEar } from './bench-sound.mjs'
 import { prepareDatabase } from './database.mjs'
-import { buildWhenStale, installNpmPackages } from './packages.mjs'
+import { buildWhenStale, installCarrier, installNpmPackages } from './packages.mjs'
 import { startPostgres } from './postgres.mjs'
 import { root } from './processes.mjs'
 import { run, say } from './say.mjs'
@@ -41,9 +41,17 @@ run(async () => {
     /** @type {object[]} */
     sound: [],
     /** @type {object[]} */
+    carrier: [],
+    /** @type {object[]} */
     day: [],
     /** @type {object[]} */
     reports: [],
+  }
+  await installCarrier()
+  const { callsOfCarrier } = await bundled('bench/sip.ts', '.data/bench-sip.mjs', {}, 'external')
+  for (const rate of [20, 100]) {
+    say(`calls of a carrier, ${rate} a second`)
+    figures.carrier.push(await callsOfCarrier(rate, 30))
   }
   say('the machine\'s own noise')
   figures.machine = await echo()

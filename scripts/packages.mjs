@@ -100,6 +100,11 @@ export async function installTelephones() {
   await installDebianPackages(['baresip-core'], () => answerOf('which', ['baresip']) !== null)
 }
 
+/** A carrier that nobody here wrote, for the bench. */
+export async function installCarrier() {
+  await installDebianPackages(['sip-tester'], () => answerOf('which', ['sipp']) !== null)
+}
+
 /** What stands in for the office's calendars and for its list of who is where. */
 export const officeProgram = join(root, '.output/exchange/office.mjs')
 

@@ -36,6 +36,8 @@ export interface Way extends Carrier {
   /** Where it is; null: its name is not known. */
   peer: Peer | null
   isDown: boolean
+  /** When it has last asked something of us, by the clock of this machine, in milliseconds. */
+  heardAt: number
   /** When it is asked next. */
   timer?: NodeJS.Timeout
 }

@@ -34,6 +34,7 @@ export class Gate {
     this.wire = new Wire(options, loggerFactory.getLogger('wire'), {
       hear: (message, peer) => this.hear(message, peer),
       lose: peer => this.telephones.lose(peer),
+      trusts: peer => this.trunks.at(peer) !== undefined,
     })
     this.sound = new SoundDoor(options.soundPort, options.token, (session, word) => {
       void (this.telephones.calls.heard(session, word) || this.trunks.calls.heard(session, word))

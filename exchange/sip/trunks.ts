@@ -28,7 +28,7 @@ export class Trunks {
   constructor(private readonly exchange: Switch, private readonly common: Common, carriers: readonly Carrier[]) {
     const { wire, sound, address, log, loggerFactory } = common
     this.ways = carriers.map(carrier => ({
-      ...carrier, peer: null, isDown: false,
+      ...carrier, peer: null, isDown: false, heardAt: -Infinity,
       core: newAgent({
         user: carrier.account?.name ?? 'estafette', protocol: carrier.protocol, loggerFactory, send: text => wire.send(text),
         invited: (request) => {
@@ -76,6 +76,7 @@ export class Trunks {
     const { method } = message
     if (method === C.ACK || method === C.CANCEL || message.toTag) return pass(this.ways.find(other => isIn(other, message))?.core ?? core, message)
     // Whoever calls is there.
+    way.heardAt = performance.now()
     this.found(way, true)
     if (method === C.OPTIONS) return void core.replyStateless(message, { statusCode: 200, extraHeaders: [`Allow: ${allowed}`] })
     if (method !== C.INVITE) return void core.replyStateless(message, { statusCode: 405, extraHeaders: [`Allow: ${allowed}`] })
@@ -114,7 +115,8 @@ export class Trunks {
     way.peer = found && { protocol, address: found.address, port }
     if (way.peer) {
       this.common.wire.reach(way.peer, host)
-      this.say(way, way.peer)
+      // One that has just called need not be asked whether it is there.
+      if (way.registers || performance.now() - way.heardAt > often) this.say(way, way.peer)
     }
     else this.found(way, false)
     this.again(way)

@@ -1,5 +1,5 @@
 import { createSocket } from 'node:dgram'
-import { connect } from 'node:net'
+import { type AddressInfo, connect, createServer } from 'node:net'
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type IncomingRequestMessage, type IncomingResponseMessage, LoggerFactory } from 'sip.js/lib/core/index.js'
@@ -97,9 +97,10 @@ describe('messages over UDP', () => {
   let wire: Wire
   const telephone = createSocket('udp4')
   const got: string[] = []
+  let trusted = 0
   beforeAll(async () => {
     wire = new Wire({ address: '127.0.0.1', port: 0 }, logger, {
-      hear: message => heard.push(message), lose: peer => lost.push(peer.protocol),
+      hear: message => heard.push(message), lose: peer => lost.push(peer.protocol), trusts: ({ port }) => port === trusted,
     })
     await wire.open()
     await new Promise<void>(resolve => telephone.bind(0, '127.0.0.1', resolve))
@@ -148,6 +149,40 @@ describe('messages over UDP', () => {
     for (let count = 0; count < 2_000; count++) say(plain.join('\r\n').replace('z9hG4bKa1', `z9hG4bK${count}`))
     await until(() => heard.length).toBeGreaterThan(100)
     expect(heard.length).toBeLessThan(2_000)
+  })
+
+  it('are read from a carrier as many as a whole house makes', async () => {
+    trusted = telephone.address().port
+    // In another second: what came before does not count.
+    await new Promise(resolve => setTimeout(resolve, 1_100))
+    heard.length = 0
+    for (let count = 0; count < 1_500; count++) {
+      say(plain.join('\r\n').replace('z9hG4bKa1', `z9hG4bKmany${count}`))
+      if (count % 100 === 0) await new Promise(setImmediate)
+    }
+    await until(() => heard.length).toBe(1_500)
+    trusted = 0
+  })
+
+  it('go by whoever has asked to stay on the way, and over a connection that we open where we may', async () => {
+    got.length = 0
+    const [here, there] = [`127.0.0.1:${telephone.address().port}`, '127.0.0.1:9']
+    wire.send(`BYE sip:far@${there} SIP/2.0\r\nVia: SIP/2.0/UDP 127.0.0.1;branch=z9hG4bKroute\r\nRoute: <sip:${here};lr>\r\nCSeq: 1 BYE\r\n\r\n`)
+    await until(() => got.length).toBeGreaterThan(0)
+    expect(got[0]).toContain('BYE sip:far@')
+    const carrier = createServer()
+    const came: string[] = []
+    carrier.on('connection', socket => socket.on('data', text => came.push(text.toString())))
+    await new Promise<void>(resolve => carrier.listen(0, '127.0.0.1', resolve))
+    const peer: Peer = { protocol: 'tcp', address: '127.0.0.1', port: (carrier.address() as AddressInfo).port }
+    const options = `OPTIONS sip:127.0.0.1:${peer.port};transport=tcp SIP/2.0\r\nVia: SIP/2.0/TCP 127.0.0.1;branch=z9hG4bKopened\r\nCSeq: 1 OPTIONS\r\n\r\n`
+    wire.send(options)
+    wire.reach(peer, '127.0.0.1')
+    wire.send(options.replace('opened', 'reached'))
+    await until(() => came.join('')).toContain('z9hG4bKreached')
+    expect(came.join(''), 'nobody is called whom we may not').not.toContain('z9hG4bKopened')
+    carrier.close()
+    await until(() => lost.length).toBe(0)
   })
 
   it('come over a connection too, and go back on it', async () => {

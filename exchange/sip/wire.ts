@@ -29,7 +29,7 @@ export const longestMessage = 64 * 1024
 const mostConnections = 5_000
 /** A connection on which nothing comes for so long (milliseconds) is closed. */
 const idleFor = 15 * 60_000
-/** Messages a second from one port, what a busy trunk sends, and from one address. */
+/** Messages a second from one port, and from one address or from a carrier. */
 const mostFromOne = 400
 const mostFromAddress = 4_000
 
@@ -56,6 +56,8 @@ export class Wire {
       hear: (message: IncomingRequestMessage | IncomingResponseMessage, peer: Peer) => void
       /** A connection has gone, and whoever was at its other end. */
       lose: (peer: Peer) => void
+      /** All calls of a house may come from there. */
+      trusts?: (peer: Peer) => boolean
     },
   ) {
     this.once = new Once()
@@ -150,7 +152,8 @@ export class Wire {
 
   private take(text: string, peer: Peer): void {
     // One that has gone mad takes nothing away from others behind the same router.
-    const isTooMuch = ([[peer.address, mostFromAddress], [keyOf(peer), mostFromOne]] as const).some(([who, most]) => {
+    const most = this.tell.trusts?.(peer) ? mostFromAddress : mostFromOne
+    const isTooMuch = ([[peer.address, mostFromAddress], [keyOf(peer), most]] as const).some(([who, most]) => {
       const count = (this.counted.get(who) ?? 0) + 1
       this.counted.set(who, count)
       return count > most
