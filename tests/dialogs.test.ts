@@ -18,7 +18,7 @@ beforeAll(async () => {
   await house.open()
   house.gate.know([
     accountOf('t2104', '2104', 'keziahs-secret'), accountOf('t2105', '2105', 'hesters-secret'), accountOf('t2108', '2108', 'jorys-secret'),
-    accountOf('t2106', '2106', 'floras-secret'),
+    accountOf('t2106', '2106', 'floras-secret'), accountOf('t2100', '2100', 'iness-secret'),
   ])
   ;[own, other] = await Promise.all([
     WrittenTelephone.start('2105', 'hesters-secret', house.where), WrittenTelephone.start('2106', 'floras-secret', house.where),
@@ -143,5 +143,25 @@ describe('in a dialog a telephone', () => {
     expect(texts()[2]).toBe(`Do not disturb, set by ${telephones.t2100!.name}`)
     house.ask({ service: 'setDoNotDisturb', device: 't2105', on: false })
     expect(other!.asked.some(text => text.startsWith('MESSAGE'))).toBe(false)
+  })
+
+  it('that has lifted for a page serves a call of its console by the same dialog, and hangs up when both are over', async () => {
+    const desk = await WrittenTelephone.start('2100', 'iness-secret', house.where)
+    house.ask({ service: 'setAgentState', device: 't2101', attended: true })
+    house.ask({ service: 'openPage', device: 't2101', to: 't2100', rank: 'ordinary' })
+    await until(() => desk.rings).toBe(true)
+    desk.lift()
+    await until(() => desk.asked.some(text => text.startsWith('ACK'))).toBe(true)
+    const { call } = house.ask({ service: 'makeCall', device: 't2100', number: '2105' })
+    await until(() => own!.rings).toBe(true)
+    own!.lift()
+    await until(() => house.stateOf(call, 't2105')).toBe('connected')
+    expect(invites(desk).filter(text => !fieldOf(text, 'To')!.includes('tag=')), 'it is called once').toHaveLength(1)
+    house.ask({ service: 'clearConnection', device: 't2100', call: call! })
+    await until(() => own!.asked.some(text => text.startsWith('BYE'))).toBe(true)
+    const [page] = [...exchange.state.pages.keys()]
+    if (page) house.ask({ service: 'closePage', device: 't2101', page })
+    await until(() => desk.asked.filter(text => text.startsWith('BYE')).length).toBe(1)
+    desk.stop()
   })
 })

@@ -136,6 +136,7 @@ export abstract class Calls {
         const next = calls.find(other => isFree(other) && connectionOf(other, device)!.state !== 'alerting')
         if (next) this.goOnWith(line, next)
         else if (line.page === undefined) this.end(line, { statusCode: 487 })
+        else line.call = null
       }
       else if (line.state === 'up') this.show(line, call!)
     }
@@ -218,10 +219,10 @@ export abstract class Calls {
       },
       onAccept: (response) => {
         line.forks.delete(fork)
+        response.ack()
         void this.accepted(line, core, peer, response.session, response.message.body).catch((error: Error) => {
           this.ground.log(`sip: ${error.message}`)
         })
-        response.ack()
         if (line.session !== response.session) sayBye(response.session, elsewhere)
         else this.keep(line, answeredTimer(response.message))
       },
@@ -336,18 +337,19 @@ export abstract class Calls {
   }
 
   /** Says how things stand once more: that we are there, and who speaks. */
-  private offerAgain(line: Line): void {
-    void this.reinvite(line).catch((error: Error) => this.ground.log(`sip: ${error.message}`))
+  private offerAgain(line: Line, tries = 5): void {
+    void this.reinvite(line, tries).catch((error: Error) => this.ground.log(`sip: ${error.message}`))
   }
 
-  private async reinvite(line: Line): Promise<void> {
+  private async reinvite(line: Line, tries: number): Promise<void> {
     const { sdp } = await this.describe(line, {})
     const { session } = line
     if (line.state !== 'up' || !session || !sdp) return
     // Both sides at once, or ours not acknowledged yet: tried again after a while (RFC 3261, section 14.1).
     const later = () => {
+      if (tries === 0) return this.keep(line, line.kept)
       clearTimeout(line.timer)
-      line.timer = setTimeout(() => this.offerAgain(line), 500 + Math.random() * 1_500)
+      line.timer = setTimeout(() => this.offerAgain(line, tries - 1), 500 + Math.random() * 1_500)
     }
     if (session.sessionState !== SessionState.Confirmed || session.signalingState !== 'Stable') return later()
     try {
