@@ -13,7 +13,7 @@ const mostWrong = 8
 const restFor = 5 * 60_000
 const mostCounted = 20_000
 
-export interface Tries { address: string, account: string, wrong: number, at: number }
+interface Tries { wrong: number, at: number }
 
 export class Digest {
   private readonly key = randomBytes(32)
@@ -25,18 +25,15 @@ export class Digest {
 
   /**
    * @param realm of the house, as telephones hash it
+   * @param guessed somebody has answered wrongly so often that they are not answered any more for a while
    * @param now a clock in milliseconds
    */
   constructor(
     private readonly realm: string,
     private readonly accounts: (name: string) => TelephoneAccount | undefined,
+    private readonly guessed: (address: string, account: string) => void,
     private readonly now: () => number = Date.now,
   ) {}
-
-  /** Those who guess, the latest first. */
-  get guessing(): Tries[] {
-    return [...this.tries.values()].filter(({ wrong }) => wrong >= mostWrong).reverse()
-  }
 
   /**
    * @param header the field Authorization, when there is one
@@ -72,7 +69,8 @@ export class Digest {
   private wrong(key: string, address: string, account: string): void {
     const wrong = (this.tries.get(key)?.wrong ?? 0) + 1
     this.tries.delete(key)
-    this.tries.set(key, { address, account, wrong, at: this.now() })
+    this.tries.set(key, { wrong, at: this.now() })
+    if (wrong === mostWrong) this.guessed(address, account)
     if (this.tries.size > mostCounted) this.tries.delete(this.tries.keys().next().value!)
   }
 

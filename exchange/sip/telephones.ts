@@ -29,7 +29,8 @@ export class Telephones {
 
   constructor(private readonly exchange: Switch, private readonly common: Common) {
     const { wire, sound, address, loggerFactory, log } = common
-    this.digest = new Digest(telephoneRealm, name => this.accounts.get(name))
+    this.digest = new Digest(telephoneRealm, name => this.accounts.get(name), (from, account) =>
+      log(`sip: somebody at ${from} guesses the secret of ${JSON.stringify(account.slice(0, 40))}, and is not answered for five minutes`))
     this.registrar = new Registrar((device, isThere) => this.report(device, isThere))
     this.calls = new TelephoneCalls(exchange, { address, cores: this.cores, sound, log, learn: (uri, peer) => wire.learn(uri, peer) }, {
       nameOf: device => this.byDevice.get(device)?.name,
