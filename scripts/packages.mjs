@@ -97,7 +97,7 @@ export async function installRecogniser() {
 
 /** Telephones that nobody here wrote, for the tests. */
 export async function installTelephones() {
-  await installDebianPackages(['baresip-core'], () => answerOf('which', ['baresip']) !== null)
+  await installDebianPackages(['baresip-core', 'openssl'], () => answerOf('which', ['baresip', 'openssl']) !== null)
 }
 
 /** A carrier that nobody here wrote, for the bench. */

@@ -111,6 +111,26 @@ describe('in a dialog a telephone', () => {
     expect(house.at('t2105')).toHaveLength(0)
   })
 
+  it('is told in time that we are there, where it leaves that to us; once more when both speak at once', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const dialled = own!.dial('2108', ['Supported: timer', 'Session-Expires: 90;refresher=uas'])
+    await vi.waitFor(() => expect(jory!.saw('CALL_INCOMING')).toBe(true), { timeout: 5_000 })
+    jory!.press('accept')
+    expect(fieldOf((await dialled).answer, 'Session-Expires')).toBe('90;refresher=uas')
+    own!.refusals.push(491)
+    const said = () => new Set(invites(own!).map(text => fieldOf(text, 'CSeq'))).size
+    await vi.advanceTimersByTimeAsync(44_000)
+    expect(said()).toBe(0)
+    await vi.advanceTimersByTimeAsync(2_000)
+    await vi.waitFor(() => expect(said()).toBe(1), { timeout: 5_000 })
+    const [number] = fieldOf(invites(own!)[0]!, 'CSeq')!.split(' ')
+    await vi.waitFor(() => expect(own!.asked.some(text => text.startsWith('ACK') && fieldOf(text, 'CSeq') === `${number} ACK`)).toBe(true))
+    await vi.advanceTimersByTimeAsync(2_500)
+    await vi.waitFor(() => expect(said()).toBe(2), { timeout: 5_000 })
+    expect(fieldOf(invites(own!).at(-1)!, 'Session-Expires')).toBe('90;refresher=uac')
+    expect(house.at('t2105'), 'and the call goes on').toHaveLength(1)
+  })
+
   it('hears a page also where nobody talks there: it is called to lift by itself, and hangs up after it', async () => {
     const { call } = house.ask({ service: 'openPage', device: 't2100', to: 't2105', rank: 'ordinary' })
     expect(call).toBeUndefined()

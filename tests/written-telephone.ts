@@ -12,6 +12,8 @@ const tagOf = (field: string | undefined) => /;tag=([^;\s]+)/.exec(field ?? '')?
 export class WrittenTelephone {
   /** Requests that it has got, oldest first. */
   readonly asked: string[] = []
+  /** What it says to the next changes of a dialog, one after the other; then 200. */
+  readonly refusals: number[] = []
   private readonly socket = createSocket('udp4')
   private readonly waiting = new Map<string, (answer: string) => void>()
   /** An INVITE that rings. */
@@ -135,6 +137,8 @@ export class WrittenTelephone {
     const [method] = text.split(' ')
     if (method === 'ACK') return
     if (method !== 'INVITE') return this.reply(text, 200)
+    const refusal = this.refusals.shift()
+    if (refusal !== undefined) return this.reply(text, refusal)
     if (fieldOf(text, 'To')!.includes('tag=')) return this.reply(text, 200, { fields: ['Content-Type: application/sdp'], body: this.sdp })
     this.ringing = text
     this.reply(text, 180)
