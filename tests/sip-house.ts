@@ -36,8 +36,18 @@ export class SipHouse {
   async open(more: Partial<GateOptions> = {}): Promise<void> {
     await this.openSound(0)
     this.stopTicking = everyFrame(() => this.mixer.tick())
-    this.gate = new Gate(this.exchange, { address: this.address, port: 0, soundPort: this.soundPort, token, log: text => console.error(text), ...more })
-    await this.gate.open()
+    const options = { address: this.address, port: 0, soundPort: this.soundPort, token, log: (text: string) => console.error(text), ...more }
+    for (let tried = 0; ; tried++) {
+      this.gate = new Gate(this.exchange, options)
+      try {
+        return await this.gate.open()
+      }
+      catch (error) {
+        // A free port of UDP need not be one of TCP, nor the next one.
+        this.gate.close()
+        if (tried > 5) throw error
+      }
+    }
   }
 
   get where(): string {
