@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { nobody } from '../core/company/company'
+import { sipAddress } from '../shared/telephone-accounts'
 import { readSecretFiles } from '../shared/secret-files'
 import { quietState } from '../core/calls/snapshot'
 import { type Clock, clockOffset, SteadyClock } from './clock'
@@ -69,7 +70,7 @@ interface SipValues { sip?: string, sound?: string }
 const sipSecrets = ['ESTAFETTE_SIP_TLS_KEY', 'ESTAFETTE_SIP_TLS_CERTIFICATE', 'ESTAFETTE_CARRIERS']
 
 async function openGate(exchange: Switch, { sip, sound }: SipValues, token: string): Promise<Gate> {
-  const [, address, port] = /^(\d{1,3}(?:\.\d{1,3}){3}|\[[0-9a-f:]+\]):(\d{1,5})$/i.exec(sip!)
+  const [, address, port] = sipAddress.exec(sip!)
     ?? stop('--sip must be an address of this machine and a port, as 192.0.2.10:5060.')
   const soundPort = whole(sound ?? stop('--sound must be the port of the sound process: telephones are heard there.'), 'sound')
   const [key, cert, carriers] = sipSecrets.map(name => process.env[name])

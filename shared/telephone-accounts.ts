@@ -1,5 +1,8 @@
 import { array, type InferType, number, object, string } from 'yup'
 
+/** Where telephones register: an address of this machine, and a port. */
+export const sipAddress = /^(\d{1,3}(?:\.\d{1,3}){3}|\[[0-9a-f:]+\]):(\d{1,5})$/i
+
 /** The realm that telephones hash with their secret (RFC 7616): the same in every house, so that a telephone keeps its account when a house is renamed. */
 export const telephoneRealm = 'estafette'
 

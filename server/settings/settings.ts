@@ -1,5 +1,6 @@
 import { accessSync, constants, existsSync, mkdirSync } from 'node:fs'
 import { readSecretFiles } from '~~/shared/secret-files'
+import { sipAddress } from '~~/shared/telephone-accounts'
 
 /** What a server is told when it starts, each with what it is for and what it may be. */
 interface Setting {
@@ -19,6 +20,7 @@ const secretFault = (least: number) => (value: string) =>
 const yesOrNo = (value: string) => /^(true|false)$/.test(value) ? null : 'must be true or false.'
 const proxies = (value: string) => /^(true|false|\d)$/.test(value) ? null : 'must be a number of proxies, 0 to 9; true for one, false for none.'
 const port = (value: string) => /^\d{1,5}$/.test(value) && Number(value) <= 65_535 ? null : 'must be the number of a port, 1 to 65535.'
+const sip = (value: string) => sipAddress.test(value) ? null : 'must be an address of this machine and a port, as 192.0.2.10:5060.'
 const recogniser = (value: string) => value === 'pocketsphinx' ? null : 'must be pocketsphinx, or nothing.'
 const webAddress = (value: string) => URL.canParse(value) && /^https?:$/.test(new URL(value).protocol) ? null : 'must be a web address, as https://crm.example/lookup.'
 
@@ -35,6 +37,7 @@ export const settings: readonly Setting[] = [
   { name: 'NUXT_EXCHANGE_PORT', what: 'the port of the exchange on this machine', required: true, fault: port },
   { name: 'NUXT_LINK_TOKEN', what: 'the secret that exchange and server both know', required: true, secret: true, fault: secretFault(shortestSecret) },
   { name: 'NUXT_SOUND_PORT', what: 'the port of the sound process on this machine; without it the house has no sound', fault: port },
+  { name: 'NUXT_SIP', what: 'where telephones of the network register; without it there are none', fault: sip },
   { name: 'NUXT_RECOGNISER', what: 'the program that understands names which operators speak; without it they type', fault: recogniser },
   { name: 'NUXT_SESSION_PASSWORD', what: 'what seals the cookies, the same for all servers', required: true, secret: true, fault: secretFault(32) },
   { name: 'NUXT_SESSION_COOKIE_SECURE', what: 'whether cookies travel over TLS only', fault: yesOrNo },
