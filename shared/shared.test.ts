@@ -96,7 +96,9 @@ describe('requests from outside', () => {
   })
 
   it('come from consoles and handsets for these services, and no others', () => {
-    const network = ['adjustClock', 'configure', 'reportFailed', 'reportTelephone', 'reportTrunk', 'restoreBlock', 'restoreCallBack', 'restoreMailbox', 'setAgentState']
+    const network = [
+      'adjustClock', 'configure', 'reportFailed', 'reportTelephone', 'reportTrunk', 'restoreBlock', 'restoreCallBack', 'restoreMailbox', 'setAgentState',
+    ]
     expect(
       Object.keys(services)
         .filter(name => !personServices.includes(name as never))
