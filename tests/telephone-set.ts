@@ -95,34 +95,44 @@ export class Baresip {
   static async start(name: string, password: string | null, where: string, tone: number, { secret = false } = {}): Promise<Baresip> {
     const set = new Baresip()
     Baresip.started.add(set)
-    const [sip, control] = [await anyPort(), await anyPort()]
     const { folder } = set
-    set.port = sip
     if (password !== null) await firstTry(name, where)
     mkdirSync(join(folder, 'heard'), { recursive: true })
     writeFileSync(join(folder, 'tone.wav'), toneOf(tone, 120))
-    writeFileSync(join(folder, 'config'), [
-      'module_path /usr/lib/baresip/modules', 'module srtp.so', 'module account.so', 'module g711.so', 'module aufile.so', 'module sndfile.so',
-      'module_app menu.so', 'module_app ctrl_tcp.so', `sip_listen ${where.split(':')[0]}:${sip}`, `ctrl_tcp_listen 127.0.0.1:${control}`,
-      `audio_source aufile,${join(folder, 'tone.wav')}`,
-      `snd_path ${join(folder, 'heard')}`, 'ausrc_srate 8000', 'auplay_srate 8000', 'call_max_calls 4', 'ring_aufile none', 'ringback_disabled yes', '',
-    ].join('\n'))
     // The port of TLS is the next one.
     const [address, port] = where.split(':')
     const account = `<sip:${name}@${address}:${Number(port) + Number(secret)};transport=${secret ? 'tls' : 'udp'}>`
     const proof = password === null ? 'regint=0' : `auth_pass=${password};regint=60`
     writeFileSync(join(folder, 'accounts'), `${account};${proof}${secret ? ';mediaenc=srtp' : ''}\n`)
-    set.child = spawn('baresip', ['-f', folder], { stdio: ['ignore', 'pipe', 'pipe'] })
-    for (const stream of [set.child.stdout!, set.child.stderr!]) stream.on('data', chunk => set.output += chunk)
-    for (let tried = 0; ; tried++) {
+    // A free port of TCP need not be one of UDP, nor the next one.
+    for (let tried = 0; !await set.open(address!); tried++) if (tried > 5) throw new Error(`baresip did not start: ${set.output}`)
+    return set
+  }
+
+  /** @returns false where its ports were taken, so that it has ended */
+  private async open(address: string): Promise<boolean> {
+    const { folder } = this
+    const [sip, control] = [await anyPort(), await anyPort()]
+    this.port = sip
+    writeFileSync(join(folder, 'config'), [
+      'module_path /usr/lib/baresip/modules', 'module srtp.so', 'module account.so', 'module g711.so', 'module aufile.so', 'module sndfile.so',
+      'module_app menu.so', 'module_app ctrl_tcp.so', `sip_listen ${address}:${sip}`, `ctrl_tcp_listen 127.0.0.1:${control}`,
+      `audio_source aufile,${join(folder, 'tone.wav')}`,
+      `snd_path ${join(folder, 'heard')}`, 'ausrc_srate 8000', 'auplay_srate 8000', 'call_max_calls 4', 'ring_aufile none', 'ringback_disabled yes', '',
+    ].join('\n'))
+    const child = spawn('baresip', ['-f', folder], { stdio: ['ignore', 'pipe', 'pipe'] })
+    this.child = child
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', chunk => this.output += chunk)
+    const ended = new Promise<false>(resolve => child.once('exit', () => resolve(false)).once('error', () => resolve(false)))
+    for (;;) {
       const socket = connect(control, '127.0.0.1')
       const isThere = await new Promise<boolean>(resolve => socket.once('connect', () => resolve(true)).once('error', () => resolve(false)))
       if (isThere) {
-        set.listen(socket)
-        return set
+        this.listen(socket)
+        return true
       }
-      if (tried > 100) throw new Error(`baresip did not start: ${set.output}`)
-      await new Promise(resolve => setTimeout(resolve, 50))
+      const goesOn = await Promise.race([ended, new Promise<true>(resolve => setTimeout(() => resolve(true), 50))])
+      if (!goesOn) return false
     }
   }
 
