@@ -7,6 +7,7 @@ import { networkInterfaces, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { anyPort } from '../scripts/processes.mjs'
 import { type TelephoneAccount, telephoneRealm } from '../shared/telephone-accounts'
+import { WrittenTelephone } from './written-telephone'
 
 /** Telephones that nobody here wrote: Debian's baresip, with a tone as microphone and what it hears in a file. */
 
@@ -204,56 +205,22 @@ export class Baresip {
 
 /** The lamp of a telephone (RFC 6665), as its maker would write it: asks for what it shows, and says that it has heard. */
 export class Lamp {
-  /** What it was told last. */
-  shown = ''
-  private readonly socket = createSocket('udp4')
-  private cseq = 0
-  private readonly call = randomUUID()
-
-  private constructor(private readonly address: string, private readonly port: number) {}
+  private constructor(private readonly telephone: WrittenTelephone) {}
 
   /** @param what `message-summary` or `dialog`; `of` whose number it is */
   static async ask(what: string, of: string, account: { name: string, secret: string }, where: string): Promise<Lamp> {
-    const [address, port] = where.split(':') as [string, string]
-    const lamp = new Lamp(address, Number(port))
-    await new Promise<void>(resolve => lamp.socket.bind(0, address, resolve))
-    const target = `sip:${of}@${where}`
-    const challenge = await lamp.subscribe(what, target, account.name, '')
-    const nonce = /nonce="([^"]+)"/.exec(challenge)![1]!
-    const hash = (text: string) => createHash('sha256').update(text).digest('hex')
-    const response = hash(`${hash(`${account.name}:${telephoneRealm}:${account.secret}`)}:${nonce}:00000001:c:auth:${hash(`SUBSCRIBE:${target}`)}`)
-    const proof = `Digest username="${account.name}", realm="${telephoneRealm}", nonce="${nonce}", uri="${target}", response="${response}", `
-      + 'algorithm=SHA-256, qop=auth, nc=00000001, cnonce="c"'
-    const answer = await lamp.subscribe(what, target, account.name, `Authorization: ${proof}\r\n`)
+    const telephone = await WrittenTelephone.open(account.name, account.secret, where)
+    const { answer } = await telephone.ask('SUBSCRIBE', `sip:${of}@${where}`, { fields: [`Event: ${what}`, 'Expires: 600'] })
     if (!answer.startsWith('SIP/2.0 200')) throw new Error(answer)
-    return lamp
+    return new Lamp(telephone)
+  }
+
+  /** What it was told last. */
+  get shown(): string {
+    return this.telephone.asked.findLast(text => text.startsWith('NOTIFY'))?.split('\r\n\r\n')[1] ?? ''
   }
 
   stop(): void {
-    this.socket.close()
-  }
-
-  private subscribe(what: string, target: string, name: string, more: string): Promise<string> {
-    const { address, port } = this.socket.address()
-    const answered = new Promise<string>((resolve) => {
-      const hear = (message: Buffer) => {
-        const text = message.toString()
-        if (text.startsWith('SIP/2.0')) resolve(text)
-        else this.notified(text)
-      }
-      this.socket.removeAllListeners('message').on('message', hear)
-    })
-    this.cseq++
-    this.socket.send(`SUBSCRIBE ${target} SIP/2.0\r\nVia: SIP/2.0/UDP ${address}:${port};branch=z9hG4bK${randomUUID()};rport\r\nTo: <${target}>\r\n`
-      + `From: <sip:${name}@${address}>;tag=lamp\r\nCall-ID: ${this.call}\r\nCSeq: ${this.cseq} SUBSCRIBE\r\nContact: <sip:${name}@${address}:${port}>\r\n`
-      + `Event: ${what}\r\nExpires: 600\r\n${more}Content-Length: 0\r\n\r\n`, this.port, this.address)
-    return answered
-  }
-
-  private notified(text: string): void {
-    const [head, body] = text.split('\r\n\r\n')
-    this.shown = body ?? ''
-    const kept = head!.split('\r\n').filter(line => /^(via|from|to|call-id|cseq):/i.test(line))
-    this.socket.send(['SIP/2.0 200 OK', ...kept, 'Content-Length: 0', '', ''].join('\r\n'), this.port, this.address)
+    this.telephone.stop()
   }
 }

@@ -21,10 +21,16 @@ export class WrittenTelephone {
 
   private constructor(readonly name: string, private readonly secret: string, private readonly where: string) {}
 
-  static async start(name: string, secret: string, where: string): Promise<WrittenTelephone> {
+  /** One that has not registered. */
+  static async open(name: string, secret: string, where: string): Promise<WrittenTelephone> {
     const set = new WrittenTelephone(name, secret, where)
     set.socket.on('message', packet => set.hear(packet.toString()))
     await new Promise<void>(resolve => set.socket.bind(0, where.split(':')[0], resolve))
+    return set
+  }
+
+  static async start(name: string, secret: string, where: string): Promise<WrittenTelephone> {
+    const set = await WrittenTelephone.open(name, secret, where)
     const { answer } = await set.ask('REGISTER', `sip:${where}`, { fields: ['Expires: 300'] })
     if (!answer.startsWith('SIP/2.0 200')) throw new Error(answer)
     return set

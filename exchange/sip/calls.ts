@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import type { URI, IncomingInviteRequest, IncomingReferRequest, OutgoingInviteRequest, Session, UserAgentCore } from 'sip.js/lib/core/index.js'
 import {
-  C, SessionState,
+  C, type IncomingInviteRequest, type IncomingReferRequest, type IncomingRequestMessage, type OutgoingInviteRequest, type Session, SessionState, type URI,
+  type UserAgentCore,
 } from 'sip.js/lib/core/index.js'
 import type { Call, CallId, Cause, DeviceId, NumberedEvent, RefusalCode, Request } from '../../core/calls/model'
 import { callsOf, connectionOf, othersOf } from '../../core/calls/questions'
@@ -298,6 +298,12 @@ export abstract class Calls {
     const { address } = this.ground
     const { protocol, address: peer } = line.peer
     return this.ground.sound.describe({ session: line.id, device: line.device, address, peer, ...protocol === 'tls' && { secret: true }, ...description })
+  }
+
+  /** Answers an INVITE that begins a call with our sound, as it asks for it. */
+  protected async describeFor(line: Line, message: IncomingRequestMessage): Promise<string> {
+    const isOffer = message.body && /^application\/sdp/i.test(message.getHeader('content-type') ?? '')
+    return (await this.describe(line, isOffer ? { offer: message.body } : {})).sdp!
   }
 
   /** The other side changes its sound: it puts its call on hold, takes it back, or has moved; or it says that it is still there. */

@@ -148,10 +148,9 @@ export class TelephoneCalls extends Calls {
     if (refused) return void request.reject({ statusCode: 422, extraHeaders: refused })
     request.trying()
     const line = newLine({ device, call: null, state: 'calls', core, peer, asked: request })
-    let sdp: string | null
+    let sdp: string
     try {
-      const offer = message.body && /^application\/sdp/i.test(message.getHeader('content-type') ?? '') ? { offer: message.body } : {}
-      sdp = (await this.describe(line, offer)).sdp
+      sdp = await this.describeFor(line, message)
     }
     catch (error) {
       if (!cancelled) request.reject(error instanceof SoundRefused ? { statusCode: 488 } : { statusCode: 503, extraHeaders: ['Retry-After: 5'] })
@@ -163,14 +162,14 @@ export class TelephoneCalls extends Calls {
       this.ground.sound.end(line.id)
       return void request.reject({ statusCode: begun ? statusOfRefusal[begun.refusal] ?? 403 : 404 })
     }
-    line.sdp = sdp!
+    line.sdp = sdp
     line.call = begun.call
     this.add(line)
     if (begun.call === null) {
       // What was dialled is done: the telephone hears that by the end of its call.
       line.state = 'up'
       line.asked = undefined
-      const { session } = request.accept({ statusCode: 200, body: sdpBody(sdp!) })
+      const { session } = request.accept({ statusCode: 200, body: sdpBody(sdp) })
       line.session = session
       return this.end(line, { statusCode: 200 })
     }

@@ -143,8 +143,7 @@ export class TrunkCalls extends Calls {
       this.left(line)
     } }
     try {
-      const isOffer = message.body && /^application\/sdp/i.test(message.getHeader('content-type') ?? '')
-      line.sdp = (await this.describe(line, isOffer ? { offer: message.body } : {})).sdp!
+      line.sdp = await this.describeFor(line, message)
     }
     catch {
       if (line.state === 'over') return
